@@ -1,0 +1,131 @@
+import { minor, plainDecimal, type Minor } from '@/core/money';
+import { isProfitAndLoss, profitSign, type AccountId, type Book } from '@/core/model';
+import { totalsOf, type Balances, type LedgerBlock } from '@/core/ledger';
+import type { Amounts } from '@/core/plan';
+import { fillStatement, statementRows } from '@/core/report';
+
+export type CheckCode =
+  'debitsCredits' | 'tieOut' | 'balances' | 'monthsToYears' | 'subtotals' | 'lineAccounts';
+
+/** A rule that must hold, with what breaks it. */
+export type Check = {
+  readonly code: CheckCode;
+  /** What it was applied to: a file's name, a budget's name, or empty for the book. */
+  readonly subject: string;
+  readonly holds: boolean;
+  /** The difference or names that break it, in plain figures; empty when it holds. */
+  readonly detail: string;
+};
+
+export type CheckInput = {
+  readonly book: Book;
+  readonly blocks: ReadonlyMap<string, LedgerBlock>;
+  readonly balances: Balances;
+  /** Amounts of each budget's lines as the screens show them. */
+  readonly budgets: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly width: number;
+    readonly accounts: readonly AccountId[];
+    readonly amounts: (account: AccountId) => Amounts | null;
+  }[];
+};
+
+/** Runs every check on the open book. Each reckons by another way than the figure it checks. */
+export function runChecks(input: CheckInput): Check[] {
+  return [
+    ...sourceChecks(input),
+    ...ledgerChecks(input),
+    ...input.budgets.flatMap((b) => budgetChecks(input, b)),
+  ];
+}
+
+function sourceChecks({ book, blocks }: CheckInput): Check[] {
+  return book.sources.flatMap((source): Check[] => {
+    const block = blocks.get(source.block);
+    const totals = block ? totalsOf(block) : null;
+    const tie =
+      totals !== null &&
+      block!.count === source.entries &&
+      totals.debit === source.debit &&
+      totals.credit === source.credit;
+    const out: Check[] = [
+      {
+        code: 'tieOut',
+        subject: source.fileName,
+        holds: tie,
+        detail: tie ? '' : `${block?.count ?? 0} of ${source.entries}`,
+      },
+    ];
+    if (source.shape === 'entries') {
+      const off = minor(source.debit - source.credit);
+      out.push({
+        code: 'debitsCredits',
+        subject: source.fileName,
+        holds: off === 0,
+        detail: off === 0 ? '' : plainDecimal(off, book.currency),
+      });
+    }
+    return out;
+  });
+}
+
+/** The balances by account and period against a plain addition of all entries. */
+function ledgerChecks({ book, blocks, balances }: CheckInput): Check[] {
+  if (!balances.range) return [];
+  let straight = 0;
+  for (const s of book.sources) for (const a of blocks.get(s.block)?.amount ?? []) straight += a;
+  let byCell = 0;
+  const known = new Set(book.accounts.map((a) => a.id));
+  const strays = new Set<string>();
+  for (const s of book.sources)
+    for (const a of blocks.get(s.block)?.accounts ?? []) if (!known.has(a)) strays.add(a);
+  for (const id of known)
+    for (let p = balances.range.first; p <= balances.range.last; p++) byCell += balances.movement(id, p) ?? 0;
+  const off = minor(straight - byCell);
+  return [
+    {
+      code: 'balances',
+      subject: '',
+      holds: off === 0,
+      detail: off === 0 ? '' : plainDecimal(off, book.currency),
+    },
+    { code: 'lineAccounts', subject: '', holds: strays.size === 0, detail: [...strays].join(', ') },
+  ];
+}
+
+function budgetChecks({ book }: CheckInput, budget: CheckInput['budgets'][number]): Check[] {
+  const rows = statementRows(book.accounts);
+  const filled = fillStatement(rows, budget.width, budget.amounts);
+  const sumOf = (values: readonly (Minor | null)[]) => values.reduce<number>((t, v) => t + (v ?? 0), 0);
+  const net = rows.length ? filled.at(-1)! : [];
+  const kinds = new Map(book.accounts.map((a) => [a.id, a.kind]));
+  // The year by adding each line's year, against the months' results added up.
+  let years = 0;
+  const byMonth = new Array<number>(budget.width).fill(0);
+  for (const id of budget.accounts) {
+    const kind = kinds.get(id);
+    const amounts = budget.amounts(id) ?? [];
+    if (!kind || !isProfitAndLoss(kind)) continue;
+    years += profitSign(kind) * sumOf(amounts);
+    amounts.forEach((a, i) => (byMonth[i]! += profitSign(kind) * (a ?? 0)));
+  }
+  const monthsOff = minor(years - sumOf(net));
+  const subtotalsOff = byMonth.filter((v, i) => v !== (net[i] ?? 0)).length;
+  const homeless = budget.accounts.filter((id) => !kinds.has(id));
+  return [
+    {
+      code: 'monthsToYears',
+      subject: budget.name,
+      holds: monthsOff === 0,
+      detail: monthsOff === 0 ? '' : plainDecimal(monthsOff, book.currency),
+    },
+    {
+      code: 'subtotals',
+      subject: budget.name,
+      holds: subtotalsOff === 0,
+      detail: subtotalsOff === 0 ? '' : String(subtotalsOff),
+    },
+    { code: 'lineAccounts', subject: budget.name, holds: homeless.length === 0, detail: homeless.join(', ') },
+  ];
+}

@@ -1,0 +1,1 @@
+export { runChecks, type Check, type CheckCode, type CheckInput } from './checks';

@@ -1,0 +1,124 @@
+import type { Cell, Worksheet } from 'exceljs';
+import { minorDigits, unitOf } from '@/core/money';
+import { neutralize } from '@/core/files';
+import type { ReportColumn, ReportRow, ReportTable } from '@/core/report';
+
+const HEAD_ROWS = 5;
+const LABEL_COLUMNS = 2;
+
+/**
+ * A report as an XLSX workbook: typed numbers in currency units, number formats, frozen heads, and live formulas
+ * for totals, sums, differences and percentages, each with its value saved beside it.
+ */
+export async function reportXlsx(table: ReportTable): Promise<Uint8Array> {
+  const { default: ExcelJS } = await import('exceljs');
+  const workbook = new ExcelJS.Workbook();
+  const sheet = workbook.addWorksheet(table.title.replace(/[\\/?*[\]:]/g, ' ').slice(0, 31) || 'Report', {
+    views: [{ state: 'frozen', xSplit: LABEL_COLUMNS, ySplit: HEAD_ROWS }],
+  });
+  writeHead(sheet, table);
+  table.rows.forEach((row, r) => writeRow(sheet, table, row, r));
+  sheet.columns.forEach((column, i) => {
+    column.width = i === 0 ? 9 : i === 1 ? 32 : table.columns[i - LABEL_COLUMNS]!.kind === 'text' ? 28 : 13;
+  });
+  sheet.pageSetup = { orientation: 'landscape', fitToPage: true, fitToWidth: 1, fitToHeight: 0 };
+  return new Uint8Array(await workbook.xlsx.writeBuffer());
+}
+
+function writeHead(sheet: Worksheet, table: ReportTable): void {
+  sheet.getCell(1, 1).value = neutralize(table.book);
+  sheet.getCell(1, 1).font = { bold: true, size: 14 };
+  sheet.getCell(2, 1).value = neutralize(table.title);
+  sheet.getCell(3, 1).value = neutralize(`${table.subtitle} · ${table.currency}`);
+  const line = sheet.getRow(HEAD_ROWS);
+  sheet.getCell(HEAD_ROWS, 1).value = 'Code';
+  sheet.getCell(HEAD_ROWS, 2).value = 'Line';
+  table.columns.forEach((c, i) => {
+    const column = i + 1 + LABEL_COLUMNS;
+    if (c.group && c.group !== table.columns[i - 1]?.group)
+      sheet.getCell(HEAD_ROWS - 1, column).value = neutralize(c.group);
+    sheet.getCell(HEAD_ROWS, column).value = neutralize(c.label);
+    sheet.getCell(HEAD_ROWS, column).alignment = { horizontal: c.kind === 'text' ? 'left' : 'right' };
+  });
+  line.font = { bold: true };
+  line.border = { bottom: { style: 'thin' } };
+}
+
+function writeRow(sheet: Worksheet, table: ReportTable, row: ReportRow, r: number): void {
+  const line = sheet.getRow(r + 1 + HEAD_ROWS);
+  line.getCell(1).value = neutralize(row.code);
+  line.getCell(2).value = neutralize(row.label);
+  if (row.kind !== 'line') line.font = { bold: true };
+  if (row.kind === 'section') return;
+  table.columns.forEach((column, i) =>
+    writeCell(line.getCell(i + 1 + LABEL_COLUMNS), table, row, r, column, i),
+  );
+  if (row.kind === 'subtotal') line.border = { top: { style: 'thin' } };
+  if (row.kind === 'result') line.border = { top: { style: 'thin' }, bottom: { style: 'double' } };
+}
+
+function writeCell(
+  cell: Cell,
+  table: ReportTable,
+  row: ReportRow,
+  r: number,
+  column: ReportColumn,
+  i: number,
+): void {
+  const value = row.cells[i] ?? null;
+  if (value === null || value === '') return;
+  if (column.kind === 'text' || column.kind === 'sense') {
+    cell.value = neutralize(String(value));
+    cell.alignment = { horizontal: column.kind === 'sense' ? 'center' : 'left' };
+    return;
+  }
+  const isMoney = column.kind === 'money';
+  const number = isMoney ? Number(value) / unitOf(table.currency) : Number(value) / 1000;
+  cell.numFmt = isMoney ? moneyFormat(table.currency) : '0.0%;-0.0%';
+  const formula = columnFormula(table, r, column) ?? (column.formula ? null : totalFormula(row, i));
+  cell.value = formula ? { formula, result: number } : number;
+}
+
+const moneyFormat = (currency: string): string => {
+  const digits = minorDigits(currency);
+  const body = digits ? `#,##0.${'0'.repeat(digits)}` : '#,##0';
+  return `${body};(${body});"–"`;
+};
+
+/** A1 address of a report cell. */
+const address = (row: number, column: number): string =>
+  `${letters(column + 1 + LABEL_COLUMNS)}${row + 1 + HEAD_ROWS}`;
+
+function letters(n: number): string {
+  let out = '';
+  for (let rest = n; rest > 0; rest = Math.floor((rest - 1) / 26))
+    out = String.fromCharCode(65 + ((rest - 1) % 26)) + out;
+  return out;
+}
+
+function columnFormula(table: ReportTable, r: number, column: ReportColumn): string | null {
+  const at = (key: string) =>
+    address(
+      r,
+      table.columns.findIndex((c) => c.key === key),
+    );
+  const f = column.formula;
+  if (!f) return null;
+  switch (f.op) {
+    case 'sum':
+      return `SUM(${at(f.of[0]!)}:${at(f.of.at(-1)!)})`;
+    case 'minus':
+      return `${at(f.left)}-${at(f.right)}`;
+    case 'share':
+      return `IF(${at(f.of)}=0,"",${at(f.part)}/ABS(${at(f.of)}))`;
+  }
+}
+
+/** Totals add their rows: a run of neighbours as one SUM, otherwise term by term. */
+function totalFormula(row: ReportRow, i: number): string | null {
+  const { terms } = row;
+  if (terms.length === 0) return null;
+  const run = terms.every((t, k) => t.sign === 1 && t.row === terms[0]!.row + k);
+  if (run) return `SUM(${address(terms[0]!.row, i)}:${address(terms.at(-1)!.row, i)})`;
+  return terms.map((t, k) => `${t.sign < 0 ? '-' : k === 0 ? '' : '+'}${address(t.row, i)}`).join('');
+}

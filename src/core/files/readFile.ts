@@ -1,0 +1,33 @@
+import { decodeText, looksBinary, startsWith } from './decode';
+import { guessDelimiter, readDelimited } from './delimited';
+import { readWorkbook } from './workbook';
+import type { FileRead, Grid } from './grid';
+
+export type ReadOptions = { readonly delimiter?: string; readonly onProgress?: (share: number) => void };
+
+/** Reads a file's bytes into grids: what kind of file it is follows from its content, never from its name. */
+export async function readFile(bytes: Uint8Array, options: ReadOptions = {}): Promise<FileRead> {
+  if (bytes.length === 0) return { ok: false, issue: { code: 'emptyFile' } };
+  if (startsWith(bytes, 'PK\x03\x04')) return readSheets(bytes);
+  if (startsWith(bytes, '\xd0\xcf\x11\xe0')) return { ok: false, issue: { code: 'oldWorkbook' } };
+  if (looksBinary(bytes)) return { ok: false, issue: { code: 'notATable' } };
+  const { text, encoding } = decodeText(bytes);
+  if (text.trim() === '') return { ok: false, issue: { code: 'emptyFile' } };
+  const delimiter = options.delimiter ?? guessDelimiter(text);
+  const rows = readDelimited(text, delimiter, options.onProgress);
+  // The line end of the last row is not an empty row of the file.
+  if (rows.length > 1 && rows.at(-1)!.length === 1 && rows.at(-1)![0] === '') rows.pop();
+  if (rows.every((r) => r.length < 2)) return { ok: false, issue: { code: 'onlyOneColumn' } };
+  return { ok: true, file: { format: 'delimited', encoding, delimiter, grids: [{ sheet: null, rows }] } };
+}
+
+async function readSheets(bytes: Uint8Array): Promise<FileRead> {
+  let grids: Grid[];
+  try {
+    grids = (await readWorkbook(bytes)).filter((g) => g.rows.length > 0);
+  } catch {
+    return { ok: false, issue: { code: 'brokenWorkbook' } };
+  }
+  if (grids.length === 0) return { ok: false, issue: { code: 'emptyFile' } };
+  return { ok: true, file: { format: 'workbook', encoding: null, delimiter: null, grids } };
+}

@@ -1,0 +1,39 @@
+import type { CellValue, Worksheet } from 'exceljs';
+import type { Grid, GridCell } from './grid';
+
+/** The sheets of an XLSX workbook (ECMA-376); formulas give their saved result. Throws when it is no workbook. */
+export async function readWorkbook(bytes: Uint8Array): Promise<Grid[]> {
+  const { default: ExcelJS } = await import('exceljs');
+  const workbook = new ExcelJS.Workbook();
+  await workbook.xlsx.load(bytes.slice().buffer);
+  return workbook.worksheets.filter((s) => s.state === 'visible').map(gridOf);
+}
+
+function gridOf(sheet: Worksheet): Grid {
+  const rows: GridCell[][] = [];
+  for (let r = 1; r <= sheet.rowCount; r++) {
+    const row: GridCell[] = [];
+    const source = sheet.findRow(r);
+    source?.eachCell({ includeEmpty: true }, (cell, column) => {
+      // The covered cells of a merge repeat its first cell; they hold nothing of their own.
+      row[column - 1] = cell.isMerged && cell.master !== cell ? '' : plainCell(cell.value);
+    });
+    for (let i = 0; i < row.length; i++) row[i] ??= '';
+    rows.push(row);
+  }
+  return { sheet: sheet.name, rows };
+}
+
+function plainCell(value: CellValue): GridCell {
+  if (value === null || value === undefined) return '';
+  if (typeof value === 'number' || typeof value === 'string') return value;
+  if (typeof value === 'boolean') return value ? 'TRUE' : 'FALSE';
+  // A date cell holds no zone: exceljs puts its civil date into UTC, and it is read back from there.
+  if (value instanceof Date) return value.toISOString().slice(0, 10);
+  if ('richText' in value) return value.richText.map((t) => t.text).join('');
+  if ('error' in value) return value.error;
+  if ('result' in value || 'formula' in value || 'sharedFormula' in value)
+    return plainCell((value as { result?: CellValue }).result ?? '');
+  if ('text' in value) return plainCell(value.text as CellValue);
+  return '';
+}

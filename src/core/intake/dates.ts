@@ -1,0 +1,125 @@
+import { civilOf, dayNumberOf, dayOf, daysInMonth, MONTH_NAMES, type DayNumber } from '@/core/calendar';
+import type { GridCell } from '@/core/files';
+
+/** Which of three numbers of a date comes first. */
+export type DateOrder = 'ymd' | 'dmy' | 'mdy';
+
+const MONTHS = new Map(MONTH_NAMES.map((m, i) => [m.toLowerCase(), i + 1]));
+const monthOfName = (text: string): number | undefined => MONTHS.get(text.slice(0, 3).toLowerCase());
+/** Whether the word is a month's name or a usual shortening of it ("Sept", "June"), not just its first letters. */
+const FULL = [
+  'january',
+  'february',
+  'march',
+  'april',
+  'may',
+  'june',
+  'july',
+  'august',
+  'september',
+  'october',
+  'november',
+  'december',
+];
+const namesMonth = (word: string): boolean =>
+  word.length >= 3 && FULL.some((m) => m.startsWith(word.toLowerCase()));
+
+/** Two digits are 1970–2069, as spreadsheets commonly read them. */
+const fullYear = (text: string): number => {
+  const n = Number(text);
+  return text.length > 2 ? n : n < 70 ? 2000 + n : 1900 + n;
+};
+
+const NUMERIC = /^(\d{1,4})[/.\-\s](\d{1,2})[/.\-\s](\d{2,4})(?:[T\s].*)?$/;
+const DAY_NAME_YEAR = /^(\d{1,2})[/.\-\s]*([A-Za-z]{3,9})[/.\-\s,]*(\d{2,4})$/;
+const NAME_DAY_YEAR = /^([A-Za-z]{3,9})[.\s-]+(\d{1,2}),?\s+(\d{2,4})$/;
+
+/** Reads one date in the given order; ISO text, text months and spreadsheet serials are read in any order. */
+export function parseDate(cell: GridCell, order: DateOrder): DayNumber | null {
+  if (typeof cell === 'number') return serialDay(cell);
+  const text = cell.trim();
+  const numeric = NUMERIC.exec(text);
+  if (numeric) {
+    const [, a, b, c] = numeric as unknown as [string, string, string, string];
+    if (a.length === 4) return checked(Number(a), Number(b), Number(c));
+    if (a.length > 2 || c.length === 3) return null;
+    if (order === 'ymd') return c.length <= 2 ? checked(fullYear(a), Number(b), Number(c)) : null;
+    return order === 'dmy'
+      ? checked(fullYear(c), Number(b), Number(a))
+      : checked(fullYear(c), Number(a), Number(b));
+  }
+  const dmy = DAY_NAME_YEAR.exec(text);
+  if (dmy && namesMonth(dmy[2]!)) return checked(fullYear(dmy[3]!), monthOfName(dmy[2]!)!, Number(dmy[1]));
+  const mdy = NAME_DAY_YEAR.exec(text);
+  if (mdy && namesMonth(mdy[1]!)) return checked(fullYear(mdy[3]!), monthOfName(mdy[1]!)!, Number(mdy[2]));
+  const packed = /^(\d{4})(\d{2})(\d{2})$/.exec(text);
+  return packed ? checked(Number(packed[1]), Number(packed[2]), Number(packed[3])) : null;
+}
+
+function checked(year: number, month: number, date: number): DayNumber | null {
+  return year >= 1900 && year <= 2199 && dayOf(year, month, date) ? dayNumberOf(year, month, date) : null;
+}
+
+/** Days of the 1900 date system of spreadsheets (ECMA-376 part 1, 18.17.4.1): serial 25569 is 1970-01-01. */
+const serialDay = (n: number): DayNumber | null => (n >= 14611 && n <= 109574 ? Math.floor(n) - 25569 : null);
+
+export type DateGuess = {
+  readonly order: DateOrder;
+  /** False when every date reads in both orders. */ readonly sure: boolean;
+};
+
+/** The order that the whole column allows; when both do, the locale's, unsure. Null when it is no column of dates. */
+export function guessDateOrder(cells: readonly GridCell[], prefer: 'dmy' | 'mdy'): DateGuess | null {
+  const filled = cells.filter((c) => c !== '').slice(0, 5000);
+  if (filled.length === 0) return null;
+  const fits = (order: DateOrder) => filled.filter((c) => parseDate(c, order) !== null).length;
+  const counts = { ymd: fits('ymd'), dmy: fits('dmy'), mdy: fits('mdy') };
+  const best = Math.max(counts.ymd, counts.dmy, counts.mdy);
+  // A few total or heading rows among the dates must not hide the column.
+  if (best < Math.max(1, filled.length * 0.6)) return null;
+  const other = prefer === 'dmy' ? 'mdy' : 'dmy';
+  if (counts.dmy === best && counts.mdy === best) {
+    const iso =
+      counts.ymd === best &&
+      filled.every(
+        (c) => parseDate(c, 'ymd') === parseDate(c, 'dmy') && parseDate(c, 'ymd') === parseDate(c, 'mdy'),
+      );
+    const same = filled.every((c) => parseDate(c, 'dmy') === parseDate(c, 'mdy'));
+    return { order: iso ? 'ymd' : prefer, sure: iso || same };
+  }
+  if (counts.ymd === best) return { order: 'ymd', sure: true };
+  return { order: counts[prefer] === best ? prefer : other, sure: true };
+}
+
+export type MonthHead = {
+  readonly month: number;
+  /** Null when the head names no year. */ readonly year: number | null;
+};
+
+/** The calendar month that a column head names: `Jan 2026`, `2026-01`, `01/2026`, `Jan-26`, `31 Jan 26`, `Jan`. */
+export function parseMonthHead(cell: GridCell | undefined): MonthHead | null {
+  if (cell === undefined || cell === '') return null;
+  const day = typeof cell === 'number' ? serialDay(cell) : (parseDate(cell, 'dmy') ?? parseDate(cell, 'mdy'));
+  if (day !== null) return monthOfDay(day);
+  if (typeof cell === 'number') return null;
+  const t = cell.trim();
+  const named = /^([A-Za-z]{3,9})\.?(?:[\s\-/.'’]*(\d{4}|\d{2}))?$/.exec(t);
+  if (named && namesMonth(named[1]!))
+    return { month: monthOfName(named[1]!)!, year: named[2] ? fullYear(named[2]) : null };
+  const yearFirst = /^(\d{4})[-/.\s]?(\d{2})$/.exec(t) ?? /^(\d{4})[-/.\s](\d{1,2})$/.exec(t);
+  if (yearFirst) return valid(Number(yearFirst[2]), Number(yearFirst[1]));
+  const monthFirst = /^(\d{1,2})[-/.\s](\d{4})$/.exec(t);
+  return monthFirst ? valid(Number(monthFirst[1]), Number(monthFirst[2])) : null;
+}
+
+const valid = (month: number, year: number): MonthHead | null =>
+  month >= 1 && month <= 12 && year >= 1900 && year <= 2199 ? { month, year } : null;
+
+function monthOfDay(n: DayNumber): MonthHead {
+  const { month, year } = civilOf(n);
+  return { month, year };
+}
+
+/** The last day of a month, where an amount given for the whole month is put. */
+export const monthEnd = (year: number, month: number): DayNumber =>
+  dayNumberOf(year, month, daysInMonth(year, month));

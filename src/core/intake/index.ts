@@ -1,0 +1,11 @@
+export type { Doubt, EntryRole, Guess, Mapping, MonthsRole, Shape, SignRule } from './mapping';
+export type { Control, Draft, DraftAccount, IntakeIssue, LeftOutReason, Unbalanced } from './draft';
+export { guessMapping, guessShape, roleByHeading, type GuessContext } from './guess';
+export { parseDate, parseMonthHead, guessDateOrder, type DateOrder } from './dates';
+export { guessNumberFormat } from './numbers';
+export { guessKind, kindByCode, kindByWords, type KindGuess, type KindReason } from './guessKind';
+export { splitAccountCell } from './accountCell';
+export { readDraft } from './read';
+export { matchAccounts, type AccountChoice } from './match';
+export { proofOf, type ControlResult, type Proof, type ProofMonth } from './proof';
+export { acceptDraft, type Acceptance } from './accept';

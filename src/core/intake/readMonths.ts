@@ -1,0 +1,276 @@
+import { minor, minorDigits, type Minor } from '@/core/money';
+import type { DayNumber } from '@/core/calendar';
+import { BlockBuilder } from '@/core/ledger';
+import { cellText, isBlankRow, type Grid, type GridCell } from '@/core/files';
+import { nameKey, splitAccountCell } from './accountCell';
+import { monthEnd } from './dates';
+import { RowLog, type Control, type Draft, type DraftAccount } from './draft';
+import { guessKind } from './guessKind';
+import type { Mapping, SignRule } from './mapping';
+import { amountIssue, readAmount } from './readCell';
+
+type MonthsMapping = Extract<Mapping, { shape: 'months' }>;
+
+const TOTAL = /^(grand |sub-?)?totals?\b|\btotals?$/i;
+const NET =
+  /^(net|gross)\b.*\b(profit|loss|income|margin|result|surplus|deficit|earnings)|^(surplus|deficit|operating (profit|income|result|surplus)|profit|result)\b|^gross margin|^change in net assets/i;
+
+type Row = {
+  readonly number: number;
+  readonly code: string;
+  readonly name: string;
+  readonly values: readonly (Minor | null)[];
+  readonly total: Minor | null;
+};
+
+/** Reads a file of one row an account with the months across. Amounts keep the file's signs. */
+export function readMonths(
+  grid: Grid,
+  mapping: MonthsMapping,
+  currency: string,
+  onProgress?: (share: number) => void,
+): Draft {
+  const { rows } = grid;
+  const log = new RowLog();
+  const months = mapping.columns.flatMap((c, i) =>
+    c.as === 'month' ? [{ column: i, day: monthEnd(c.year, c.month) }] : [],
+  );
+  const totalColumn = mapping.columns.findIndex((c) => c.as === 'total');
+  const builder = new BlockBuilder(rows.length * Math.max(1, months.length));
+  const list: { row: Row; sections: readonly string[] }[] = [];
+  const controls: Control[] = [];
+  const outline = new Outline();
+  const read = rowReader(mapping, minorDigits(currency), months, totalColumn, log);
+  const coded = rows.slice(mapping.headerRow + 1).filter((r) => read.account(r).code !== '').length;
+  let used = 0;
+
+  rows.forEach((cells, i) => {
+    const number = i + 1;
+    if ((i & 1023) === 0) onProgress?.(i / rows.length);
+    if (i <= mapping.headerRow) return log.leaveOut(i === mapping.headerRow ? 'header' : 'title', number);
+    if (isBlankRow(cells)) return log.leaveOut('blank', number);
+    const { code, name } = read.account(cells);
+    const amounts = read.amounts(cells, number);
+    if (amounts === 'unreadable') return;
+    const row: Row = { number, code, name, ...amounts };
+    const empty = row.values.every((v) => v === null);
+    if (empty && row.total === null) {
+      // Text without a figure is a heading; an account with a code and no figure said nothing this year.
+      if (code !== '') return addAccount(row);
+      outline.heading(name || cellText(cells.find((c) => cellText(c) !== '')), list.length);
+      return log.leaveOut('heading', number);
+    }
+    const total = totalOf(row);
+    if (total) {
+      controls.push(total);
+      return log.leaveOut('total', number);
+    }
+    if (name === '' && code === '') {
+      log.leaveOut('noAccount', number);
+      return log.issue({ code: 'noAccount', row: number, column: 1, value: '' });
+    }
+    addAccount(row);
+  });
+  onProgress?.(1);
+
+  function addAccount(row: Row): void {
+    const place = list.length;
+    list.push({ row, sections: outline.sections() });
+    row.values.forEach((v, m) => {
+      if (v !== null) builder.add(months[m]!.day, place, v, row.number);
+    });
+    if (row.total !== null && row.values.some((v) => v !== null))
+      controls.push({
+        row: row.number,
+        label: row.name,
+        over: [place],
+        mode: 'sum',
+        theirs: [{ day: null, value: row.total }],
+      });
+    used++;
+  }
+
+  /** What a total row adds up: by arithmetic where that decides, by its words otherwise; null for an account. */
+  function totalOf(row: Row): Control | null {
+    const words = TOTAL.test(row.name) || NET.test(row.name);
+    if (row.code !== '' && !words) return null;
+    const candidates = outline.candidates(row.name, list.length);
+    const ties = candidates.find((c) => c.over.length > 0 && matches(row, c.over, c.mode));
+    if (!words) {
+      // Without a word that says so, a row is a total only if it lacks the code that others have, or stands
+      // under at least two rows that it adds up to in every month.
+      if (!ties || ties.over.length < 2 || (coded === 0 && row.values.every((v) => !v))) return null;
+    }
+    const chosen = ties ?? candidates[0]!;
+    outline.total(row.name, list.length);
+    const theirs = row.values.flatMap((v, m) =>
+      v === null ? [] : [{ day: months[m]!.day as DayNumber | null, value: v }],
+    );
+    if (row.total !== null) theirs.push({ day: null, value: row.total });
+    return { row: row.number, label: row.name, over: chosen.over, mode: chosen.mode, theirs };
+  }
+
+  function matches(row: Row, over: readonly number[], mode: 'sum' | 'net'): boolean {
+    return row.values.every((v, m) => {
+      let t = 0;
+      for (const p of over) {
+        const a = list[p]!;
+        const sign = mode === 'net' && isCost(p) ? -1 : 1;
+        t += sign * (a.row.values[m] ?? 0);
+      }
+      return t === (v ?? 0);
+    });
+  }
+
+  function isCost(place: number): boolean {
+    return ['costOfSales', 'expense', 'otherExpense'].includes(kindOf(place).kind);
+  }
+
+  const guesses = new Map<number, DraftAccount['guess']>();
+  function kindOf(place: number): DraftAccount['guess'] {
+    let g = guesses.get(place);
+    if (!g) {
+      const { row, sections } = list[place]!;
+      const total = row.values.reduce<number>((t, v) => t + (v ?? 0), 0);
+      guesses.set(
+        place,
+        (g = guessKind({ code: row.code, name: row.name, type: '', sections, total: Math.abs(total) })),
+      );
+    }
+    return g;
+  }
+
+  const accounts = list.map(({ row, sections }, place): DraftAccount => ({
+    code: row.code,
+    name: row.name || row.code,
+    section: sections.at(-1) ?? null,
+    guess: kindOf(place),
+  }));
+  const block = builder.build(
+    'draft',
+    accounts.map((_, i) => String(i)),
+  );
+  return {
+    mapping,
+    accounts,
+    block,
+    sign: mapping.sign,
+    rows: { read: rows.length, used, leftOut: log.leftOut },
+    issues: log.issues,
+    issueCount: log.issueCount,
+    controls,
+    balance: 'notApplicable',
+    unbalanced: [],
+    unbalancedCount: 0,
+  };
+}
+
+/** The headings above the present row, and which accounts stand under each. */
+class Outline {
+  private stack: { name: string; from: number }[] = [];
+  private closed: { name: string; from: number; to: number }[] = [];
+  private sectionFrom = 0;
+
+  heading(name: string, place: number): void {
+    const last = this.stack.at(-1);
+    // A heading right after a heading is inside it; one that follows accounts takes the place of the last.
+    if (last && last.from < place) {
+      this.stack.pop();
+      this.closed.push({ ...last, to: place });
+    }
+    this.stack.push({ name, from: place });
+    this.sectionFrom = place;
+  }
+
+  total(name: string, place: number): void {
+    const of = nameKey(name.replace(TOTAL, ''));
+    const i = this.stack.findLastIndex((h) => nameKey(h.name) === of);
+    const from = i >= 0 ? i : NET.test(name) ? this.stack.length : this.stack.length - 1;
+    for (const h of this.stack.splice(Math.max(0, from))) this.closed.push({ ...h, to: place });
+    this.sectionFrom = place;
+  }
+
+  sections = (): string[] => this.stack.map((h) => h.name);
+
+  /** What a total row may add up, the likeliest by its words first. */
+  candidates(name: string, place: number): { over: number[]; mode: 'sum' | 'net' }[] {
+    const range = (from: number, to: number) =>
+      Array.from({ length: Math.max(0, to - from) }, (_, i) => from + i);
+    const all = range(0, place);
+    const of = nameKey(name.replace(TOTAL, ''));
+    const named =
+      this.stack.findLast((h) => nameKey(h.name) === of) ??
+      this.closed.findLast((h) => nameKey(h.name) === of);
+    const section = range(this.sectionFrom, place);
+    const open = this.stack.map((h) => range(h.from, place)).reverse();
+    const sums = [
+      ...(named ? [range(named.from, 'to' in named ? (named.to as number) : place)] : []),
+      ...(section.length ? [section] : []),
+      ...open,
+      all,
+    ].map((over) => ({ over, mode: 'sum' as const }));
+    const net = { over: all, mode: 'net' as const };
+    return NET.test(name) ? [net, ...sums] : [...sums, net];
+  }
+}
+
+function rowReader(
+  mapping: MonthsMapping,
+  digits: number,
+  months: readonly { readonly column: number }[],
+  totalColumn: number,
+  log: RowLog,
+) {
+  const find = (as: string) => mapping.columns.findIndex((c) => c.as === as);
+  const [account, code, name] = [find('account'), find('code'), find('name')];
+  return {
+    account(cells: readonly GridCell[]): { code: string; name: string } {
+      const joined = account >= 0 ? splitAccountCell(cellText(cells[account])) : { code: '', name: '' };
+      return {
+        code: (code >= 0 && cellText(cells[code])) || joined.code,
+        name: (name >= 0 && cellText(cells[name])) || joined.name,
+      };
+    },
+    amounts(
+      cells: readonly GridCell[],
+      number: number,
+    ): { values: (Minor | null)[]; total: Minor | null } | 'unreadable' {
+      const out: (Minor | null)[] = [];
+      let bad = false;
+      for (const column of [...months.map((m) => m.column), ...(totalColumn >= 0 ? [totalColumn] : [])]) {
+        const parsed = readAmount(cells[column], digits, mapping.numbers);
+        const issue = amountIssue(parsed);
+        if (issue) {
+          if (!bad) log.leaveOut(issue, number);
+          log.issue({
+            code: issue,
+            row: number,
+            column: column + 1,
+            value: cellText(cells[column]).slice(0, 80),
+          });
+          bad = true;
+        } else if (parsed.ok) out.push(parsed.value);
+      }
+      if (bad) return 'unreadable';
+      const total = totalColumn >= 0 ? (out.pop() ?? null) : null;
+      return { values: out, total };
+    },
+  };
+}
+
+/** −1 when amounts under this rule must be turned to become debit-positive, for an account of natural sign `natural`. */
+export const toDebitPositive = (sign: SignRule, natural: 1 | -1): 1 | -1 => {
+  switch (sign) {
+    case 'natural':
+      return natural;
+    case 'debitPositive':
+      return 1;
+    case 'profitPositive':
+    case 'creditPositive':
+      return -1;
+  }
+};
+
+/** Amount in the file's sign → debit-positive. */
+export const signed = (value: number, sign: SignRule, natural: 1 | -1): Minor =>
+  minor(value * toDebitPositive(sign, natural));

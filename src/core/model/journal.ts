@@ -1,0 +1,94 @@
+import { applyPatches, type Patch } from 'immer';
+import { applyCommand, type Command, type CommandType, type Refusal } from './commands';
+import type { Book } from './schema';
+
+/** One change in a book's life. The journal only grows: an undo is a change of its own that names what it undid. */
+export type Change =
+  | {
+      readonly seq: number;
+      /** ISO 8601 instant. */
+      readonly at: string;
+      readonly type: CommandType;
+      readonly patches: readonly Patch[];
+      readonly inverse: readonly Patch[];
+    }
+  | { readonly seq: number; readonly at: string; readonly type: 'undo' | 'redo'; readonly of: number };
+
+type Doing = Extract<Change, { patches: readonly Patch[] }>;
+
+/** The book with its journal and, derived from it, what can be undone and redone (latest last). */
+export type History = {
+  readonly book: Book;
+  readonly journal: readonly Change[];
+  readonly done: readonly Doing[];
+  readonly undone: readonly Doing[];
+};
+
+/** A book's history from its saved journal. */
+export function openHistory(book: Book, journal: readonly Change[]): History {
+  const done: Doing[] = [];
+  const undone: Doing[] = [];
+  for (const change of journal) {
+    if (change.type === 'undo') {
+      if (done.at(-1)?.seq === change.of) undone.push(done.pop()!);
+    } else if (change.type === 'redo') {
+      if (undone.at(-1)?.seq === change.of) done.push(undone.pop()!);
+    } else if ('patches' in change) {
+      done.push(change);
+      undone.length = 0;
+    }
+  }
+  return { book, journal, done, undone };
+}
+
+export type Step =
+  { readonly ok: true; readonly history: History } | { readonly ok: false; readonly refusal: Refusal };
+
+/** Does a command at an instant; the same history when the command changed nothing. */
+export function perform(history: History, command: Command, at: string): Step {
+  const applied = applyCommand(history.book, command);
+  if (!applied.ok) return applied;
+  if (applied.book === history.book || applied.patches.length === 0) return { ok: true, history };
+  const change: Doing = {
+    seq: nextSeq(history),
+    at,
+    type: command.type,
+    patches: applied.patches,
+    inverse: applied.inverse,
+  };
+  return {
+    ok: true,
+    history: {
+      book: applied.book,
+      journal: [...history.journal, change],
+      done: [...history.done, change],
+      undone: [],
+    },
+  };
+}
+
+/** Takes back the latest change that stands; the same history when there is none. */
+export function undo(history: History, at: string): History {
+  const last = history.done.at(-1);
+  if (!last) return history;
+  return {
+    book: applyPatches(history.book, last.inverse as Patch[]),
+    journal: [...history.journal, { seq: nextSeq(history), at, type: 'undo', of: last.seq }],
+    done: history.done.slice(0, -1),
+    undone: [...history.undone, last],
+  };
+}
+
+/** Does again what was last undone; the same history when there is nothing. */
+export function redo(history: History, at: string): History {
+  const last = history.undone.at(-1);
+  if (!last) return history;
+  return {
+    book: applyPatches(history.book, last.patches as Patch[]),
+    journal: [...history.journal, { seq: nextSeq(history), at, type: 'redo', of: last.seq }],
+    done: [...history.done, last],
+    undone: history.undone.slice(0, -1),
+  };
+}
+
+const nextSeq = (history: History): number => (history.journal.at(-1)?.seq ?? 0) + 1;

@@ -1,0 +1,36 @@
+import { minor, percent, unitOf } from '@/core/money';
+import { BOOK_VERSION } from './migrate';
+import type { Book } from './schema';
+
+export type NewBook = {
+  readonly id: string;
+  readonly name: string;
+  readonly currency: string;
+  readonly locale: string;
+  readonly firstMonth: number;
+};
+
+/** An empty book. Variances over 500 units and 5 % are flagged until the person says otherwise. */
+export function newBook({ id, name, currency, locale, firstMonth }: NewBook): Book {
+  return {
+    format: 'tellan.book',
+    version: BOOK_VERSION,
+    id,
+    name,
+    currency,
+    locale,
+    calendar: { kind: 'months', firstMonth },
+    accounts: [],
+    sources: [],
+    closedThrough: null,
+    budgets: [],
+    varianceNotes: {},
+    settings: {
+      flagAmount: minor(500 * unitOf(currency)),
+      flagPercent: percent('5'),
+      negatives: 'parentheses',
+      cents: false,
+    },
+    nextId: 1,
+  };
+}

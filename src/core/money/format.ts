@@ -1,0 +1,69 @@
+import { minorDigits } from './currency';
+import type { Minor } from './minor';
+import type { NumberFormat } from './parse';
+
+export type AmountStyle = {
+  /** Show minor units; off rounds the shown figure half away from zero (the stored one is untouched). */
+  readonly cents: boolean;
+  readonly negatives: 'parentheses' | 'minus';
+  /** What zero looks like; an en dash unless said otherwise. */
+  readonly zero?: string;
+};
+
+/** The decimal and thousands marks of a locale, as the runtime's CLDR data has them. */
+export function numberFormatOf(locale: string): NumberFormat {
+  const cached = formats.get(locale);
+  if (cached) return cached;
+  const parts = new Intl.NumberFormat(locale, { useGrouping: true }).formatToParts(-1234567.5);
+  const decimal = parts.find((p) => p.type === 'decimal')?.value === ',' ? ',' : '.';
+  const raw = parts.find((p) => p.type === 'group')?.value ?? '';
+  const group = /[\s\u00a0\u202f]/.test(raw) ? ' ' : raw === '’' ? "'" : (raw as NumberFormat['group']);
+  const format: NumberFormat = { decimal, group: group === decimal ? '' : group };
+  formats.set(locale, format);
+  return format;
+}
+const formats = new Map<string, NumberFormat>();
+
+/** Text of an amount in its locale: 123456 with cents is "1,234.56", without "1,235"; blank is empty. */
+export function formatAmount(
+  amount: Minor | null,
+  currency: string,
+  locale: string,
+  style: AmountStyle,
+): string {
+  if (amount === null) return '';
+  if (amount === 0) return style.zero ?? '–';
+  const digits = minorDigits(currency);
+  const { decimal, group } = numberFormatOf(locale);
+  const unit = 10 ** digits;
+  const size = Math.abs(amount);
+  let whole = Math.floor(size / unit);
+  let fraction = '';
+  if (style.cents && digits > 0) fraction = decimal + String(size % unit).padStart(digits, '0');
+  else if ((size % unit) * 2 >= unit && digits > 0) whole += 1;
+  const mark = group === ' ' ? '\u00a0' : group;
+  const text = groupThousands(String(whole), mark) + fraction;
+  if (amount >= 0) return text;
+  return style.negatives === 'parentheses' ? `(${text})` : `−${text}`;
+}
+
+function groupThousands(digits: string, mark: string): string {
+  if (digits.length < 4 || mark === '') return digits;
+  return digits.replace(/\B(?=(\d{3})+$)/g, mark);
+}
+
+/** The amount as a person would type it in the locale, for editing and the clipboard: "-1234.56", no grouping. */
+export function editText(amount: Minor | null, currency: string, locale: string): string {
+  if (amount === null) return '';
+  return plainDecimal(amount, currency)
+    .replace('.', numberFormatOf(locale).decimal)
+    .replace(/[.,]0+$/, '');
+}
+
+/** The amount as a plain decimal with a dot, all digits of the currency: 5 in USD is "0.05". For files. */
+export function plainDecimal(amount: Minor, currency: string): string {
+  const digits = minorDigits(currency);
+  const text = String(Math.abs(amount)).padStart(digits + 1, '0');
+  const body = digits === 0 ? text : `${text.slice(0, -digits)}.${text.slice(-digits)}`;
+  return amount < 0 ? `-${body}` : body;
+}

@@ -1,0 +1,7 @@
+export { minor, ZERO, add, subtract, negate, sum, sumBlank, UnsafeMoneyError, type Minor } from './minor';
+export { minorDigits, isCurrencyCode, unitOf } from './currency';
+export { parsePercent, percent, percentFraction, percentOf, uplift, type Percent } from './percent';
+export { divideRounded, roundTo, type Rounding } from './round';
+export { splitByWeights, splitEven, splitLike, roundParts } from './split';
+export { parseAmount, amountOfNumber, type NumberFormat, type ParsedAmount } from './parse';
+export { formatAmount, editText, plainDecimal, numberFormatOf, type AmountStyle } from './format';

@@ -1,0 +1,103 @@
+import { sumBlank, minor, type Minor } from '@/core/money';
+import { profitSign, type Account, type AccountId, type AccountKind } from '@/core/model';
+
+export type SectionKind = 'income' | 'costOfSales' | 'expense' | 'otherIncome' | 'otherExpense';
+export type ResultKind = 'grossMargin' | 'operatingProfit' | 'netProfit';
+
+/** One row of a profit-and-loss statement. Totals name the rows they add, so that a file can carry real formulas. */
+export type StatementRow =
+  | { readonly kind: 'section'; readonly section: SectionKind }
+  | { readonly kind: 'line'; readonly section: SectionKind; readonly account: Account }
+  | { readonly kind: 'subtotal'; readonly section: SectionKind; readonly terms: readonly Term[] }
+  | { readonly kind: 'result'; readonly result: ResultKind; readonly terms: readonly Term[] };
+
+/** A row (by its place) that counts toward a total, with its sign. */
+export type Term = { readonly row: number; readonly sign: 1 | -1 };
+
+const SECTIONS: readonly SectionKind[] = ['income', 'costOfSales', 'expense', 'otherIncome', 'otherExpense'];
+
+/**
+ * The rows of a profit-and-loss statement: sections in order with their subtotals, gross margin after cost of
+ * sales, operating profit before other items, net profit. A section without accounts is left out, and so is a
+ * result that would only repeat the one above.
+ */
+export function statementRows(accounts: readonly Account[]): StatementRow[] {
+  const rows: StatementRow[] = [];
+  const subtotals: Term[] = [];
+  const bySection = new Map<AccountKind, Account[]>();
+  for (const a of accounts) {
+    const list = bySection.get(a.kind);
+    if (list) list.push(a);
+    else bySection.set(a.kind, [a]);
+  }
+  const has = (s: SectionKind) => (bySection.get(s)?.length ?? 0) > 0;
+  const result = (kind: ResultKind) => rows.push({ kind: 'result', result: kind, terms: [...subtotals] });
+  for (const section of SECTIONS) {
+    const list = bySection.get(section);
+    if (!list) continue;
+    if (section === 'otherIncome' || (section === 'otherExpense' && !has('otherIncome')))
+      result('operatingProfit');
+    rows.push({ kind: 'section', section });
+    const first = rows.length;
+    for (const account of list) rows.push({ kind: 'line', section, account });
+    const terms = list.map((_, i): Term => ({ row: first + i, sign: 1 }));
+    subtotals.push({ row: rows.length, sign: profitSign(section) as 1 | -1 });
+    rows.push({ kind: 'subtotal', section, terms });
+    if (section === 'costOfSales') result('grossMargin');
+  }
+  if (rows.length > 0) result('netProfit');
+  return rows;
+}
+
+/** Whether more of the row means more profit (results and income) or less (costs). */
+export const rowEffect = (row: StatementRow): 1 | -1 =>
+  row.kind === 'result' ? 1 : (profitSign(row.section) as 1 | -1);
+
+/**
+ * Values of every row from those of its accounts, column by column; `width` columns. A total of blanks only is
+ * blank. Section rows give null throughout.
+ */
+export function fillStatement(
+  rows: readonly StatementRow[],
+  width: number,
+  valuesOf: (account: AccountId) => readonly (Minor | null)[] | null,
+): readonly (readonly (Minor | null)[])[] {
+  const empty: readonly (Minor | null)[] = new Array<null>(width).fill(null);
+  const out: (readonly (Minor | null)[])[] = [];
+  for (const row of rows) {
+    switch (row.kind) {
+      case 'section':
+        out.push(empty);
+        break;
+      case 'line':
+        out.push(valuesOf(row.account.id) ?? empty);
+        break;
+      case 'subtotal':
+      case 'result':
+        out.push(addTerms(row.terms, out, width));
+    }
+  }
+  return out;
+}
+
+function addTerms(
+  terms: readonly Term[],
+  rows: readonly (readonly (Minor | null)[])[],
+  width: number,
+): (Minor | null)[] {
+  const sums = new Array<number>(width).fill(0);
+  const any = new Array<boolean>(width).fill(false);
+  for (const { row, sign } of terms) {
+    const values = rows[row]!;
+    for (let c = 0; c < width; c++) {
+      const v = values[c];
+      if (v === null || v === undefined) continue;
+      sums[c]! += sign * v;
+      any[c] = true;
+    }
+  }
+  return sums.map((s, c) => (any[c] ? minor(s) : null));
+}
+
+/** Sum of a row's columns; blank when all are. */
+export const rowTotal = (values: readonly (Minor | null)[]): Minor | null => sumBlank(values);

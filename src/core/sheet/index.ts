@@ -1,0 +1,14 @@
+export {
+  at,
+  inRect,
+  moved,
+  rectOf,
+  select,
+  type Bounds,
+  type Move,
+  type Place,
+  type Rect,
+  type Selection,
+} from './selection';
+export { fromTsv, layOver, toTsv } from './clipboard';
+export { fillRight } from './fill';

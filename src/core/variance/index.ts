@@ -1,0 +1,2 @@
+export { compare, effectOf, isFlagged, type Sense, type Variance } from './variance';
+export { varianceAmounts, type TwoSides, type VarianceAmounts, type VarianceSpan } from './lines';
