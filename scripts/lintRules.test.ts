@@ -2,23 +2,62 @@ import { ESLint } from 'eslint';
 
 /** Wrong files that the folder rules must refuse: without this, a broken resolver would let all of them pass. */
 const WRONG: readonly (readonly [name: string, filePath: string, code: string, rule: string])[] = [
-  ['core imports React', 'src/core/money/x.ts', "import { useState } from 'react';\nexport const a = useState;\n", 'no-restricted-imports'],
-  ['core imports the store', 'src/core/money/x.ts', "import { bookStore } from '@/store/bookStore';\nexport const a = bookStore;\n", 'import/no-restricted-paths'],
-  ['money imports a later folder', 'src/core/money/x.ts', "import { monthCalendar } from '@/core/calendar';\nexport const a = monthCalendar;\n", 'import/no-restricted-paths'],
-  ['a component imports the store', 'src/components/x.ts', "import { bookStore } from '@/store/bookStore';\nexport const a = bookStore;\n", 'import/no-restricted-paths'],
-  ['a feature imports another', 'src/features/books/x.ts', "import { BudgetScreen } from '@/features/budget/BudgetScreen';\nexport const a = BudgetScreen;\n", 'import/no-restricted-paths'],
-  ['exceljs outside the file folders', 'src/core/plan/x.ts', "import ExcelJS from 'exceljs';\nexport const a = ExcelJS;\n", 'no-restricted-imports'],
+  [
+    'core imports React',
+    'src/core/money/x.ts',
+    "import { useState } from 'react';\nexport const a = useState;\n",
+    'no-restricted-imports',
+  ],
+  [
+    'core imports the store',
+    'src/core/money/x.ts',
+    "import { bookStore } from '@/store/bookStore';\nexport const a = bookStore;\n",
+    'import/no-restricted-paths',
+  ],
+  [
+    'money imports a later folder',
+    'src/core/money/x.ts',
+    "import { monthCalendar } from '@/core/calendar';\nexport const a = monthCalendar;\n",
+    'import/no-restricted-paths',
+  ],
+  [
+    'a component imports the store',
+    'src/components/x.ts',
+    "import { bookStore } from '@/store/bookStore';\nexport const a = bookStore;\n",
+    'import/no-restricted-paths',
+  ],
+  [
+    'a feature imports another',
+    'src/features/books/x.ts',
+    "import { BudgetScreen } from '@/features/budget/BudgetScreen';\nexport const a = BudgetScreen;\n",
+    'import/no-restricted-paths',
+  ],
+  [
+    'exceljs outside the file folders',
+    'src/core/plan/x.ts',
+    "import ExcelJS from 'exceljs';\nexport const a = ExcelJS;\n",
+    'no-restricted-imports',
+  ],
   ['core reads the clock', 'src/core/plan/x.ts', 'export const a = Date.now();\n', 'no-restricted-syntax'],
   ['core throws dice', 'src/core/plan/x.ts', 'export const a = Math.random();\n', 'no-restricted-syntax'],
-  ['an import of nothing', 'src/core/plan/x.ts', "import { b } from './nowhere';\nexport const a = b;\n", 'import/no-unresolved'],
+  [
+    'an import of nothing',
+    'src/core/plan/x.ts',
+    "import { b } from './nowhere';\nexport const a = b;\n",
+    'import/no-unresolved',
+  ],
 ];
 
 const eslint = new ESLint({ cwd: process.cwd() });
 
-test.each(WRONG)('%s is refused', async (_name, filePath, code, rule) => {
-  const [result] = await eslint.lintText(code, { filePath });
-  expect(result!.messages.map((m) => m.ruleId)).toContain(rule);
-}, 60000);
+test.each(WRONG)(
+  '%s is refused',
+  async (_name, filePath, code, rule) => {
+    const [result] = await eslint.lintText(code, { filePath });
+    expect(result!.messages.map((m) => m.ruleId)).toContain(rule);
+  },
+  60000,
+);
 
 test('a cycle is refused', async () => {
   // A file that imports a module which, in turn, imports it by its real path.
@@ -28,8 +67,11 @@ test('a cycle is refused', async () => {
 }, 60000);
 
 test('a right file passes', async () => {
-  const [result] = await eslint.lintText("import { minor } from '@/core/money';\nexport const a = minor(1);\n", {
-    filePath: 'src/core/plan/x.ts',
-  });
+  const [result] = await eslint.lintText(
+    "import { minor } from '@/core/money';\nexport const a = minor(1);\n",
+    {
+      filePath: 'src/core/plan/x.ts',
+    },
+  );
   expect(result!.messages).toEqual([]);
 }, 60000);

@@ -1,3 +1,4 @@
+export { fingerprint } from './fingerprint';
 export {
   cellText,
   isBlankRow,

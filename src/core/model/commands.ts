@@ -37,7 +37,7 @@ export type Command =
       readonly change: Partial<Omit<Account, 'id'>>;
     }
   | { readonly type: 'setClosedThrough'; readonly period: PeriodId | null }
-  | { readonly type: 'addBudget'; readonly budget: Budget; readonly supersedes: string | null }
+  | { readonly type: 'addBudget'; readonly budget: Budget }
   | { readonly type: 'renameBudget'; readonly budget: string; readonly name: string }
   | { readonly type: 'deleteBudget'; readonly budget: string }
   | {
@@ -76,7 +76,13 @@ export type CommandType = Command['type'];
 /** Why a command was refused. Nothing was changed. */
 export type Refusal = {
   readonly code:
-    'noSuchBudget' | 'noSuchAccount' | 'noSuchSource' | 'budgetIsFrozen' | 'alreadyTakenIn' | 'emptyName';
+    | 'noSuchBudget'
+    | 'noSuchAccount'
+    | 'noSuchSource'
+    | 'budgetIsFrozen'
+    | 'alreadyTakenIn'
+    | 'emptyName'
+    | 'readOnly';
 };
 
 export type Applied =
@@ -132,6 +138,8 @@ const HANDLERS: Handlers = {
       refuse('alreadyTakenIn');
     book.sources.push(source as Draft<Source>);
     book.accounts.push(...newAccounts);
+    // Entries name accounts in no order of their own; months-across files stand in the order of their statement.
+    if (source.shape === 'entries') book.accounts.sort((a, b) => compareCodes(a.code, b.code));
     book.closedThrough = closedThrough;
     book.nextId = Math.max(book.nextId, nextId);
   },
@@ -146,8 +154,7 @@ const HANDLERS: Handlers = {
   setClosedThrough(book, { period }) {
     book.closedThrough = period;
   },
-  addBudget(book, { budget, supersedes }) {
-    if (supersedes !== null) findBudget(book, supersedes).state = 'superseded';
+  addBudget(book, { budget }) {
     book.budgets.push(budget as Draft<Budget>);
     book.nextId += 1;
   },
@@ -160,6 +167,10 @@ const HANDLERS: Handlers = {
   },
   approveBudget(book, { budget, approved }) {
     const b = openBudget(book, budget);
+    // A revision takes the place of what was approved for the same periods.
+    for (const other of book.budgets)
+      if (other.state === 'approved' && other.first === b.first && other.length === b.length)
+        other.state = 'superseded';
     b.state = 'approved';
     b.approved = approved as Draft<typeof approved>;
   },
@@ -178,7 +189,10 @@ const HANDLERS: Handlers = {
     for (const { account, period } of cells) delete b.lines[account]?.overrides[period];
   },
   setMethod(book, { budget, account, method }) {
-    lineIn(book, openBudget(book, budget), account).method = method as Draft<Method>;
+    const line = lineIn(book, openBudget(book, budget), account);
+    line.method = method as Draft<Method>;
+    // By month, what was typed over is part of the method itself: there is nothing left to restore.
+    if (method.kind === 'byMonth') line.overrides = {};
   },
   setLineNote(book, { budget, account, note }) {
     // A note may be added to an approved budget: it explains the figures and changes none.
@@ -192,6 +206,17 @@ const HANDLERS: Handlers = {
     if (Object.keys(notes).length === 0) delete book.varianceNotes[period];
   },
 };
+
+/** Codes as numbers where they are: 900 before 1010; accounts without a code last. */
+const compareCodes = (a: string, b: string): number =>
+  Number(a === '') - Number(b === '') ||
+  (a.length === b.length
+    ? a < b
+      ? -1
+      : a > b
+        ? 1
+        : 0
+    : Number.parseFloat(a) - Number.parseFloat(b) || (a < b ? -1 : 1));
 
 function findBudget(book: Draft<Book>, id: string): Draft<Budget> {
   return book.budgets.find((b) => b.id === id) ?? refuse('noSuchBudget');

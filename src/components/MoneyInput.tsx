@@ -1,0 +1,107 @@
+'use client';
+
+import { useState } from 'react';
+import { TextInput, type TextInputProps } from '@mantine/core';
+import {
+  editText,
+  minorDigits,
+  numberFormatOf,
+  parseAmount,
+  parsePercent,
+  type Minor,
+  type Percent,
+} from '@/core/money';
+
+type Common = Omit<TextInputProps, 'value' | 'onChange'>;
+
+/** A field for an amount, read and written in the book's locale; blank is `null`. Says at once what it cannot read. */
+export function MoneyInput({
+  value,
+  currency,
+  locale,
+  onCommit,
+  ...rest
+}: Common & {
+  readonly value: Minor | null;
+  readonly currency: string;
+  readonly locale: string;
+  readonly onCommit: (value: Minor | null) => void;
+}) {
+  const shown = editText(value, currency, locale);
+  const read = (text: string) => {
+    const parsed = parseAmount(text, minorDigits(currency), numberFormatOf(locale));
+    return parsed.ok && !parsed.percent ? { value: parsed.value } : null;
+  };
+  return <DraftInput {...rest} shown={shown} read={read} onCommit={onCommit} trouble="Not an amount" />;
+}
+
+/** A field for a percentage. Blank is zero percent. */
+export function PercentInput({
+  value,
+  onCommit,
+  ...rest
+}: Common & { readonly value: Percent; readonly onCommit: (value: Percent) => void }) {
+  const read = (text: string) => {
+    const p = text.trim() === '' ? ('0' as Percent) : parsePercent(text);
+    return p === null ? null : { value: p };
+  };
+  return (
+    <DraftInput
+      {...rest}
+      shown={value}
+      read={read}
+      onCommit={onCommit}
+      trouble="Not a percentage"
+      rightSection={<span className="faded">%</span>}
+    />
+  );
+}
+
+/** Keeps what is typed until Enter or leaving; Escape takes it back. */
+function DraftInput<T>({
+  shown,
+  read,
+  onCommit,
+  trouble,
+  ...rest
+}: Common & {
+  readonly shown: string;
+  readonly read: (text: string) => { readonly value: T } | null;
+  readonly onCommit: (value: T) => void;
+  readonly trouble: string;
+}) {
+  const [draft, setDraft] = useState<string | null>(null);
+  const bad = draft !== null && read(draft) === null;
+  const commit = () => {
+    if (draft === null || draft === shown) return setDraft(null);
+    const parsed = read(draft);
+    if (!parsed) return;
+    setDraft(null);
+    onCommit(parsed.value);
+  };
+  return (
+    <TextInput
+      {...rest}
+      value={draft ?? shown}
+      error={bad ? trouble : undefined}
+      inputMode="decimal"
+      styles={{
+        input: {
+          textAlign: 'right',
+          fontFamily: 'var(--font-figures)',
+          fontVariantNumeric: 'tabular-nums',
+          fontSize: 14,
+        },
+      }}
+      onChange={(e) => setDraft(e.currentTarget.value)}
+      onBlur={commit}
+      onKeyDown={(e) => {
+        if (e.key === 'Enter') commit();
+        if (e.key === 'Escape' && draft !== null) {
+          e.stopPropagation();
+          setDraft(null);
+        }
+      }}
+    />
+  );
+}

@@ -1,0 +1,30 @@
+'use client';
+
+import type { ReactNode } from 'react';
+import { Button } from '@mantine/core';
+import classes from './Trouble.module.css';
+
+/** A page that could not be shown, or has nothing yet: what, why, and what to do. */
+export function Trouble({
+  title,
+  children,
+  action,
+  tone = 'trouble',
+}: {
+  readonly title: string;
+  readonly children: ReactNode;
+  readonly action?: { readonly label: string; readonly run: () => void };
+  readonly tone?: 'trouble' | 'empty';
+}) {
+  return (
+    <section className={classes.page} role={tone === 'trouble' ? 'alert' : undefined}>
+      <h1 className="title">{title}</h1>
+      <div className={classes.words}>{children}</div>
+      {action && (
+        <Button size="sm" variant="filled" onClick={action.run}>
+          {action.label}
+        </Button>
+      )}
+    </section>
+  );
+}

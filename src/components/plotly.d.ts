@@ -1,0 +1,4 @@
+declare module 'plotly.js-finance-dist-min' {
+  export function react(root: HTMLElement, data: object[], layout?: object, config?: object): Promise<void>;
+  export function purge(root: HTMLElement): void;
+}

@@ -1,0 +1,71 @@
+import { useEffect, useRef, useState } from 'react';
+import classes from './Sheet.module.css';
+
+export type Leave = 'down' | 'up' | 'right' | 'left' | 'stay';
+
+/** The field over the active cell. `onCommit` gives what is wrong, or null when the value was taken. */
+export function CellEditor({
+  initial,
+  label,
+  onCommit,
+  onCancel,
+}: {
+  readonly initial: string;
+  readonly label: string;
+  readonly onCommit: (text: string, leave: Leave) => string | null;
+  readonly onCancel: () => void;
+}) {
+  const [text, setText] = useState(initial);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const input = useRef<HTMLInputElement>(null);
+  const settled = useRef(false);
+
+  useEffect(() => {
+    input.current!.focus();
+    input.current!.setSelectionRange(initial.length, initial.length);
+  }, [initial]);
+
+  const commit = (leave: Leave) => {
+    const wrong = onCommit(text, leave);
+    setTrouble(wrong);
+    settled.current = wrong === null;
+  };
+
+  return (
+    <>
+      <input
+        ref={input}
+        className={classes.editor}
+        value={text}
+        aria-label={label}
+        aria-invalid={trouble !== null}
+        autoComplete="off"
+        inputMode="decimal"
+        onChange={(e) => {
+          setText(e.currentTarget.value);
+          setTrouble(null);
+        }}
+        onBlur={() => {
+          // Leaving by the mouse keeps what is typed, as Enter does; what cannot be read is not kept.
+          if (!settled.current && onCommit(text, 'stay') !== null) onCancel();
+        }}
+        onKeyDown={(e) => {
+          e.stopPropagation();
+          if (e.key === 'Enter') commit(e.shiftKey ? 'up' : 'down');
+          else if (e.key === 'Tab') {
+            e.preventDefault();
+            commit(e.shiftKey ? 'left' : 'right');
+          } else if (e.key === 'Escape') {
+            settled.current = true;
+            onCancel();
+          }
+        }}
+      />
+      {trouble && (
+        <span role="alert" className={classes.trouble}>
+          {trouble}
+        </span>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,325 @@
+'use client';
+
+import {
+  useCallback,
+  useEffect,
+  useId,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+  type ClipboardEvent,
+  type KeyboardEvent,
+  type PointerEvent,
+} from 'react';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import {
+  fromTsv,
+  inRect,
+  moved,
+  rectOf,
+  select,
+  toTsv,
+  type Bounds,
+  type Move,
+  type Place,
+  type Rect,
+  type Selection,
+} from '@/core/sheet';
+import { CellEditor, type Leave } from './CellEditor';
+import { SheetRowView, type CellFormat } from './SheetRowView';
+import type { SheetColumn, SheetRow } from './types';
+import classes from './Sheet.module.css';
+
+const ROW = 25;
+
+export type SheetProps = {
+  readonly label: string;
+  readonly rows: readonly SheetRow[];
+  readonly columns: readonly SheetColumn[];
+  readonly selection: Selection;
+  readonly onSelection: (selection: Selection) => void;
+  readonly format: CellFormat;
+  readonly exact: CellFormat;
+  /** A cell's value as one types it: for changing it, and for copying. */
+  readonly edit: (row: number, column: number) => string;
+  readonly readOnly: boolean;
+  /** Head of the column that says how a line is made; null leaves the column out. */
+  readonly methodHead: string | null;
+  /** Takes a typed text; what is wrong with it, or null. */
+  readonly onType: (place: Place, text: string) => string | null;
+  readonly onPaste: (rect: Rect, block: readonly (readonly string[])[]) => void;
+  readonly onFill: (rect: Rect) => void;
+  readonly onClear: (rect: Rect) => void;
+  readonly onRestore: (rect: Rect) => void;
+  readonly onNote: () => void;
+  /** Said when something is tried on a sheet that can only be read. */
+  readonly onRefused: () => void;
+};
+
+const MOVES: Record<string, Move> = {
+  ArrowUp: 'up',
+  ArrowDown: 'down',
+  ArrowLeft: 'left',
+  ArrowRight: 'right',
+  Home: 'rowStart',
+  End: 'rowEnd',
+  PageUp: 'pageUp',
+  PageDown: 'pageDown',
+};
+const LEAVES: Record<Leave, Move | null> = {
+  down: 'down',
+  up: 'up',
+  right: 'right',
+  left: 'left',
+  stay: null,
+};
+
+/**
+ * A sheet of amounts: an ARIA grid drawn only where it is seen, moved over by keyboard and mouse, with typing,
+ * filling, and blocks to and from the clipboard. It knows no book: what is done is told to its owner.
+ */
+export function SheetView(props: SheetProps) {
+  const { rows, columns, selection, onSelection, readOnly } = props;
+  const id = useId();
+  const scroller = useRef<HTMLDivElement>(null);
+  const [editing, setEditing] = useState<string | null>(null);
+  const dragging = useRef(false);
+  const active = selection.anchor;
+  const rect = rectOf(selection);
+  const lead = props.methodHead === null ? 1 : 2;
+  const current = selection.focus.row;
+
+  const bounds = useMemo<Bounds>(
+    () => ({ rows: rows.length, columns: columns.length, enterable: (r) => rows[r]?.enterable ?? false }),
+    [rows, columns.length],
+  );
+  const sizeOf = useCallback(
+    (i: number) => (i === current && rows[i]?.ghost ? ROW * 2 : ROW),
+    [current, rows],
+  );
+  // eslint-disable-next-line react-hooks/incompatible-library -- the virtualizer is meant to be read anew on each render
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: sizeOf,
+    overscan: 8,
+    scrollPaddingStart: 34,
+    scrollPaddingEnd: ROW,
+  });
+  useLayoutEffect(() => virtual.measure(), [virtual, sizeOf]);
+  useEffect(() => virtual.scrollToIndex(selection.focus.row), [virtual, selection.focus.row]);
+  useEffect(() => {
+    // A sheet wider than the screen follows the cursor sideways, clear of the account column.
+    const box = scroller.current;
+    const cell = box?.querySelector<HTMLElement>(
+      `[data-row="${selection.focus.row}"][data-column="${selection.focus.column}"]`,
+    );
+    if (!box || !cell || box.scrollWidth <= box.clientWidth) return;
+    const fixed = box.querySelector<HTMLElement>('[role="rowheader"]')?.offsetWidth ?? 0;
+    if (cell.offsetLeft < box.scrollLeft + fixed) box.scrollLeft = cell.offsetLeft - fixed;
+    else if (cell.offsetLeft + cell.offsetWidth > box.scrollLeft + box.clientWidth)
+      box.scrollLeft = cell.offsetLeft + cell.offsetWidth - box.clientWidth;
+  }, [selection.focus]);
+
+  const refused = (): boolean => {
+    if (readOnly) props.onRefused();
+    return readOnly;
+  };
+  const startEditing = (text: string) => {
+    const column = columns[active.column];
+    if (!column || column.kind === 'info' || !rows[active.row]?.enterable || refused()) return;
+    onSelection({ anchor: active, focus: active });
+    setEditing(text);
+  };
+  const stopEditing = (leave: Leave) => {
+    setEditing(null);
+    const move = LEAVES[leave];
+    if (move) {
+      const to = moved(active, move, bounds);
+      onSelection({ anchor: to, focus: to });
+    }
+    if (leave !== 'stay') scroller.current?.focus();
+  };
+
+  const onKeyDown = (e: KeyboardEvent) => {
+    const ctrl = e.ctrlKey || e.metaKey;
+    if (e.altKey) return;
+    const move: Move | undefined =
+      ctrl && e.key === 'Home' ? 'top' : ctrl && e.key === 'End' ? 'bottom' : MOVES[e.key];
+    if (move) {
+      e.preventDefault();
+      return onSelection(select(selection, move, bounds, e.shiftKey));
+    }
+    if (ctrl) {
+      if (e.key.toLowerCase() === 'a') {
+        e.preventDefault();
+        onSelection({
+          anchor: { row: moved(active, 'top', bounds).row, column: 0 },
+          focus: { row: moved(active, 'bottom', bounds).row, column: columns.length - 1 },
+        });
+      }
+      return;
+    }
+    switch (e.key) {
+      case 'Tab':
+        // Leaves the sheet at its edges, so that the keyboard is never caught in it.
+        if (e.shiftKey ? active.column > 0 : active.column < columns.length - 1) {
+          e.preventDefault();
+          onSelection(
+            select({ anchor: active, focus: active }, e.shiftKey ? 'left' : 'right', bounds, false),
+          );
+        }
+        return;
+      case 'Enter':
+      case 'F2':
+        e.preventDefault();
+        return startEditing(props.edit(active.row, active.column));
+      case 'Delete':
+        return refused() ? undefined : props.onClear(rect);
+      case 'Backspace':
+        return refused() ? undefined : props.onRestore(rect);
+      case '>':
+        return refused() ? undefined : props.onFill(rect);
+      case 'n':
+      case 'N':
+        e.preventDefault();
+        return props.onNote();
+      default:
+        if (/^[\d.,(+−-]$/.test(e.key)) {
+          e.preventDefault();
+          startEditing(e.key);
+        }
+    }
+  };
+
+  const placeAt = (e: PointerEvent): Place | null => {
+    const cell = document.elementFromPoint(e.clientX, e.clientY)?.closest<HTMLElement>('[data-row]');
+    const place = cell ? { row: Number(cell.dataset.row), column: Number(cell.dataset.column) } : null;
+    return place && rows[place.row]?.enterable ? place : null;
+  };
+  const onPointerDown = (e: PointerEvent) => {
+    const place = placeAt(e);
+    if (!place || e.button !== 0 || (e.target as HTMLElement).tagName === 'INPUT') return;
+    dragging.current = true;
+    onSelection(e.shiftKey ? { anchor: selection.anchor, focus: place } : { anchor: place, focus: place });
+  };
+  const onPointerMove = (e: PointerEvent) => {
+    if (!dragging.current || e.buttons === 0) return;
+    const place = placeAt(e);
+    if (place && (place.row !== selection.focus.row || place.column !== selection.focus.column))
+      onSelection({ anchor: selection.anchor, focus: place });
+  };
+
+  const texts = () =>
+    rows
+      .slice(rect.top, rect.bottom + 1)
+      .flatMap((r, i) =>
+        r.enterable
+          ? [columns.slice(rect.left, rect.right + 1).map((_, c) => props.edit(rect.top + i, rect.left + c))]
+          : [],
+      );
+  const onCopy = (e: ClipboardEvent) => {
+    if (editing !== null) return;
+    e.preventDefault();
+    e.clipboardData.setData('text/plain', toTsv(texts()));
+    if (e.type === 'cut' && !refused()) props.onClear(rect);
+  };
+  const onPaste = (e: ClipboardEvent) => {
+    if (editing !== null || refused()) return;
+    e.preventDefault();
+    props.onPaste(rect, fromTsv(e.clipboardData.getData('text/plain')));
+  };
+
+  const activeLabel = `${rows[active.row]?.label ?? ''}, ${columns[active.column]?.label ?? ''}`;
+  const editor =
+    editing === null ? null : (
+      <CellEditor
+        key={`${active.row}-${active.column}`}
+        initial={editing}
+        label={activeLabel}
+        onCancel={() => stopEditing('stay')}
+        onCommit={(text, leave) => {
+          const wrong = text === props.edit(active.row, active.column) ? null : props.onType(active, text);
+          if (wrong === null) stopEditing(leave);
+          return wrong;
+        }}
+      />
+    );
+  const items = virtual.getVirtualItems();
+
+  return (
+    <div
+      ref={scroller}
+      className={classes.sheet}
+      role="grid"
+      tabIndex={0}
+      aria-label={props.label}
+      aria-rowcount={rows.length + 1}
+      aria-colcount={columns.length + lead}
+      aria-multiselectable
+      aria-readonly={readOnly}
+      aria-activedescendant={items.some((i) => i.index === active.row) ? `${id}-active` : undefined}
+      style={{ '--amounts': columns.length } as React.CSSProperties}
+      data-method={props.methodHead !== null}
+      data-grain={columns.length > 8 ? 'fine' : 'coarse'}
+      onKeyDown={onKeyDown}
+      onPointerDown={onPointerDown}
+      onPointerMove={onPointerMove}
+      onPointerUp={() => (dragging.current = false)}
+      onDoubleClick={(e) => {
+        if ((e.target as HTMLElement).closest('[data-row]'))
+          startEditing(props.edit(active.row, active.column));
+      }}
+      onCopy={onCopy}
+      onCut={onCopy}
+      onPaste={onPaste}
+    >
+      <div role="row" aria-rowindex={1} className={classes.head}>
+        <div role="columnheader" className={classes.nameHead}>
+          Account
+        </div>
+        {props.methodHead !== null && (
+          <div role="columnheader" className={classes.methodHead}>
+            {props.methodHead}
+          </div>
+        )}
+        {columns.map((c, i) => (
+          <div
+            key={c.key}
+            role="columnheader"
+            className={classes.columnHead}
+            data-kind={c.kind}
+            data-selected={(i >= rect.left && i <= rect.right) || undefined}
+          >
+            {c.label}
+          </div>
+        ))}
+      </div>
+      <div role="rowgroup" className={classes.body} style={{ height: virtual.getTotalSize() }}>
+        {items.map(({ index, start }) => {
+          const row = rows[index]!;
+          const touched = row.enterable && inRect(rect, index, rect.left);
+          return (
+            <SheetRowView
+              key={row.key}
+              id={id}
+              index={index}
+              row={row}
+              columns={columns}
+              withMethod={props.methodHead !== null}
+              top={start}
+              format={props.format}
+              exact={props.exact}
+              left={touched ? rect.left : -1}
+              right={touched ? rect.right : -2}
+              active={index === active.row ? active.column : -1}
+              current={index === current}
+              editor={index === active.row ? editor : null}
+            />
+          );
+        })}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,202 @@
+import { minor, percent, unitOf, type Minor } from '@/core/money';
+import { monthCalendar, yearRange, type PeriodId } from '@/core/calendar';
+import { fingerprint, readFile } from '@/core/files';
+import { acceptDraft, guessMapping, matchAccounts, proofOf, readDraft } from '@/core/intake';
+import { balancesOf, type LedgerBlock } from '@/core/ledger';
+import {
+  newBook,
+  openHistory,
+  perform,
+  type Book,
+  type Budget,
+  type History,
+  type Line,
+  type Method,
+} from '@/core/model';
+import { createReckoner, draftBudget, factsFor, startLines } from '@/core/plan';
+import { demoFiles } from './files';
+
+const NAME = 'Pellow Creek Boatyard Co-op';
+const APPROVED_AT = '2026-06-12T15:00:00.000Z';
+
+/** The demo book, made as a person would make it: three files through intake, a budget started, gone over, approved. */
+export async function demoBook(
+  id: string,
+): Promise<{ readonly history: History; readonly blocks: LedgerBlock[] }> {
+  let history = openHistory(newBook({ id, name: NAME, currency: 'USD', locale: 'en-US', firstMonth: 7 }), []);
+  const blocks: LedgerBlock[] = [];
+  const run = (command: Parameters<typeof perform>[1], at: string) => {
+    const step = perform(history, command, at);
+    if (!step.ok) throw new Error(`Demo book: ${step.refusal.code}`);
+    history = step.history;
+  };
+
+  const files = demoFiles();
+  const [fy25, fy26, fy27] = [files[0]!, files[1]!, files[2]!];
+  for (const [file, at, closed] of [
+    [fy25, '2026-05-04T09:00:00.000Z', '2025-12'],
+    [fy26, '2026-06-08T09:00:00.000Z', '2026-12'],
+  ] as const) {
+    const taken = await takeIn(history.book, file, at, `${id}-${blocks.length}`, closed as PeriodId);
+    blocks.push(taken.block);
+    run(taken.command, at);
+  }
+
+  const budget = fy27Budget(history.book, blocks);
+  run({ type: 'addBudget', budget }, '2026-06-09T10:00:00.000Z');
+  const { calendar, facts } = groundFor(history.book, blocks);
+  const reckoned = createReckoner()(budget.lines, facts);
+  const amounts: Record<string, (Minor | null)[]> = {};
+  for (const [account, line] of reckoned.lines) amounts[account] = [...line.amounts];
+  run({ type: 'approveBudget', budget: budget.id, approved: { at: APPROVED_AT, amounts } }, APPROVED_AT);
+
+  const at = '2026-11-06T08:30:00.000Z';
+  const taken = await takeIn(
+    history.book,
+    fy27,
+    at,
+    `${id}-${blocks.length}`,
+    calendar.period(yearRange(calendar, 2027).first + 3).id,
+  );
+  blocks.push(taken.block);
+  run(taken.command, at);
+
+  const byCode = new Map(history.book.accounts.map((a) => [a.code, a.id]));
+  const revision: Budget = {
+    ...draftBudget(`b${history.book.nextId}`, 'FY27 autumn revision', budget.first, budget.length, {
+      ...budget.lines,
+      [byCode.get('6200')!]: line(
+        byCode.get('6200')!,
+        { kind: 'lastYear', uplift: percent('42'), round: 10 },
+        'New tariff since July; the approved budget did not know of it.',
+      ),
+    }),
+  };
+  run({ type: 'addBudget', budget: revision }, '2026-11-09T09:10:00.000Z');
+  run(
+    {
+      type: 'setVarianceNote',
+      period: '2027-04' as PeriodId,
+      account: byCode.get('4100')!,
+      note: {
+        text: 'Two hull refits slipped to November while the hoist was inspected. Both are signed; nothing is lost.',
+        reach: 'timing',
+        at: '2026-11-09T09:20:00.000Z',
+      },
+    },
+    '2026-11-09T09:20:00.000Z',
+  );
+  return { history, blocks };
+}
+
+async function takeIn(
+  book: Book,
+  file: { name: string; text: string },
+  takenAt: string,
+  blockId: string,
+  closedThrough: PeriodId,
+) {
+  const bytes = new TextEncoder().encode(file.text);
+  const read = await readFile(bytes);
+  if (!read.ok) throw new Error(`Demo file: ${read.issue.code}`);
+  const { mapping } = guessMapping(read.file, 0, {
+    numbers: { decimal: '.', group: ',' },
+    dates: 'mdy',
+    firstMonth: 7,
+    year: 2027,
+  });
+  const draft = readDraft(read.file, mapping, book.currency);
+  const choices = matchAccounts(draft, book.accounts);
+  const print = await fingerprint(bytes);
+  const proof = proofOf(draft, choices, monthCalendar(7), print, null, book.sources);
+  const accepted = acceptDraft(book, {
+    draft,
+    choices,
+    fileName: file.name,
+    fingerprint: print,
+    sheet: null,
+    takenAt,
+    blockId,
+    replaces: [],
+    closedThrough,
+  });
+  if (!accepted || !proof.ties) throw new Error(`Demo file does not tie: ${file.name}`);
+  return accepted;
+}
+
+function groundFor(book: Book, blocks: readonly LedgerBlock[]) {
+  const calendar = monthCalendar(book.calendar.firstMonth);
+  const range = yearRange(calendar, 2027);
+  const periods = Array.from({ length: 12 }, (_, i) => calendar.period(range.first + i));
+  const facts = factsFor(
+    calendar,
+    periods,
+    book.accounts,
+    balancesOf(blocks, calendar),
+    range.first - 1,
+    unitOf(book.currency),
+  );
+  return { calendar, periods, facts };
+}
+
+const line = (account: string, method: Method, note = '', overrides: Line['overrides'] = {}): Line => ({
+  account,
+  method,
+  overrides,
+  note,
+});
+
+/** The budget for FY27: last year and 3 percent, then the lines that the treasurer went over by hand. */
+function fy27Budget(book: Book, blocks: readonly LedgerBlock[]): Budget {
+  const { periods, facts } = groundFor(book, blocks);
+  const id = new Map(book.accounts.map((a) => [a.code, a.id]));
+  const cents = (units: number) => minor(units * 100);
+  const month = (n: number) => periods[n]!.id;
+  const lines = startLines(
+    { from: 'sameMonth', uplift: percent('3'), upliftByKind: {}, round: 10 },
+    book.accounts,
+    facts,
+  );
+  const set = (code: string, method: Method, note = '', overrides: Line['overrides'] = {}) => {
+    lines[id.get(code)!] = line(id.get(code)!, method, note, overrides);
+  };
+  set(
+    '4010',
+    { kind: 'lastYear', uplift: percent('4'), round: 10 },
+    'Fee list agreed by members in May: four percent.',
+  );
+  set('4015', { kind: 'lastYear', uplift: percent('4'), round: 10 });
+  set('4020', { kind: 'pattern', annual: cents(63_500), uplift: percent('0'), round: 100 });
+  set(
+    '4100',
+    { kind: 'pattern', annual: cents(373_900), uplift: percent('0'), round: 100 },
+    'Two refits moved from May to March; hoist out of service the last two weeks of June.',
+    {
+      [month(8)]: cents(52_000),
+      [month(10)]: cents(36_000),
+    },
+  );
+  set('4300', { kind: 'pattern', annual: null, uplift: percent('6'), round: 100 });
+  set(
+    '4900',
+    { kind: 'byMonth', amounts: { [month(2)]: cents(12_000), [month(8)]: cents(12_000) } },
+    'Two payments confirmed by the fund.',
+  );
+  set('5010', { kind: 'share', of: id.get('4100')!, percent: percent('30') });
+  set('5020', { kind: 'share', of: id.get('4200')!, percent: percent('93') });
+  set(
+    '6110',
+    { kind: 'byMonth', amounts: { [month(6)]: cents(32_800) } },
+    'Renewal quoted in May; one lump in January.',
+  );
+  set('6120', {
+    kind: 'even',
+    basis: { of: 'amount', annual: cents(52_800) },
+    uplift: percent('0'),
+    round: 0,
+  });
+  set('6310', { kind: 'even', basis: { of: 'lastYear' }, uplift: percent('5'), round: 1 });
+  set('6200', { kind: 'lastYear', uplift: percent('2'), round: 10 });
+  set('8010', { kind: 'lastYear', uplift: percent('0'), round: 0 });
+  return draftBudget(`b${book.nextId}`, 'FY27 budget', periods[0]!.id, 12, lines);
+}

@@ -1,0 +1,134 @@
+'use client';
+
+import { useRef, useState, type DragEvent } from 'react';
+import { Button, SegmentedControl } from '@mantine/core';
+import { indexOfId, periodsOf } from '@/core/calendar';
+import { StageHead } from '@/components/StageHead';
+import stage from '@/components/Stage.module.css';
+import { useBookStore } from '@/store/bookStore';
+import { rulerRange, useOpenGround } from '@/store/derived';
+import { setSession, useSession } from '@/store/session';
+import { useIntake } from '@/store/useIntake';
+import { AccountsTable } from './AccountsTable';
+import { FirstSteps } from './FirstSteps';
+import { IntakePage } from './IntakePage';
+import { JournalList } from './JournalList';
+import { LedgerSheet } from './LedgerSheet';
+import { SourcesTable } from './SourcesTable';
+import { count } from './words';
+import classes from './Books.module.css';
+
+type View = 'ledger' | 'accounts' | 'sources' | 'journal';
+
+/** The ledger of the book: what came in, what it says month by month, and the way in for more. */
+export function BooksScreen() {
+  const ground = useOpenGround();
+  const { book, calendar, balances } = ground;
+  const readOnly = useBookStore((s) => s.readOnly);
+  const [view, setView] = useState<View>('ledger');
+  const [over, setOver] = useState(false);
+  const file = useRef<HTMLInputElement>(null);
+  const intake = useIntake(ground);
+  const chosen = useSession((s) => s.ledgerRange);
+
+  const all = rulerRange(ground);
+  // Without a choice, the fiscal year of the last month in the ledger.
+  const lastYear = balances.range ? calendar.period(balances.range.last).year : null;
+  const range =
+    chosen ??
+    (lastYear === null
+      ? null
+      : {
+          first: calendar.firstOfYear(lastYear),
+          last: calendar.firstOfYear(lastYear) + calendar.periodsIn(lastYear) - 1,
+        });
+  const closed = book.closedThrough === null ? null : indexOfId(calendar, book.closedThrough);
+
+  const takeFiles = (files: FileList | null | undefined) => {
+    const [first] = files ?? [];
+    if (first && !readOnly) void intake.take(first);
+  };
+  const onDrop = (e: DragEvent) => {
+    e.preventDefault();
+    setOver(false);
+    takeFiles(e.dataTransfer.files);
+  };
+  const choose = () => file.current?.click();
+
+  return (
+    <div
+      className={stage.stage}
+      onDragOver={(e) => {
+        e.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={(e) => e.currentTarget === e.target && setOver(false)}
+      onDrop={onDrop}
+    >
+      <input
+        ref={file}
+        type="file"
+        hidden
+        aria-label="Ledger file"
+        accept=".csv,.tsv,.txt,.xlsx"
+        onChange={(e) => {
+          takeFiles(e.currentTarget.files);
+          e.currentTarget.value = '';
+        }}
+      />
+      <StageHead
+        title={intake.state.phase === 'idle' ? 'Books' : 'Taking in a file'}
+        subtitle={
+          balances.entries === 0
+            ? 'Nothing in the ledger yet'
+            : `${count(balances.entries, 'entry', 'entries')} · closed through ${closed === null ? 'nothing yet' : calendar.period(closed).label}`
+        }
+        ruler={
+          all && intake.state.phase === 'idle'
+            ? {
+                periods: periodsOf(calendar, all),
+                closedThrough: closed,
+                range,
+                choose: 'many',
+                onChange: (r) => setSession({ ledgerRange: r }),
+                label: 'Months of the book; drag to choose what is shown',
+              }
+            : null
+        }
+      />
+      {intake.state.phase !== 'idle' ? (
+        <IntakePage ground={ground} intake={intake} onOther={choose} />
+      ) : balances.entries === 0 && book.sources.length === 0 ? (
+        <FirstSteps empty onTakeIn={choose} over={over} readOnly={readOnly} />
+      ) : (
+        <div className={classes.books}>
+          <div className={stage.tools} style={{ padding: '12px 18px' }}>
+            <SegmentedControl
+              size="xs"
+              aria-label="View"
+              value={view}
+              onChange={(v) => setView(v as View)}
+              data={[
+                { value: 'ledger', label: 'Ledger' },
+                { value: 'accounts', label: `Accounts ${book.accounts.length}` },
+                { value: 'sources', label: `Sources ${book.sources.length}` },
+                { value: 'journal', label: 'Journal' },
+              ]}
+            />
+            <span className={stage.push} />
+            <Button variant="filled" onClick={choose} disabled={readOnly}>
+              Take in a ledger file…
+            </Button>
+          </div>
+          {over && <div className={classes.drop}>Drop the file to take it in</div>}
+          <div className={classes.view}>
+            {view === 'ledger' && range && <LedgerSheet ground={ground} range={range} />}
+            {view === 'accounts' && <AccountsTable ground={ground} readOnly={readOnly} />}
+            {view === 'sources' && <SourcesTable ground={ground} readOnly={readOnly} />}
+            {view === 'journal' && <JournalList />}
+          </div>
+        </div>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,78 @@
+'use client';
+
+import type { Change } from '@/core/model';
+import { useBookStore } from '@/store/bookStore';
+import { CHANGE_WORDS, count } from './words';
+import classes from './Books.module.css';
+
+const SHOWN = 500;
+const NONE: readonly Change[] = [];
+
+/** What was changed and when, latest first. Undone changes stay in the list: the journal only grows. */
+export function JournalList() {
+  const journal = useBookStore((s) => s.history?.journal ?? NONE);
+  const names = useBookStore((s) => s.history?.book);
+  const nameOf = new Map<string, string>([
+    ...(names?.accounts.map((a) => [a.id, a.name] as const) ?? []),
+    ...(names?.budgets.map((b) => [b.id, b.name] as const) ?? []),
+  ]);
+  if (journal.length === 0)
+    return (
+      <p className="faded" style={{ padding: '0 18px' }}>
+        Nothing has been changed yet.
+      </p>
+    );
+  return (
+    <div className={classes.page}>
+      <table className={classes.table}>
+        <thead>
+          <tr>
+            <th>When</th>
+            <th>What</th>
+            <th>Where</th>
+          </tr>
+        </thead>
+        <tbody>
+          {journal
+            .slice(-SHOWN)
+            .reverse()
+            .map((c) => (
+              <tr key={c.seq}>
+                <td className="figure">{new Date(c.at).toLocaleString('sv-SE')}</td>
+                <td>
+                  {CHANGE_WORDS[c.type]}
+                  {'of' in c ? ` (change ${c.of})` : ''}
+                </td>
+                <td className="faded">
+                  {'of' in c ? '' : whereWords(c, nameOf, names?.budgets.map((b) => b.id) ?? [])}
+                </td>
+              </tr>
+            ))}
+        </tbody>
+      </table>
+      {journal.length > SHOWN && (
+        <p className="faded">
+          The latest {SHOWN} of {count(journal.length, 'change')}. The book file holds all of them.
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** The lines and months that a change touched, with what was there before, off its patches. */
+function whereWords(
+  c: Extract<Change, { patches: unknown }>,
+  nameOf: ReadonlyMap<string, string>,
+  budgets: readonly string[],
+): string {
+  const places = new Set<string>();
+  for (const { path } of c.patches) {
+    if (path[0] === 'budgets' && typeof path[1] === 'number') {
+      const line = path[2] === 'lines' ? nameOf.get(String(path[3])) : undefined;
+      const budget = nameOf.get(budgets[path[1]] ?? '');
+      places.add([line, budget].filter(Boolean).join(' · '));
+    } else if (path[0] === 'varianceNotes') places.add(nameOf.get(String(path[2])) ?? '');
+  }
+  const list = [...places].filter(Boolean);
+  return list.length > 4 ? `${list.slice(0, 4).join('; ')} and ${list.length - 4} more` : list.join('; ');
+}

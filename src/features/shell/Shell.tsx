@@ -1,0 +1,174 @@
+'use client';
+
+import { useEffect, useState, type ReactNode } from 'react';
+import Link from 'next/link';
+import { usePathname } from 'next/navigation';
+import { ActionIcon, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
+import { IconArrowBackUp, IconArrowForwardUp, IconHelp, IconMoon, IconSun } from '@tabler/icons-react';
+import { Trouble } from '@/components/Trouble';
+import { addDemoBook, boot, flush, hasUnsaved, redoLast, undoLast, useBookStore } from '@/store/bookStore';
+import { resetSession } from '@/store/session';
+import { BookMenu } from './BookMenu';
+import { Notices } from './Notices';
+import { Strip } from './Strip';
+import { KeyHelp } from './KeyHelp';
+import classes from './Shell.module.css';
+
+const STAGES = [
+  { href: '/books', name: 'Books' },
+  { href: '/budget', name: 'Budget' },
+  { href: '/variance', name: 'Variance' },
+] as const;
+
+const typing = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement &&
+  (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+
+/** The frame around every screen: header with the stages, what has to be said, the screen, the strip. */
+export function Shell({ children }: { readonly children: ReactNode }) {
+  const path = usePathname();
+  const phase = useBookStore((s) => s.phase);
+  const failure = useBookStore((s) => s.failure);
+  const bookId = useBookStore((s) => s.history?.book.id);
+  const [help, setHelp] = useState(false);
+
+  useEffect(() => void boot(), []);
+  useEffect(() => resetSession(), [bookId]);
+
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      if (typing(e.target)) return;
+      if (e.key === '?' && !e.ctrlKey && !e.metaKey) return setHelp(true);
+      if (!(e.ctrlKey || e.metaKey) || e.altKey || e.key.toLowerCase() !== 'z') return;
+      e.preventDefault();
+      if (e.shiftKey) redoLast();
+      else undoLast();
+    };
+    // A tab that is hidden may be killed without another word: write now.
+    const onHide = () => void flush();
+    const onLeave = (e: BeforeUnloadEvent) => {
+      if (hasUnsaved()) e.preventDefault();
+    };
+    window.addEventListener('keydown', onKey);
+    window.addEventListener('pagehide', onHide);
+    document.addEventListener('visibilitychange', onHide);
+    window.addEventListener('beforeunload', onLeave);
+    return () => {
+      window.removeEventListener('keydown', onKey);
+      window.removeEventListener('pagehide', onHide);
+      document.removeEventListener('visibilitychange', onHide);
+      window.removeEventListener('beforeunload', onLeave);
+    };
+  }, []);
+
+  return (
+    <div className={classes.frame}>
+      <header className={classes.header}>
+        <Link href="/books" className={classes.mark}>
+          Tellan
+        </Link>
+        <BookMenu />
+        <div className={classes.tools}>
+          <UndoButtons />
+          <SchemeButton />
+          <ActionIcon
+            variant="transparent"
+            c="inherit"
+            aria-label="Keyboard help"
+            onClick={() => setHelp(true)}
+          >
+            <IconHelp size={18} />
+          </ActionIcon>
+        </div>
+        <nav className={classes.stages} aria-label="Stages">
+          {STAGES.map(({ href, name }) => (
+            <Link
+              key={href}
+              href={href}
+              className={classes.stage}
+              aria-current={path.startsWith(href) ? 'page' : undefined}
+            >
+              {name}
+            </Link>
+          ))}
+        </nav>
+      </header>
+      <Notices />
+      <main className={classes.main}>
+        {phase === 'loading' && <Opening />}
+        {phase === 'failed' && (
+          <Trouble
+            title="The books could not be opened"
+            action={{ label: 'Start with the demo book', run: () => void addDemoBook() }}
+          >
+            {failure === 'noWholeBook'
+              ? 'What is kept in this browser does not hold a whole book. Nothing was deleted: a saved .tellan.json file can be opened from the menu at the top.'
+              : `This browser refused its storage: ${failure}. A private window, or a setting that blocks site data, does this. Allow site data for this address and load the page again.`}
+          </Trouble>
+        )}
+        {phase === 'ready' && bookId && (
+          <div key={bookId} className={classes.screen}>
+            {children}
+          </div>
+        )}
+      </main>
+      <Strip />
+      <KeyHelp opened={help} onClose={() => setHelp(false)} />
+    </div>
+  );
+}
+
+function Opening() {
+  return (
+    <div className={classes.opening} role="status">
+      <span className="title">Opening the book…</span>
+    </div>
+  );
+}
+
+function UndoButtons() {
+  const canUndo = useBookStore((s) => (s.history?.done.length ?? 0) > 0 && !s.readOnly);
+  const canRedo = useBookStore((s) => (s.history?.undone.length ?? 0) > 0 && !s.readOnly);
+  return (
+    <>
+      <ActionIcon
+        variant="transparent"
+        c="inherit"
+        aria-label="Undo"
+        title="Undo (Ctrl+Z)"
+        disabled={!canUndo}
+        className={classes.tool}
+        onClick={undoLast}
+      >
+        <IconArrowBackUp size={18} />
+      </ActionIcon>
+      <ActionIcon
+        variant="transparent"
+        c="inherit"
+        aria-label="Redo"
+        title="Redo (Ctrl+Shift+Z)"
+        disabled={!canRedo}
+        className={classes.tool}
+        onClick={redoLast}
+      >
+        <IconArrowForwardUp size={18} />
+      </ActionIcon>
+    </>
+  );
+}
+
+function SchemeButton() {
+  const { setColorScheme } = useMantineColorScheme();
+  const scheme = useComputedColorScheme('light', { getInitialValueInEffect: true });
+  const dark = scheme === 'dark';
+  return (
+    <ActionIcon
+      variant="transparent"
+      c="inherit"
+      aria-label={dark ? 'Light colors' : 'Dark colors'}
+      onClick={() => setColorScheme(dark ? 'light' : 'dark')}
+    >
+      {dark ? <IconSun size={17} /> : <IconMoon size={17} />}
+    </ActionIcon>
+  );
+}

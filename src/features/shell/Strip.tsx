@@ -1,0 +1,102 @@
+'use client';
+
+import { useDeferredValue } from 'react';
+import { Popover } from '@mantine/core';
+import type { Check, CheckCode } from '@/core/checks';
+import { useBookStore } from '@/store/bookStore';
+import { useChecks } from '@/store/derived';
+import { useSession } from '@/store/session';
+import classes from './Shell.module.css';
+
+const CHECK_WORDS: Record<CheckCode, (subject: string) => string> = {
+  tieOut: (s) => `All entries taken in from ${s} are here`,
+  debitsCredits: (s) => `Debits equal credits in ${s}`,
+  balances: () => 'Balances by account and month add up to the entries',
+  monthsToYears: (s) => `${s}: months add up to years`,
+  subtotals: (s) => `${s}: subtotals add up to net profit`,
+  lineAccounts: (s) => (s ? `${s}: every line has an account` : 'Every entry has an account'),
+};
+
+/** The foot of every screen: what is selected, the key figures, the checks, and whether all is saved. */
+export function Strip() {
+  const facts = useSession((s) => s.facts);
+  const word = useSession((s) => s.word);
+  const open = useBookStore((s) => s.history !== null);
+  return (
+    <footer className={classes.strip}>
+      {facts.map((f) => (
+        <span key={f.label}>
+          {f.label} <b>{f.value}</b>
+          {f.after ? ` ${f.after}` : ''}
+        </span>
+      ))}
+      <span role="status" aria-live="polite" className={classes.word} data-tone={word?.tone}>
+        {word?.text}
+      </span>
+      <span className={classes.right}>
+        {open && <Checks />}
+        <Saved />
+      </span>
+    </footer>
+  );
+}
+
+function Checks() {
+  // Checks may lag a keystroke behind: they must never hold up typing.
+  const checks = useDeferredValue(useChecks());
+  const broken = checks.filter((c) => !c.holds);
+  if (checks.length === 0) return <span>Nothing to check yet</span>;
+  return (
+    <Popover position="top-end" width={420} shadow="sm">
+      <Popover.Target>
+        <button type="button" className={classes.checks} data-broken={broken.length > 0 || undefined}>
+          {broken.length === 0
+            ? `✓ ${checks.length} of ${checks.length} checks hold`
+            : `✗ ${broken.length} of ${checks.length} checks fail`}
+        </button>
+      </Popover.Target>
+      <Popover.Dropdown>
+        <ul className={classes.checkList} tabIndex={0} aria-label="Checks">
+          {[...broken, ...checks.filter((c) => c.holds)].map((c, i) => (
+            <CheckItem key={i} check={c} />
+          ))}
+        </ul>
+      </Popover.Dropdown>
+    </Popover>
+  );
+}
+
+function CheckItem({ check }: { readonly check: Check }) {
+  return (
+    <li style={{ color: check.holds ? undefined : 'var(--bad)' }}>
+      <span aria-hidden>{check.holds ? '✓' : '✗'}</span>
+      <span>
+        {CHECK_WORDS[check.code](check.subject)}
+        {check.holds ? '' : ` — off by ${check.detail}`}
+      </span>
+    </li>
+  );
+}
+
+function Saved() {
+  const save = useBookStore((s) => s.save);
+  const open = useBookStore((s) => s.history !== null);
+  if (!open) return null;
+  switch (save.state) {
+    case 'saved':
+      return (
+        <span data-testid="saved">
+          Saved{' '}
+          {new Date(save.at).toLocaleTimeString('en-US', {
+            hour: '2-digit',
+            minute: '2-digit',
+            hour12: false,
+          })}
+        </span>
+      );
+    case 'saving':
+      return <span>Saving…</span>;
+    case 'failed':
+      return <span style={{ color: '#f0a79f' }}>Not saved</span>;
+  }
+}

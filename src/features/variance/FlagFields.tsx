@@ -1,0 +1,70 @@
+'use client';
+
+import { Button, Popover, SegmentedControl, Switch } from '@mantine/core';
+import { formatAmount, ZERO } from '@/core/money';
+import type { Book } from '@/core/model';
+import { MoneyInput, PercentInput } from '@/components/MoneyInput';
+import { dispatch } from '@/store/bookStore';
+
+/** When a line is flagged, and how figures are shown: settings of the book. */
+export function FlagFields({ book, readOnly }: { readonly book: Book; readonly readOnly: boolean }) {
+  const { settings } = book;
+  const set = (change: Partial<typeof settings>) => dispatch({ type: 'setSettings', settings: change });
+  const amount = formatAmount(settings.flagAmount, book.currency, book.locale, {
+    cents: false,
+    negatives: 'minus',
+    zero: '0',
+  });
+  return (
+    <Popover position="bottom-start" width={270} shadow="sm" trapFocus>
+      <Popover.Target>
+        <Button>
+          Flag over {amount} and {settings.flagPercent}%
+        </Button>
+      </Popover.Target>
+      <Popover.Dropdown>
+        <p className="faded" style={{ marginTop: 0, fontSize: 12.5 }}>
+          A line asks for a note when the month’s difference exceeds both.
+        </p>
+        <MoneyInput
+          label="Amount"
+          value={settings.flagAmount}
+          currency={book.currency}
+          locale={book.locale}
+          disabled={readOnly}
+          onCommit={(a) => set({ flagAmount: a ?? ZERO })}
+          mb="xs"
+        />
+        <PercentInput
+          label="Percent of the budget"
+          value={settings.flagPercent}
+          disabled={readOnly}
+          onCommit={(flagPercent) => set({ flagPercent })}
+          mb="md"
+        />
+        <div className="label" style={{ marginBottom: 6 }}>
+          Figures
+        </div>
+        <Switch
+          size="xs"
+          label="Show cents"
+          checked={settings.cents}
+          disabled={readOnly}
+          onChange={(e) => set({ cents: e.currentTarget.checked })}
+          mb="xs"
+        />
+        <SegmentedControl
+          size="xs"
+          aria-label="Negatives"
+          value={settings.negatives}
+          disabled={readOnly}
+          onChange={(v) => set({ negatives: v as 'minus' })}
+          data={[
+            { value: 'parentheses', label: '(1,234)' },
+            { value: 'minus', label: '−1,234' },
+          ]}
+        />
+      </Popover.Dropdown>
+    </Popover>
+  );
+}

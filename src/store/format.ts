@@ -1,0 +1,47 @@
+import { formatAmount, type Minor } from '@/core/money';
+import type { Book } from '@/core/model';
+
+export type MoneyFormat = {
+  /** As the book's settings say: cents on or off, negatives in parentheses or with a minus, zero as a dash. */
+  readonly text: (amount: Minor | null) => string;
+  /** To the cent. */
+  readonly exact: (amount: Minor | null) => string;
+  /** With a plus or minus before it, for differences and changes. */
+  readonly signed: (amount: Minor | null) => string;
+};
+
+const made = new WeakMap<Book['settings'], Map<string, MoneyFormat>>();
+
+/** How the open book shows money; the same object while its settings stay. */
+export function moneyFormat(book: Pick<Book, 'settings' | 'currency' | 'locale'>): MoneyFormat {
+  let byPlace = made.get(book.settings);
+  if (!byPlace) made.set(book.settings, (byPlace = new Map()));
+  const key = `${book.currency} ${book.locale}`;
+  let format = byPlace.get(key);
+  if (!format) {
+    const { cents, negatives } = book.settings;
+    const show = (a: Minor | null, c: boolean) =>
+      formatAmount(a, book.currency, book.locale, { cents: c, negatives });
+    format = {
+      text: (a) => show(a, cents),
+      exact: (a) => show(a, true),
+      signed: (a) => {
+        if (a === null || a === 0) return show(a, cents);
+        const size = formatAmount(Math.abs(a) as Minor, book.currency, book.locale, {
+          cents,
+          negatives: 'minus',
+        });
+        return `${a > 0 ? '+' : '−'}${size}`;
+      },
+    };
+    byPlace.set(key, format);
+  }
+  return format;
+}
+
+/** Tenths of a percent as text: 234 is "+23.4%". Beyond a thousand percent only the sign of it is of use. */
+export function percentText(perMille: number | null): string {
+  if (perMille === null) return '';
+  const size = Math.abs(perMille) > 9999 ? '>999' : (Math.abs(perMille) / 10).toFixed(1);
+  return `${perMille > 0 ? '+' : perMille < 0 ? '−' : ''}${size}%`;
+}

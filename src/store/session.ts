@@ -1,0 +1,41 @@
+import { create } from 'zustand';
+import type { PeriodIndex, PeriodRange } from '@/core/calendar';
+import type { AccountId } from '@/core/model';
+
+/** What the strip says about the screen's selection and key figures; the screen writes, the strip shows. */
+export type StripFact = { readonly label: string; readonly value: string; readonly after?: string };
+
+type Session = {
+  /** Periods that the ledger view shows, and the month that the variance screen looks at; null until chosen. */
+  readonly ledgerRange: PeriodRange | null;
+  readonly varianceMonth: PeriodIndex | null;
+  /** The budget on the worksheet, and the one that actuals are compared with. */
+  readonly budgetId: string | null;
+  readonly comparedId: string | null;
+  readonly account: AccountId | null;
+  readonly facts: readonly StripFact[];
+  /** A word to the person at the foot of the screen, read out by screen readers; gone with the next one. */
+  readonly word: { readonly text: string; readonly tone: 'info' | 'trouble' } | null;
+};
+
+const FRESH: Session = {
+  ledgerRange: null,
+  varianceMonth: null,
+  budgetId: null,
+  comparedId: null,
+  account: null,
+  facts: [],
+  word: null,
+};
+
+/** What is selected and looked at; not part of the book and not saved with it. */
+export const useSession = create<Session>(() => FRESH);
+
+export const setSession = useSession.setState;
+
+/** Forgets what was looked at, when another book opens. */
+export const resetSession = (): void => setSession(FRESH);
+
+/** Says something at the foot of the screen. */
+export const say = (text: string, tone: 'info' | 'trouble' = 'info'): void =>
+  setSession({ word: { text, tone } });

@@ -1,0 +1,94 @@
+import type { FileIssue } from '@/core/files';
+import type { Draft, Guess, GuessContext, Mapping } from '@/core/intake';
+import type { ReportTable } from '@/core/report';
+import type { ExportAnswer, IntakeAnswer, IntakeRequest, OpenedFile } from './protocol';
+
+/** The person stopped the work, or a later request overtook it. */
+export class Cancelled extends Error {}
+
+/** The file cannot be read at all. */
+export class FileRefused extends Error {
+  constructor(readonly issue: FileIssue) {
+    super(issue.code);
+  }
+}
+
+type Ask = IntakeRequest extends infer R ? (R extends IntakeRequest ? Omit<R, 'id'> : never) : never;
+type Waiting = {
+  readonly id: number;
+  readonly resolve: (a: IntakeAnswer) => void;
+  readonly reject: (e: Error) => void;
+};
+
+/** One file on its way in. Only the latest request counts: what an overtaken one answers is dropped. */
+export class IntakeClient {
+  private worker: Worker | null = null;
+  private waiting: Waiting | null = null;
+  private last = 0;
+
+  constructor(private readonly onProgress: (share: number) => void) {}
+
+  async open(bytes: Uint8Array, context: GuessContext, delimiter?: string): Promise<OpenedFile> {
+    const a = await this.ask({ type: 'open', bytes, context, delimiter });
+    if (a.type === 'opened') return a.file;
+    throw a.type === 'refused' ? new FileRefused(a.issue) : new Error(`Unexpected answer: ${a.type}`);
+  }
+
+  async guess(sheet: number, shape: Mapping['shape'] | null, context: GuessContext): Promise<Guess> {
+    const a = await this.ask({ type: 'guess', sheet, shape, context });
+    if (a.type === 'guessed') return a.guess;
+    throw new Error(`Unexpected answer: ${a.type}`);
+  }
+
+  async draft(mapping: Mapping, currency: string): Promise<Draft> {
+    const a = await this.ask({ type: 'draft', mapping, currency });
+    if (a.type === 'draft') return a.draft;
+    throw new Error(`Unexpected answer: ${a.type}`);
+  }
+
+  /** Stops whatever runs: the worker ends at once, and nothing of the file stays. */
+  close(): void {
+    this.worker?.terminate();
+    this.worker = null;
+    this.waiting?.reject(new Cancelled());
+    this.waiting = null;
+  }
+
+  private ask(request: Ask): Promise<IntakeAnswer> {
+    this.worker ??= this.start();
+    this.waiting?.reject(new Cancelled());
+    const id = ++this.last;
+    return new Promise((resolve, reject) => {
+      this.waiting = { id, resolve, reject };
+      this.worker!.postMessage({ ...request, id });
+    });
+  }
+
+  private start(): Worker {
+    const worker = new Worker(new URL('./intake.worker.ts', import.meta.url), { type: 'module' });
+    worker.onmessage = ({ data }: MessageEvent<IntakeAnswer>) => {
+      const waiting = this.waiting;
+      if (!waiting || data.id !== waiting.id) return;
+      if (data.type === 'progress') return this.onProgress(data.share);
+      this.waiting = null;
+      if (data.type === 'failed') waiting.reject(new Error(data.message));
+      else waiting.resolve(data);
+    };
+    worker.onerror = (e) => {
+      this.waiting?.reject(new Error(e.message || 'The reader stopped'));
+      this.waiting = null;
+    };
+    return worker;
+  }
+}
+
+/** Writes a report as XLSX in a worker of its own, which ends with it. */
+export function writeXlsx(table: ReportTable): Promise<Uint8Array> {
+  const worker = new Worker(new URL('./export.worker.ts', import.meta.url), { type: 'module' });
+  return new Promise<Uint8Array>((resolve, reject) => {
+    worker.onmessage = ({ data }: MessageEvent<ExportAnswer>) =>
+      data.ok ? resolve(data.bytes) : reject(new Error(data.message));
+    worker.onerror = (e) => reject(new Error(e.message || 'The export stopped'));
+    worker.postMessage({ table });
+  }).finally(() => worker.terminate());
+}
