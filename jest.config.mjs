@@ -1,10 +1,17 @@
-export default {
+const config = {
   testEnvironment: 'node',
   roots: ['<rootDir>/src', '<rootDir>/scripts'],
   testMatch: ['**/*.test.ts', '**/*.test.tsx'],
   transform: {
-    '^.+\\.tsx?$': ['@swc/jest', { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true } } }],
+    '^.+\\.(m?[jt]sx?)$': [
+      '@swc/jest',
+      { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true } } },
+    ],
   },
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
+  // dinero.js ships ES modules only.
+  transformIgnorePatterns: ['/node_modules/(?!dinero\\.js/)'],
   testTimeout: 30000,
 };
+
+export default config;

@@ -63,6 +63,22 @@ export function Waterfall({
   );
 }
 
+const HEIGHT = 150;
+
+/** A label in at most two lines of some twelve letters: neighbors must not run into each other. */
+function twoLines(label: string): string {
+  const cut = (t: string) => (t.length > 13 ? `${t.slice(0, 12)}…` : t);
+  if (label.length <= 13) return escapeTags(label);
+  const at = label.lastIndexOf(' ', 13);
+  return at > 3
+    ? `${escapeTags(cut(label.slice(0, at)))}<br>${escapeTags(cut(label.slice(at + 1)))}`
+    : escapeTags(cut(label));
+}
+
+/** The chart library reads a few tags in labels; an account's name is text. */
+const escapeTags = (text: string): string =>
+  text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
+
 function drawing(steps: readonly WaterfallStep[], root: HTMLElement): { data: object[]; layout: object } {
   const style = getComputedStyle(root);
   const token = (name: string) => style.getPropertyValue(name).trim();
@@ -112,21 +128,21 @@ function drawing(steps: readonly WaterfallStep[], root: HTMLElement): { data: ob
       },
     ],
     layout: {
-      height: 132,
-      margin: { l: 8, r: 8, t: 8, b: 22 },
+      height: HEIGHT,
+      margin: { l: 8, r: 8, t: 8, b: 34 },
       paper_bgcolor: 'rgba(0,0,0,0)',
       plot_bgcolor: 'rgba(0,0,0,0)',
       showlegend: false,
       xaxis: {
         tickvals: steps.map((_, i) => i),
-        ticktext: steps.map((s) => (s.label.length > 15 ? `${s.label.slice(0, 14)}…` : s.label)),
+        ticktext: steps.map((s) => twoLines(s.label)),
         tickfont: { family: token('--font-words'), size: 11, color: token('--faded') },
         tickangle: 0,
         showgrid: false,
         zeroline: false,
         fixedrange: true,
       },
-      yaxis: { visible: false, range: [floor - (floor < 0 ? pad : 0), high + pad], fixedrange: true },
+      yaxis: { visible: false, range: [floor - pad, high + pad], fixedrange: true },
     },
   };
 }

@@ -1,4 +1,5 @@
 import { formatAmount, type Minor } from '@/core/money';
+import { MONTH_NAMES } from '@/core/calendar';
 import type { Book } from '@/core/model';
 
 export type MoneyFormat = {
@@ -44,4 +45,10 @@ export function percentText(perMille: number | null): string {
   if (perMille === null) return '';
   const size = Math.abs(perMille) > 9999 ? '>999' : (Math.abs(perMille) / 10).toFixed(1);
   return `${perMille > 0 ? '+' : perMille < 0 ? '−' : ''}${size}%`;
+}
+
+/** A day in words, from ISO text: "12 Jun 2026". */
+export function dayText(day: string): string {
+  const [year, month, date] = day.slice(0, 10).split('-');
+  return `${Number(date)} ${MONTH_NAMES[Number(month) - 1] ?? month} ${year}`;
 }

@@ -26,6 +26,7 @@ import {
   type Rect,
   type Selection,
 } from '@/core/sheet';
+import type { Minor } from '@/core/money';
 import { CellEditor, type Leave } from './CellEditor';
 import { SheetRowView, type CellFormat } from './SheetRowView';
 import type { SheetColumn, SheetRow } from './types';
@@ -46,6 +47,8 @@ export type SheetProps = {
   readonly readOnly: boolean;
   /** Head of the column that says how a line is made; null leaves the column out. */
   readonly methodHead: string | null;
+  /** Actuals are solid ink, plans ochre. */
+  readonly tone: 'actual' | 'plan';
   /** Takes a typed text; what is wrong with it, or null. */
   readonly onType: (place: Place, text: string) => string | null;
   readonly onPaste: (rect: Rect, block: readonly (readonly string[])[]) => void;
@@ -80,7 +83,7 @@ const LEAVES: Record<Leave, Move | null> = {
  * filling, and blocks to and from the clipboard. It knows no book: what is done is told to its owner.
  */
 export function SheetView(props: SheetProps) {
-  const { rows, columns, selection, onSelection, readOnly } = props;
+  const { rows, columns, selection, onSelection, readOnly, format } = props;
   const id = useId();
   const scroller = useRef<HTMLDivElement>(null);
   const [editing, setEditing] = useState<string | null>(null);
@@ -246,6 +249,7 @@ export function SheetView(props: SheetProps) {
         }}
       />
     );
+  const widths = useMemo(() => widthsFor(rows, columns, format), [rows, columns, format]);
   const items = virtual.getVirtualItems();
 
   return (
@@ -260,8 +264,15 @@ export function SheetView(props: SheetProps) {
       aria-multiselectable
       aria-readonly={readOnly}
       aria-activedescendant={items.some((i) => i.index === active.row) ? `${id}-active` : undefined}
-      style={{ '--amounts': columns.length } as React.CSSProperties}
+      style={
+        {
+          '--amounts': columns.length,
+          '--least': `${widths.least}px`,
+          '--last': `${widths.last}px`,
+        } as React.CSSProperties
+      }
       data-method={props.methodHead !== null}
+      data-tone={props.tone}
       data-grain={columns.length > 8 ? 'fine' : 'coarse'}
       onKeyDown={onKeyDown}
       onPointerDown={onPointerDown}
@@ -309,7 +320,7 @@ export function SheetView(props: SheetProps) {
               columns={columns}
               withMethod={props.methodHead !== null}
               top={start}
-              format={props.format}
+              format={format}
               exact={props.exact}
               left={touched ? rect.left : -1}
               right={touched ? rect.right : -2}
@@ -322,4 +333,27 @@ export function SheetView(props: SheetProps) {
       </div>
     </div>
   );
+}
+
+/** Columns as wide as their largest amount needs: a book in yen has longer figures than one in dollars. */
+function widthsFor(
+  rows: readonly SheetRow[],
+  columns: readonly SheetColumn[],
+  format: CellFormat,
+): { least: number; last: number } {
+  let month = 0;
+  let total = 0;
+  for (const { values } of rows) {
+    for (let c = 0; c < values.length; c++) {
+      const v = values[c]!;
+      if (columns[c]?.kind === 'amount') month = Math.max(month, v < 0 ? -v * 10 : v);
+      else total = Math.max(total, v < 0 ? -v * 10 : v);
+    }
+  }
+  const width = (v: number, column: SheetColumn | undefined) =>
+    column ? format(Math.round(v) as Minor, column).length * 6.5 + 8 : 0;
+  return {
+    least: Math.max(47, Math.ceil(width(month, columns[0]))),
+    last: Math.max(58, Math.ceil(width(total, columns.at(-2)))),
+  };
 }

@@ -42,6 +42,7 @@ export function readMonths(
   const outline = new Outline();
   const read = rowReader(mapping, minorDigits(currency), months, totalColumn, log);
   const coded = rows.slice(mapping.headerRow + 1).filter((r) => read.account(r).code !== '').length;
+  const guesses = new Map<number, DraftAccount['guess']>();
   let used = 0;
 
   rows.forEach((cells, i) => {
@@ -126,7 +127,6 @@ export function readMonths(
     return ['costOfSales', 'expense', 'otherExpense'].includes(kindOf(place).kind);
   }
 
-  const guesses = new Map<number, DraftAccount['guess']>();
   function kindOf(place: number): DraftAccount['guess'] {
     let g = guesses.get(place);
     if (!g) {

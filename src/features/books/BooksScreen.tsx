@@ -81,7 +81,7 @@ export function BooksScreen() {
         subtitle={
           balances.entries === 0
             ? 'Nothing in the ledger yet'
-            : `${count(balances.entries, 'entry', 'entries')} · closed through ${closed === null ? 'nothing yet' : calendar.period(closed).label}`
+            : `${count(balances.entries, 'entry', 'entries')}, closed through ${closed === null ? 'nothing yet' : calendar.period(closed).label}`
         }
         ruler={
           all && intake.state.phase === 'idle'

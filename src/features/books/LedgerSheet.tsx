@@ -145,6 +145,7 @@ export function LedgerSheet({ ground, range }: { readonly ground: Ground; readon
             rows={rows}
             columns={columns}
             methodHead={null}
+            tone="actual"
             selection={selection}
             onSelection={setSelection}
             format={format}

@@ -15,7 +15,7 @@ import type { CellFormat } from '@/components/sheet/SheetRowView';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import { reckoned, rulerRange, useOpenGround } from '@/store/derived';
 import { exportCsv, exportXlsx } from '@/store/exports';
-import { moneyFormat } from '@/store/format';
+import { dayText, moneyFormat } from '@/store/format';
 import { say, setSession } from '@/store/session';
 import { BudgetMenu } from './BudgetMenu';
 import {
@@ -128,7 +128,7 @@ export function BudgetWork({ budget, onStart }: { readonly budget: Budget; reado
       book: book.name,
       currency: book.currency,
       title: budget.name,
-      subtitle: budget.approved ? `Approved ${budget.approved.at.slice(0, 10)}` : 'Draft',
+      subtitle: budget.approved ? `Approved ${dayText(budget.approved.at)}` : 'Draft',
       accounts: book.accounts,
       periods,
       grain,
@@ -152,7 +152,7 @@ export function BudgetWork({ budget, onStart }: { readonly budget: Budget; reado
     <div className={stage.stage}>
       <StageHead
         title={<BudgetMenu budget={budget} />}
-        subtitle={`${STATE_WORDS[budget.state]}${budget.approved ? ` ${budget.approved.at.slice(0, 10)}` : ''} · closed through ${ground.closedThrough === null ? 'nothing yet' : calendar.period(ground.closedThrough).label}`}
+        subtitle={`${STATE_WORDS[budget.state]}${budget.approved ? ` ${dayText(budget.approved.at)}` : ''} · closed through ${ground.closedThrough === null ? 'nothing yet' : calendar.period(ground.closedThrough).label}`}
         ruler={
           ruler && {
             periods: periodsOf(calendar, ruler),
@@ -238,6 +238,7 @@ export function BudgetWork({ budget, onStart }: { readonly budget: Budget; reado
               }
               readOnly={readOnly}
               methodHead="Made by"
+              tone="plan"
               onType={(place, text) => run(typeEdit(context, place, text))}
               onPaste={(rect, block) => runAloud(pasteEdit(context, rect, block))}
               onFill={(rect: Rect) => runAloud(fillEdit(context, rect))}

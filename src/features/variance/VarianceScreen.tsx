@@ -5,7 +5,6 @@ import { useRouter } from 'next/navigation';
 import { Button, NativeSelect } from '@mantine/core';
 import { type Minor } from '@/core/money';
 import { fiscalYearLabel, periodsOf } from '@/core/calendar';
-import { isProfitAndLoss } from '@/core/model';
 import { cellOf, type LineFilter } from '@/core/report';
 import { bridgeOf, effectOf } from '@/core/variance';
 import { ExportMenu } from '@/components/ExportMenu';
@@ -16,9 +15,10 @@ import stage from '@/components/Stage.module.css';
 import { useBookStore } from '@/store/bookStore';
 import { rulerRange, useOpenGround } from '@/store/derived';
 import { exportCsv, exportXlsx } from '@/store/exports';
-import { moneyFormat } from '@/store/format';
+import { dayText, moneyFormat } from '@/store/format';
 import { setSession, useSession } from '@/store/session';
 import { FlagFields } from './FlagFields';
+import { FlaggedList } from './FlaggedList';
 import { VariancePanel, type Figure } from './VariancePanel';
 import { VarianceTable } from './VarianceTable';
 import { comparedBudget, varianceTable } from './varianceData';
@@ -153,7 +153,7 @@ export function VarianceScreen() {
   return (
     <div className={stage.stage}>
       {head(
-        `against ${budget.name}, ${budget.approved ? `approved ${budget.approved.at.slice(0, 10)}` : 'a draft'}`,
+        `against ${budget.name}, ${budget.approved ? `approved ${dayText(budget.approved.at)}` : 'a draft'}`,
       )}
       <div className={stage.work}>
         <div className={stage.left}>
@@ -213,12 +213,7 @@ export function VarianceScreen() {
             readOnly={readOnly}
             onFigure={setFigure}
           />
-          {!figure && flagged.length > 0 && (
-            <p className="faded">
-              {flagged.length} {flagged.length === 1 ? 'line is' : 'lines are'} flagged.{' '}
-              {book.accounts.filter((a) => isProfitAndLoss(a.kind)).length} lines are compared in all.
-            </p>
-          )}
+          {!figure && <FlaggedList rows={flagged} money={money} onFigure={setFigure} />}
         </aside>
       </div>
     </div>

@@ -3,6 +3,7 @@ import { indexOfId, yearToDate, type PeriodIndex } from '@/core/calendar';
 import type { Budget } from '@/core/model';
 import { varianceReport, type LineFilter, type ReportTable } from '@/core/report';
 import { reckoned, type Ground } from '@/store/derived';
+import { dayText } from '@/store/format';
 
 const covers = (ground: Ground, b: Budget, month: PeriodIndex): boolean => {
   const first = indexOfId(ground.calendar, b.first);
@@ -36,7 +37,7 @@ export function varianceTable(
       book: book.name,
       currency: book.currency,
       title: `Variance ${period.label}`,
-      subtitle: `Actual against ${budget.name}${budget.approved ? `, approved ${budget.approved.at.slice(0, 10)}` : ' (draft)'}`,
+      subtitle: `Actual against ${budget.name}${budget.approved ? `, approved ${dayText(budget.approved.at)}` : ' (draft)'}`,
       month: period.label,
       accounts: book.accounts,
       sides: (account) => ({

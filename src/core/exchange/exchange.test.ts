@@ -1,0 +1,236 @@
+import ExcelJS from 'exceljs';
+import { HyperFormula } from 'hyperformula';
+import { minor, unitOf } from '@/core/money';
+import { budgetReport, varianceReport, type ReportTable } from '@/core/report';
+import { perform, openHistory } from '@/core/model';
+import { account, blockOf, bookWith, budgetOf, calendar, line, pct, periodIds } from '../test/build';
+import { bookFile, bookFileJsonSchema, parseBookFile, reportCsv, reportXlsx } from '.';
+
+const accounts = [
+  account('s', 'income', 'Sales', '4000'),
+  account('f', 'income', '=HYPERLINK("x")', '4100'),
+  account('c', 'costOfSales', 'Goods', '5000'),
+  account('x', 'expense', '@cmd', '6000'),
+  account('o', 'otherIncome', 'Interest', '7000'),
+];
+const periods = Array.from({ length: 12 }, (_, i) => calendar.period(calendar.firstOfYear(2026) + i));
+const amountsOf = (id: string) =>
+  periods.map((_, i) =>
+    id === 'x' && i === 3 ? null : minor(id.charCodeAt(0) * 101 + i * 37 - (i === 5 ? 9000 : 0)),
+  );
+
+const budgetTable = (currency = 'USD'): ReportTable =>
+  budgetReport({
+    book: 'Book',
+    currency,
+    title: 'FY26 budget',
+    subtitle: 'Draft',
+    accounts,
+    periods,
+    grain: 'months',
+    amounts: amountsOf,
+    lastYear: (id) => [minor(id === 'o' ? 0 : 77777)],
+    methodName: () => 'Even',
+    note: () => '-2+3',
+  });
+const month = periods[4]!.index;
+const varianceTable = (currency = 'USD'): ReportTable =>
+  varianceReport({
+    book: 'Book',
+    currency,
+    title: 'Variance May 2026',
+    subtitle: '',
+    month: 'May 2026',
+    accounts,
+    filter: 'all',
+    sides: (a) => ({
+      actual: (p) => (p <= month ? minor(a.id.charCodeAt(0) * 90 + p) : null),
+      budget: (p) => amountsOf(a.id)[p - periods[0]!.index] ?? null,
+    }),
+    span: {
+      month,
+      yearStart: periods[0]!.index,
+      first: periods[0]!.index,
+      last: periods[11]!.index,
+      actualThrough: month,
+    },
+    flag: { amount: minor(100), percent: pct('5') },
+    note: () => ({ text: 'why', reach: 'timing', at: 't' }),
+  });
+
+/** Every figure of a written workbook as another engine reckons it from the formulas alone. */
+async function recalculated(table: ReportTable): Promise<{ checked: number; formulas: number }> {
+  const wb = new ExcelJS.Workbook();
+  await wb.xlsx.load((await reportXlsx(table)).buffer as ArrayBuffer);
+  const ws = wb.worksheets[0]!;
+  const rows: (string | number | null)[][] = [];
+  ws.eachRow({ includeEmpty: true }, (row, r) => {
+    rows[r - 1] = [];
+    for (let c = 1; c <= ws.columnCount; c++) {
+      const { value } = row.getCell(c);
+      rows[r - 1]![c - 1] =
+        value && typeof value === 'object' && 'formula' in value
+          ? `=${(value as { formula: string }).formula}`
+          : ((value as string | number | null) ?? null);
+    }
+  });
+  const engine = HyperFormula.buildFromArray(rows, { licenseKey: 'gpl-v3' });
+  let checked = 0;
+  let formulas = 0;
+  table.rows.forEach((row, r) =>
+    row.cells.forEach((cell, c) => {
+      const { kind } = table.columns[c]!;
+      if (cell === null || row.kind === 'section' || (kind !== 'money' && kind !== 'perMille')) return;
+      const theirs = engine.getCellValue({ sheet: 0, row: r + 5, col: c + 2 }) as number;
+      if (kind === 'money') expect(Math.round(theirs * unitOf(table.currency))).toBe(cell);
+      else expect(Math.abs(theirs * 1000 - Number(cell))).toBeLessThanOrEqual(0.5 + 1e-9);
+      if (String(rows[r + 5]![c + 2]).startsWith('=')) formulas++;
+      checked++;
+    }),
+  );
+  engine.destroy();
+  return { checked, formulas };
+}
+
+describe('XLSX', () => {
+  // HyperFormula, a general spreadsheet engine, reckons the workbook's own formulas.
+  test.each(['USD', 'JPY', 'KWD'])('formulas of the budget give our figures in %s', async (currency) => {
+    const { checked, formulas } = await recalculated(budgetTable(currency));
+    expect(checked).toBeGreaterThan(120);
+    expect(formulas).toBeGreaterThan(80);
+  });
+  test('formulas of the variance report give our figures', async () => {
+    const { formulas } = await recalculated(varianceTable());
+    expect(formulas).toBeGreaterThan(60);
+  });
+  test('typed numbers, formats, frozen heads, and no text that runs', async () => {
+    const wb = new ExcelJS.Workbook();
+    await wb.xlsx.load((await reportXlsx(budgetTable())).buffer as ArrayBuffer);
+    const ws = wb.worksheets[0]!;
+    expect(ws.views[0]).toMatchObject({ state: 'frozen', xSplit: 2, ySplit: 5 });
+    expect(ws.getCell('C7').value).toBe(Number((amountsOf('s')[0]! / 100).toFixed(2)));
+    expect(ws.getCell('C7').numFmt).toBe('#,##0.00;(#,##0.00);"–"');
+    expect(ws.getCell('B8').value).toBe('\'=HYPERLINK("x")');
+    expect(ws.getCell('C9').value).toMatchObject({ formula: 'SUM(C7:C8)' });
+  });
+});
+
+describe('CSV', () => {
+  const rows = reportCsv(budgetTable()).split('\r\n');
+  test('RFC 4180 lines, plain decimals, blank is empty', () => {
+    expect(rows[2]).toMatch(/^Code,Line,Budget Jan 2026,/);
+    expect(rows[4]).toMatch(/^4000,Sales,116\.15,116\.52/);
+    const expenses = rows.find((r) => r.startsWith('6000'))!.split(',');
+    expect(expenses[5]).toBe('');
+  });
+  test('text that a spreadsheet would run is neutralized', () => {
+    expect(rows[5]).toContain(`"'=HYPERLINK(""x"")"`);
+    expect(rows.find((r) => r.startsWith('6000'))).toMatch(/^6000,'@cmd,/);
+    expect(rows[4]).toContain("'-2+3");
+  });
+});
+
+describe('the book as a file', () => {
+  const source = {
+    id: 's1',
+    fileName: 'x.csv',
+    fingerprint: 'a'.repeat(64),
+    sheet: null,
+    takenAt: 't',
+    shape: 'entries' as const,
+    mapping: { a: [1] },
+    block: 'l1',
+    rows: { read: 2, used: 2, leftOut: [{ reason: 'header', count: 1 }] },
+    entries: 2,
+    debit: minor(100),
+    credit: minor(100),
+    firstDay: '2025-01-01' as never,
+    lastDay: '2025-12-31' as never,
+  };
+  const block = blockOf(accounts, [
+    ['2025-01-05', 's', 100],
+    ['2025-02-05', 'x', -250],
+  ]);
+  let history = openHistory(
+    bookWith(accounts, {
+      budgets: [budgetOf([line('s', { kind: 'lastYear', uplift: pct('3'), round: 10 })])],
+    }),
+    [],
+  );
+  for (const command of [
+    {
+      type: 'takeIn',
+      source,
+      newAccounts: [],
+      replaces: [],
+      closedThrough: periodIds(2025)[11]!,
+      nextId: 200,
+    },
+    {
+      type: 'setCells',
+      budget: 'b1',
+      how: 'typed',
+      cells: [{ account: 's', period: periodIds(2026)[0]!, value: null }],
+    },
+    {
+      type: 'setVarianceNote',
+      period: periodIds(2025)[0]!,
+      account: 's',
+      note: { text: '"quoted" – ünïcode', reach: 'lasting', at: 't' },
+    },
+  ] as const) {
+    const step = perform(history, command, 't');
+    if (step.ok) history = step.history;
+  }
+  const text = bookFile({ book: history.book, blocks: [block], journal: history.journal });
+
+  test('opens again identically', () => {
+    const read = parseBookFile(text);
+    expect(read).toEqual({ ok: true, book: history.book, blocks: [block], journal: history.journal });
+    expect(read.ok && bookFile(read)).toBe(text);
+  });
+  const broken = (change: (o: Record<string, never>) => void) => {
+    const o = JSON.parse(text);
+    change(o);
+    return JSON.stringify(o);
+  };
+  test.each<[string, string, string]>([
+    ['cut off', text.slice(0, -20), 'notJson'],
+    ['something else', '{"a":1}', 'notABook'],
+    [
+      'a column of the ledger cut short',
+      broken((o: never) => (o as { ledger: { day: number[] }[] }).ledger[0]!.day.pop()),
+      'brokenLedger',
+    ],
+    [
+      'an entry of an account that is not listed',
+      broken((o: never) => ((o as { ledger: { account: number[] }[] }).ledger[0]!.account[0] = 99)),
+      'brokenLedger',
+    ],
+    [
+      'a source without its entries',
+      broken((o: never) => ((o as { ledger: unknown[] }).ledger = [])),
+      'brokenLedger',
+    ],
+    [
+      'a half cent',
+      broken((o: never) => ((o as { ledger: { amount: number[] }[] }).ledger[0]!.amount[0] = 0.5)),
+      'invalid',
+    ],
+    [
+      'a newer version',
+      broken((o: never) => ((o as { book: { version: number } }).book.version = 9)),
+      'newerVersion',
+    ],
+  ])('%s is refused as a whole', (_n, bad, code) =>
+    expect(parseBookFile(bad)).toMatchObject({ ok: false, issue: { code } }),
+  );
+
+  test('the JSON Schema is of draft 2020-12 and names the parts', () => {
+    expect(bookFileJsonSchema()).toMatchObject({
+      $schema: 'https://json-schema.org/draft/2020-12/schema',
+      type: 'object',
+      required: ['format', 'version', 'book', 'ledger', 'journal'],
+    });
+  });
+});

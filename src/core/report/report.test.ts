@@ -1,0 +1,256 @@
+import fc from 'fast-check';
+import { minor, sum, sumBlank, type Minor } from '@/core/money';
+import { compare, bridgeOf, effectOf, isFlagged, varianceAmounts } from '@/core/variance';
+import {
+  budgetReport,
+  cellOf,
+  fillStatement,
+  groupPeriods,
+  statementRows,
+  varianceReport,
+  type LineFilter,
+} from '.';
+import { account, calendar, pct } from '../test/build';
+import type { Account, AccountKind } from '@/core/model';
+
+const percentOf = (perMille: number | null) => (perMille === null ? null : perMille / 10);
+
+/**
+ * A static-budget variance analysis as cost-accounting textbooks teach it: the jacket maker of C. Horngren, S. Datar,
+ * M. Rajan, "Cost Accounting: A Managerial Emphasis", chapter on flexible budgets (figures from memory, in dollars).
+ * [line, kind, actual, static budget, variance, F or U]
+ */
+const JACKETS: readonly (readonly [string, AccountKind, number, number, number, 'F' | 'U'])[] = [
+  ['Revenues', 'income', 1_250_000, 1_440_000, -190_000, 'U'],
+  ['Direct materials', 'costOfSales', 621_600, 720_000, -98_400, 'F'],
+  ['Direct manufacturing labor', 'costOfSales', 198_000, 192_000, 6_000, 'U'],
+  ['Variable manufacturing overhead', 'costOfSales', 130_500, 144_000, -13_500, 'F'],
+  ['Fixed costs', 'expense', 285_000, 276_000, 9_000, 'U'],
+];
+
+describe('a textbook’s static-budget variances', () => {
+  const accounts = JACKETS.map(([name, kind], i) => account(`a${i}`, kind, name));
+  const find = (a: Account) => JACKETS[accounts.indexOf(a)]!;
+  const month = calendar.firstOfYear(2026);
+  const table = varianceReport({
+    book: 'B',
+    currency: 'USD',
+    title: 'T',
+    subtitle: '',
+    month: 'Jan 2026',
+    accounts,
+    filter: 'all',
+    sides: (a) => ({
+      actual: (p) => (p === month ? minor(find(a)[2] * 100) : null),
+      budget: (p) => (p === month ? minor(find(a)[3] * 100) : null),
+    }),
+    span: { month, yearStart: month, first: month, last: month + 11, actualThrough: month },
+    flag: { amount: minor(5_000_00), percent: pct('5') },
+    note: () => null,
+  });
+  test.each(JACKETS)('%s', (name, _kind, _a, _b, difference, sense) => {
+    const row = table.rows.find((r) => r.label === name)!;
+    expect([cellOf(row, 'monthDiff'), cellOf(row, 'monthSense')]).toEqual([difference * 100, sense]);
+  });
+  test('contribution margin falls short by 84,100 and operating income by 93,100, both unfavorable', () => {
+    const margin = table.rows.find((r) => r.key === 'grossMargin')!;
+    const income = table.rows.find((r) => r.key === 'netProfit')!;
+    expect(
+      ['monthActual', 'monthBudget', 'monthDiff', 'monthSense'].map((k) =>
+        cellOf(margin, k as 'monthActual'),
+      ),
+    ).toEqual([299_900_00, 384_000_00, -84_100_00, 'U']);
+    expect(
+      ['monthActual', 'monthBudget', 'monthDiff', 'monthSense'].map((k) =>
+        cellOf(income, k as 'monthActual'),
+      ),
+    ).toEqual([14_900_00, 108_000_00, -93_100_00, 'U']);
+  });
+  test('the bridge from 108,000 to 14,900 adds up', () => {
+    const parts = accounts.map((a, i) => ({
+      key: a.id,
+      label: a.name,
+      effect: minor(JACKETS[i]![4] * 100 * effectOf(a.kind)),
+    }));
+    const bridge = bridgeOf(minor(108_000_00), parts, 2);
+    expect(bridge.parts.map((p) => p.label)).toEqual(['Revenues', 'Direct materials']);
+    expect(bridge.budget + sum(bridge.parts.map((p) => p.effect)) + bridge.others).toBe(bridge.actual);
+    expect(bridge.actual).toBe(14_900_00);
+  });
+  test('flags need both the amount and the percentage', () => {
+    expect(table.rows.filter((r) => r.flagged).map((r) => r.label)).toEqual([
+      'Revenues',
+      'Direct materials',
+      'Variable manufacturing overhead',
+    ]);
+  });
+});
+
+describe('comparing', () => {
+  test.each<[number | null, number | null, 1 | -1, object | null]>([
+    [110, 100, 1, { difference: 10, perMille: 100, sense: 'F' }],
+    [110, 100, -1, { difference: 10, perMille: 100, sense: 'U' }],
+    [90, 100, -1, { difference: -10, perMille: -100, sense: 'F' }],
+    [100, 100, 1, { difference: 0, perMille: 0, sense: null }],
+    [50, 0, -1, { difference: 50, perMille: null, sense: 'U' }],
+    [null, 100, 1, { difference: -100, perMille: -1000, sense: 'U' }],
+    [5, null, 1, { difference: 5, perMille: null, sense: 'F' }],
+    [null, null, 1, null],
+    [-50, -100, 1, { difference: 50, perMille: 500, sense: 'F' }],
+  ])('actual %s, budget %s, effect %s', (a, b, effect, expected) =>
+    expect(compare(a as Minor | null, b as Minor | null, effect)).toEqual(expected),
+  );
+  test('percent is of the size of the budget', () =>
+    expect(percentOf(compare(minor(-150), minor(-100), 1)!.perMille)).toBe(-50));
+  test('a difference just at the threshold is not flagged; without a budget the amount decides', () => {
+    const over = { amount: minor(500), percent: pct('5') };
+    const flag = (a: number, b: number | null) =>
+      isFlagged(compare(minor(a), b as Minor | null, 1), b as Minor | null, over);
+    expect([
+      flag(10500, 10000),
+      flag(10501, 10000),
+      flag(105000, 100000),
+      flag(501, null),
+      flag(500, null),
+    ]).toEqual([false, true, false, true, false]);
+  });
+});
+
+test('the outlook is actuals through the closed month and the plan after it; a silent closed month is zero', () => {
+  const v = varianceAmounts(
+    { actual: (p) => (p === 0 ? minor(7) : null), budget: () => minor(10) },
+    { month: 1, yearStart: 0, first: 0, last: 11, actualThrough: 1 },
+  );
+  expect(v).toEqual({
+    month: { actual: null, budget: 10 },
+    toDate: { actual: 7, budget: 20 },
+    year: { budget: 120, outlook: 107 },
+  });
+});
+
+const kinds: AccountKind[] = ['income', 'costOfSales', 'expense', 'otherIncome', 'otherExpense', 'bank'];
+const anyAccounts = fc
+  .array(fc.constantFrom(...kinds), { maxLength: 12 })
+  .map((list) => list.map((k, i) => account(`a${i}`, k)));
+
+describe('statement', () => {
+  test('sections in order, results where they say something new', () => {
+    const rows = statementRows([
+      account('x', 'expense'),
+      account('s', 'income'),
+      account('b', 'bank'),
+      account('i', 'otherIncome'),
+      account('c', 'costOfSales'),
+    ]);
+    expect(
+      rows.map((r) =>
+        r.kind === 'line' ? r.account.id : r.kind === 'result' ? r.result : `${r.kind} ${r.section}`,
+      ),
+    ).toEqual([
+      'section income',
+      's',
+      'subtotal income',
+      'section costOfSales',
+      'c',
+      'subtotal costOfSales',
+      'grossMargin',
+      'section expense',
+      'x',
+      'subtotal expense',
+      'operatingProfit',
+      'section otherIncome',
+      'i',
+      'subtotal otherIncome',
+      'netProfit',
+    ]);
+  });
+  test('net profit is income less costs, whatever the accounts', () => {
+    fc.assert(
+      fc.property(
+        anyAccounts,
+        fc.array(fc.option(fc.integer({ min: -1e9, max: 1e9 }).map(minor)), { minLength: 12, maxLength: 12 }),
+        (accounts, values) => {
+          const rows = statementRows(accounts);
+          const filled = fillStatement(rows, 1, (id) => [values[Number(id.slice(1))] ?? null]);
+          const expected = accounts.reduce((t, a, i) => t + effectOf(a.kind) * (values[i] ?? 0), 0);
+          if (rows.length) expect(filled.at(-1)![0] ?? 0).toBe(expected);
+          else expect(accounts.every((a) => a.kind === 'bank')).toBe(true);
+        },
+      ),
+    );
+  });
+});
+
+describe('filters leave lines out of sight and never out of the totals', () => {
+  const accounts = [
+    account('s', 'income'),
+    account('z', 'income'),
+    account('n', 'expense'),
+    account('x', 'expense'),
+  ];
+  const month = calendar.firstOfYear(2026);
+  const actual: Record<string, number | null> = { s: 100, z: 0, n: 30, x: null };
+  const plan: Record<string, number | null> = { s: 90, z: null, n: null, x: 5 };
+  const make = (filter: LineFilter) =>
+    varianceReport({
+      book: '',
+      currency: 'USD',
+      title: '',
+      subtitle: '',
+      month: '',
+      accounts,
+      filter,
+      sides: (a) => ({
+        actual: (p) => (p === month ? (actual[a.id] as Minor | null) : null),
+        budget: (p) => (p === month ? (plan[a.id] as Minor | null) : null),
+      }),
+      span: { month, yearStart: month, first: month, last: month + 11, actualThrough: month },
+      flag: { amount: minor(1), percent: pct('1') },
+      note: () => null,
+    });
+  test.each<[LineFilter, string[], number | undefined]>([
+    ['all', ['s', 'z', 'n', 'x'], 70],
+    ['withFigures', ['s', 'n', 'x'], 70],
+    ['withBudget', ['s', 'x'], 70],
+    ['costs', ['n', 'x'], undefined],
+  ])('%s', (filter, lines, net) => {
+    const table = make(filter);
+    expect(table.rows.filter((r) => r.kind === 'line').map((r) => r.key)).toEqual(lines);
+    const result = table.rows.find((r) => r.key === 'netProfit');
+    expect(result && cellOf(result, 'monthActual')).toBe(net);
+  });
+});
+
+test('a budget report: quarters add up to the year, and the change is on last year', () => {
+  const accounts = [account('s', 'income', 'Sales', '4000')];
+  const periods = Array.from({ length: 12 }, (_, i) => calendar.period(calendar.firstOfYear(2026) + i));
+  const amounts = periods.map((_, i) => minor((i + 1) * 100));
+  const table = budgetReport({
+    book: 'B',
+    currency: 'USD',
+    title: 'T',
+    subtitle: '',
+    accounts,
+    periods,
+    grain: 'quarters',
+    amounts: () => amounts,
+    lastYear: () => [minor(6000)],
+    methodName: () => 'By month',
+    note: () => '=1+1',
+  });
+  expect(table.columns.map((c) => c.label)).toEqual([
+    'Q1 FY26',
+    'Q2 FY26',
+    'Q3 FY26',
+    'Q4 FY26',
+    'FY26',
+    'FY25 actual',
+    'Change',
+    'Change %',
+    'Method',
+    'Note',
+  ]);
+  expect(table.rows[1]!.cells).toEqual([600, 1500, 2400, 3300, 7800, 6000, 1800, 300, 'By month', '=1+1']);
+  expect(groupPeriods(periods, 'year')).toEqual([{ label: 'FY26', from: 0, to: 12 }]);
+  expect(sumBlank([])).toBeNull();
+});
