@@ -189,39 +189,24 @@ describe('the book as a file', () => {
     expect(read).toEqual({ ok: true, book: history.book, blocks: [block], journal: history.journal });
     expect(read.ok && bookFile(read)).toBe(text);
   });
-  const broken = (change: (o: Record<string, never>) => void) => {
-    const o = JSON.parse(text);
+  type File = { book: { version: number }; ledger: { day: number[]; account: number[]; amount: number[] }[] };
+  const broken = (change: (o: File) => unknown) => {
+    const o = JSON.parse(text) as File;
     change(o);
     return JSON.stringify(o);
   };
   test.each<[string, string, string]>([
     ['cut off', text.slice(0, -20), 'notJson'],
     ['something else', '{"a":1}', 'notABook'],
-    [
-      'a column of the ledger cut short',
-      broken((o: never) => (o as { ledger: { day: number[] }[] }).ledger[0]!.day.pop()),
-      'brokenLedger',
-    ],
+    ['a column of the ledger cut short', broken((o) => o.ledger[0]!.day.pop()), 'brokenLedger'],
     [
       'an entry of an account that is not listed',
-      broken((o: never) => ((o as { ledger: { account: number[] }[] }).ledger[0]!.account[0] = 99)),
+      broken((o) => (o.ledger[0]!.account[0] = 99)),
       'brokenLedger',
     ],
-    [
-      'a source without its entries',
-      broken((o: never) => ((o as { ledger: unknown[] }).ledger = [])),
-      'brokenLedger',
-    ],
-    [
-      'a half cent',
-      broken((o: never) => ((o as { ledger: { amount: number[] }[] }).ledger[0]!.amount[0] = 0.5)),
-      'invalid',
-    ],
-    [
-      'a newer version',
-      broken((o: never) => ((o as { book: { version: number } }).book.version = 9)),
-      'newerVersion',
-    ],
+    ['a source without its entries', broken((o) => (o.ledger = [])), 'brokenLedger'],
+    ['a half cent', broken((o) => (o.ledger[0]!.amount[0] = 0.5)), 'invalid'],
+    ['a newer version', broken((o) => (o.book.version = 9)), 'newerVersion'],
   ])('%s is refused as a whole', (_n, bad, code) =>
     expect(parseBookFile(bad)).toMatchObject({ ok: false, issue: { code } }),
   );

@@ -13,6 +13,7 @@ import {
   type Change,
   type Command,
   type History,
+  type Migrations,
 } from '.';
 import { account, bookWith, budgetOf, line, pct, periodIds } from '../test/build';
 
@@ -255,7 +256,7 @@ describe('opening what was saved', () => {
     expect(openBook(saved)).toMatchObject({ ok: false, issue }),
   );
   test('older versions are brought up one step at a time; a missing step is not jumped', () => {
-    const steps = new Map([
+    const steps: Migrations = new Map<number, (d: Record<string, unknown>) => Record<string, unknown>>([
       [1, (d: Record<string, unknown>) => ({ ...d, version: 2, a: 1 })],
       [2, (d: Record<string, unknown>) => ({ ...d, version: 3, b: 2 })],
     ]);

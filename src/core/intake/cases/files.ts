@@ -286,11 +286,11 @@ export const FILE_CASES: readonly FileCase[] = [
     shape: 'months',
     text: t('Account,Jan 2025,Feb 2025', '__proto__,1,2', 'constructor,3,4', 'toString,5,6'),
     amounts: {
-      constructor: [
+      ['constructor' as string]: [
         ['2025-01', 300],
         ['2025-02', 400],
       ],
-      toString: [
+      ['toString' as string]: [
         ['2025-01', 500],
         ['2025-02', 600],
       ],
