@@ -96,7 +96,11 @@ function DraftInput<T>({
       onChange={(e) => setDraft(e.currentTarget.value)}
       onBlur={commit}
       onKeyDown={(e) => {
-        if (e.key === 'Enter') commit();
+        if (e.key === 'Enter') {
+          // Enter takes the figure; it must not also send off the form around it.
+          e.preventDefault();
+          commit();
+        }
         if (e.key === 'Escape' && draft !== null) {
           e.stopPropagation();
           setDraft(null);

@@ -26,6 +26,8 @@ export function CellEditor({
   }, [initial]);
 
   const commit = (leave: Leave) => {
+    // Settled first: taking the value moves the focus, and the blur that follows must not take it again.
+    settled.current = true;
     const wrong = onCommit(text, leave);
     setTrouble(wrong);
     settled.current = wrong === null;

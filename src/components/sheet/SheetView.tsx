@@ -204,6 +204,12 @@ export function SheetView(props: SheetProps) {
   const onPointerDown = (e: PointerEvent) => {
     const place = placeAt(e);
     if (!place || e.button !== 0 || (e.target as HTMLElement).tagName === 'INPUT') return;
+    // Whatever is being typed, here or in the panel, is kept before the selection moves on and its field goes.
+    if (
+      document.activeElement instanceof HTMLInputElement ||
+      document.activeElement instanceof HTMLTextAreaElement
+    )
+      document.activeElement.blur();
     dragging.current = true;
     onSelection(e.shiftKey ? { anchor: selection.anchor, focus: place } : { anchor: place, focus: place });
   };
@@ -350,10 +356,11 @@ function widthsFor(
       else total = Math.max(total, v < 0 ? -v * 10 : v);
     }
   }
-  const width = (v: number, column: SheetColumn | undefined) =>
-    column ? format(Math.round(v) as Minor, column).length * 6.5 + 8 : 0;
-  return {
-    least: Math.max(47, Math.ceil(width(month, columns[0]))),
-    last: Math.max(58, Math.ceil(width(total, columns.at(-2)))),
+  // Digits and marks of the condensed face at 13 px, a little over their measured width, and the cell's padding.
+  const width = (v: number, column: SheetColumn | undefined) => {
+    const text = column ? format(Math.round(v) as Minor, column) : '';
+    const digits = text.replace(/\D/g, '').length;
+    return Math.ceil(digits * 6.4 + (text.length - digits) * 3.2 + 6);
   };
+  return { least: Math.max(46, width(month, columns[0])), last: Math.max(58, width(total, columns.at(-2))) };
 }

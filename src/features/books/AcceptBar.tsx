@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import { Button, Checkbox, NativeSelect } from '@mantine/core';
 import type { Draft, Proof } from '@/core/intake';
-import type { PeriodId } from '@/core/calendar';
+import { indexOfId, type PeriodId } from '@/core/calendar';
 import type { Ground } from '@/store/derived';
 import { say } from '@/store/session';
 import { proposedClose, type Intake } from '@/store/useIntake';
@@ -33,11 +33,10 @@ export function AcceptBar({
   const answered = clashes.length === 0 || replace !== null;
   const ready = !busy && draft.block.count > 0 && answered && (proof.ties || anyway);
   const close = (closed ?? proposed ?? '') as PeriodId | '';
-  const lastMonths = proof.months.slice(-12).map((m) => calendar.period(m.period));
-  const options = new Map([
-    ...(book.closedThrough ? [[book.closedThrough, '']] : []),
-    ...lastMonths.map((p) => [p.id, p.label]),
-  ] as [string, string][]);
+  // What is closed now stays on offer beside the months of the file.
+  const now = book.closedThrough === null ? null : indexOfId(calendar, book.closedThrough);
+  const indexes = new Set([...(now === null ? [] : [now]), ...proof.months.slice(-12).map((m) => m.period)]);
+  const options = [...indexes].sort((x, y) => x - y).map((i) => calendar.period(i));
 
   const accept = () => {
     const replaces = replace === 'replace' ? clashes.map((s) => s.id) : [];
@@ -76,7 +75,7 @@ export function AcceptBar({
         onChange={(e) => setClosed(e.currentTarget.value)}
         data={[
           { value: '', label: 'Nothing yet' },
-          ...[...options].map(([value, label]) => ({ value, label: label || `as now (${value})` })),
+          ...options.map((p) => ({ value: p.id as string, label: p.label })),
         ]}
       />
       {!proof.ties && draft.block.count > 0 && (

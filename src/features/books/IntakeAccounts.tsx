@@ -36,7 +36,8 @@ export function IntakeAccounts({
       <h2>
         Accounts
         <small>
-          {count(known, 'account')} found in the book, {fresh.length} new
+          {known > 0 ? `${count(known, 'account')} found in the book, ` : ''}
+          {fresh.length} new
           {unsure.length > 0 ? `, ${unsure.length} unsure` : ''}
         </small>
         {known > 0 && (

@@ -190,7 +190,7 @@ export function StartBudget({
             <tbody>
               {statement.map((row, r) =>
                 row.kind === 'subtotal' || row.kind === 'result' ? (
-                  <tr key={rowName(row).key} data-result={row.kind === 'result' || undefined}>
+                  <tr key={rowName(row).key} data-result={row.kind === 'result' ? row.result : undefined}>
                     <td>{rowName(row).label}</td>
                     <td>{money.text(last[r]!)}</td>
                     <td className={classes.plan}>{money.text(plan[r]!)}</td>

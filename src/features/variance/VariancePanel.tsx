@@ -1,14 +1,13 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import { Button, SegmentedControl, Textarea } from '@mantine/core';
+import { SegmentedControl, Textarea } from '@mantine/core';
 import type { Minor } from '@/core/money';
 import { yearToDate, type PeriodIndex } from '@/core/calendar';
 import { entriesOf } from '@/core/ledger';
 import { naturalSign, type AccountId, type Budget, type VarianceNote } from '@/core/model';
 import { cellOf, type ReportRow } from '@/core/report';
 import { EntriesList } from '@/components/EntriesList';
-import stage from '@/components/Stage.module.css';
 import { noteVariance } from '@/store/actions';
 import type { Ground } from '@/store/derived';
 import { moneyFormat, percentText } from '@/store/format';
@@ -107,6 +106,7 @@ export function VariancePanel({
   );
 }
 
+/** The note of a line in a month; kept when its field is left, and taken away when it is emptied. */
 function NoteForm({
   note,
   disabled,
@@ -118,21 +118,22 @@ function NoteForm({
 }) {
   const [text, setText] = useState(note?.text ?? '');
   const [reach, setReach] = useState<VarianceNote['reach']>(note?.reach ?? 'timing');
-  const changed = text !== (note?.text ?? '') || (note !== null && reach !== note.reach);
+  const keep = (nextReach: VarianceNote['reach']) => {
+    const same = text.trim() === (note?.text ?? '') && (text.trim() === '' || nextReach === note?.reach);
+    if (!same) onNote(text, nextReach);
+  };
   return (
-    <form
-      onSubmit={(e) => {
-        e.preventDefault();
-        onNote(text, reach);
-      }}
-    >
+    <>
       <SegmentedControl
         size="xs"
         fullWidth
         aria-label="Reach"
         disabled={disabled}
         value={reach}
-        onChange={(v) => setReach(v as VarianceNote['reach'])}
+        onChange={(v) => {
+          setReach(v as VarianceNote['reach']);
+          keep(v as VarianceNote['reach']);
+        }}
         data={[
           { value: 'timing', label: 'Timing: comes later' },
           { value: 'lasting', label: 'Lasting' },
@@ -148,16 +149,12 @@ function NoteForm({
         placeholder="What happened, and what follows"
         value={text}
         onChange={(e) => setText(e.currentTarget.value)}
+        onBlur={() => keep(reach)}
+        onKeyDown={(e) => {
+          if (e.key === 'Escape' || (e.key === 'Enter' && (e.ctrlKey || e.metaKey))) e.currentTarget.blur();
+        }}
         styles={{ input: { fontFamily: 'var(--font-title)', fontStyle: 'italic', fontSize: 15 } }}
       />
-      {changed && (
-        <div className={stage.pair} style={{ borderBottom: 'none' }}>
-          <Button type="submit" variant="filled" disabled={disabled}>
-            {text.trim() === '' ? 'Take the note away' : 'Keep the note'}
-          </Button>
-          <span />
-        </div>
-      )}
-    </form>
+    </>
   );
 }

@@ -1,0 +1,75 @@
+import AxeBuilder from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+import { chooseFile, expect, newBook, openApp, stage, test } from './fixture';
+
+/** WCAG 2.2 A and AA rules of axe-core; nothing serious or critical may be found. */
+async function scan(page: Page, what: string) {
+  await page.waitForTimeout(200);
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
+    .analyze();
+  const serious = violations.filter((v) => v.impact === 'serious' || v.impact === 'critical');
+  expect(
+    serious.map(
+      (v) =>
+        `${what}: ${v.id}: ${v.nodes
+          .slice(0, 3)
+          .map((n) => `${n.target.join(' ')} ${n.failureSummary?.split('\n')[1] ?? ''}`)
+          .join(' | ')}`,
+    ),
+  ).toEqual([]);
+}
+
+for (const colorScheme of ['light', 'dark'] as const)
+  test(`every screen, ${colorScheme}`, async ({ page }) => {
+    test.setTimeout(120_000);
+    await page.emulateMedia({ colorScheme });
+    await openApp(page);
+    await scan(page, 'ledger');
+    for (const view of ['Accounts', 'Sources', 'Journal']) {
+      await page
+        .getByRole('radiogroup', { name: 'View' })
+        .getByText(new RegExp(`^${view}`))
+        .click();
+      await scan(page, view);
+    }
+    await stage(page, 'Budget');
+    await expect(page.getByRole('grid')).toBeVisible();
+    await scan(page, 'worksheet');
+    await page.getByRole('button', { name: 'New budget' }).click();
+    await scan(page, 'starting a budget');
+    await stage(page, 'Variance');
+    await page.getByRole('button', { name: 'Repair and refit jobs', exact: true }).first().click();
+    await scan(page, 'variance');
+    await page.keyboard.press('?');
+    await expect(page.getByRole('dialog')).toBeVisible();
+    await scan(page, 'keys');
+    await page.keyboard.press('Escape');
+    await newBook(page, 'Empty');
+    await stage(page, 'Budget');
+    await scan(page, 'no ledger');
+    await stage(page, 'Books');
+    await scan(page, 'first steps');
+    await chooseFile(page, 'public/demo/pellow-creek-ledger-fy26.csv');
+    await expect(page.getByRole('heading', { name: /Proof/ })).toBeVisible();
+    await scan(page, 'intake');
+  });
+
+test('no screen breaks at 900 pixels: nothing of the page is wider than the window', async ({ page }) => {
+  await page.setViewportSize({ width: 900, height: 800 });
+  await openApp(page);
+  for (const name of ['Books', 'Budget', 'Variance'] as const) {
+    await stage(page, name);
+    await page.waitForTimeout(300);
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(900);
+    await expect(page.getByRole('button', { name: /checks hold/ })).toBeInViewport();
+  }
+});
+
+test('the policy lets nothing in from elsewhere', async ({ page }) => {
+  const response = await page.goto('/books');
+  const policy = response!.headers()['content-security-policy']!;
+  expect(policy).toMatch(/script-src 'self' 'nonce-[^']+' 'strict-dynamic'(;|$)/);
+  expect(policy).not.toMatch(/unsafe-eval|https?:/);
+  expect(policy).toContain("connect-src 'self'");
+});
