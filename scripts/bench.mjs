@@ -1,18 +1,12 @@
+import { join } from 'node:path';
 import { chromium } from './chromium.mjs';
 import { build, install, step } from './run.mjs';
 
 install();
 const browser = chromium();
 build();
-const jiti = { JITI_TSCONFIG_PATHS: '1' };
-step(
-  'bench: the core',
-  'node',
-  ['--expose-gc', 'node_modules/jiti/lib/jiti-cli.mjs', 'bench/core.ts'],
-  600,
-  jiti,
-);
-step('bench: the browser', 'node', ['node_modules/jiti/lib/jiti-cli.mjs', 'bench/browser.ts'], 600, {
-  ...jiti,
-  CHROMIUM: browser,
-});
+// Imported late: before `install` there may be nothing to compile with.
+const { compile } = await import('./compile.mjs');
+const out = compile(['src/core', 'src/demo', 'bench']);
+step('bench: the core', 'node', ['--expose-gc', join(out, 'bench/core.js')], 600);
+step('bench: the browser', 'node', [join(out, 'bench/browser.js')], 600, { CHROMIUM: browser });

@@ -38,7 +38,9 @@ export const theme = createTheme({
   fontFamily: 'var(--font-words)',
   headings: { fontFamily: 'var(--font-title)', fontWeight: '500' },
   primaryColor: 'ink',
-  primaryShade: { light: 8, dark: 4 },
+  primaryShade: { light: 8, dark: 1 },
+  // In the dark scheme the filled button is light, so its words must turn dark.
+  autoContrast: true,
   colors: { ink, ochre },
   black: '#2a2622',
   defaultRadius: 3,

@@ -78,8 +78,10 @@ export class BlockBuilder {
     return this.count;
   }
 
-  /** The place of a text, kept once. */
-  text(value: string): number {
+  /** The place of a text, kept once. Neighboring rows mostly repeat one another, so the last place is tried first. */
+  text(value: string, last = 0): number {
+    if (value === '') return 0;
+    if (value === this.texts[last]) return last;
     let place = this.places.get(value);
     if (place === undefined) {
       place = this.texts.length;

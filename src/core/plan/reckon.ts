@@ -25,74 +25,85 @@ export type Reckoner = (lines: Readonly<Record<AccountId, Line>>, facts: Facts) 
 const CYCLE: LineIssue = 'cycle';
 
 /**
- * A reckoner that remembers its last run: a line is computed again only when it, the facts, or the amounts of a
- * line that it needs are other objects than before. A run from scratch gives the same (a test holds it to that).
+ * A reckoner that remembers its last run: a line is computed again only when it is another object than before, or
+ * when the amounts of a line that it needs changed. A run from scratch gives the same (a test holds it to that).
  */
 export function createReckoner(): Reckoner {
   let facts: Facts | null = null;
-  let last: { lines: Readonly<Record<AccountId, Line>>; result: Reckoning; order: Order } | null = null;
+  let last: Run | null = null;
 
   return (lines, nextFacts) => {
-    if (facts !== nextFacts) {
-      facts = nextFacts;
-      last = null;
-    }
-    if (last?.lines === lines) return last.result;
-    const before = last;
-    const ids = Object.keys(lines);
-    const order =
-      before && sameNeeds(before.lines, lines, ids)
-        ? before.order
-        : dependencyOrder(ids, (id) => needsOf(lines[id]!.method));
-    const results = new Map<AccountId, LineResult>();
-    for (const id of order.order) {
-      const line = lines[id]!;
-      const old = before?.result.lines.get(id);
-      const steady =
-        old &&
-        before!.lines[id] === line &&
-        order === before!.order &&
-        needsUnchanged(line, before!.result.lines, results);
-      results.set(
-        id,
-        steady
-          ? old
-          : reckonLine(line, nextFacts, order.cyclic.has(id), (a) => results.get(a)?.amounts ?? null),
-      );
-    }
-    const result: Reckoning = { lines: results, cyclic: order.cyclic };
-    last = { lines, result, order };
-    return result;
+    if (facts !== nextFacts) last = null;
+    facts = nextFacts;
+    if (last?.lines !== lines) last = (last && rerun(last, lines, nextFacts)) ?? run(lines, nextFacts);
+    return last.result;
   };
 }
 
-/** Whether the order of the last run still holds: the same lines, none of which needs other lines than before. */
-function sameNeeds(
-  old: Readonly<Record<AccountId, Line>>,
-  now: Readonly<Record<AccountId, Line>>,
-  ids: readonly AccountId[],
-): boolean {
-  let count = 0;
-  for (const id in old) if (id in now) count++;
-  if (count !== ids.length || Object.keys(old).length !== ids.length) return false;
-  for (const id of ids) {
-    if (old[id] === now[id] || old[id]!.method === now[id]!.method) continue;
-    const a = needsOf(old[id]!.method);
-    const b = needsOf(now[id]!.method);
-    if (a.length !== b.length || a.some((n, i) => n !== b[i])) return false;
-  }
-  return true;
+type Lines = Readonly<Record<AccountId, Line>>;
+
+type Run = {
+  readonly lines: Lines;
+  readonly ids: readonly AccountId[];
+  readonly order: Order;
+  /** The lines that need a line. */
+  readonly dependents: ReadonlyMap<AccountId, readonly AccountId[]>;
+  readonly result: Reckoning;
+};
+
+function run(lines: Lines, facts: Facts): Run {
+  const ids = Object.keys(lines);
+  const order = dependencyOrder(ids, (id) => needsOf(lines[id]!.method));
+  const dependents = new Map<AccountId, AccountId[]>();
+  for (const id of ids)
+    for (const need of needsOf(lines[id]!.method)) {
+      const list = dependents.get(need);
+      if (list) list.push(id);
+      else dependents.set(need, [id]);
+    }
+  const results = new Map<AccountId, LineResult>();
+  for (const id of order.order)
+    results.set(
+      id,
+      reckonLine(lines[id]!, facts, order.cyclic.has(id), (a) => results.get(a)?.amounts ?? null),
+    );
+  return { lines, ids, order, dependents, result: { lines: results, cyclic: order.cyclic } };
 }
 
-function needsUnchanged(
-  line: Line,
-  before: ReadonlyMap<AccountId, LineResult>,
-  now: ReadonlyMap<AccountId, LineResult>,
-): boolean {
-  for (const need of needsOf(line.method))
-    if (before.get(need)?.amounts !== now.get(need)?.amounts) return false;
-  return true;
+/** Only what changed since a run, and what depends on it; null when lines came, went or need other lines than before. */
+function rerun(before: Run, lines: Lines, facts: Facts): Run | null {
+  const { ids, order, dependents } = before;
+  const dirty = new Set<AccountId>();
+  let count = 0;
+  for (const id in lines) {
+    count++;
+    const was = before.lines[id];
+    if (was === lines[id]) continue;
+    if (!was || !sameNeeds(was, lines[id]!)) return null;
+    dirty.add(id);
+  }
+  if (count !== ids.length) return null;
+  const results = new Map(before.result.lines);
+  for (const id of order.order) {
+    if (!dirty.has(id)) continue;
+    const old = results.get(id)!;
+    const next = reckonLine(lines[id]!, facts, order.cyclic.has(id), (a) => results.get(a)?.amounts ?? null);
+    // Equal amounts keep their identity, so that whatever was made from them still stands.
+    const steady = sameAmounts(old.amounts, next.amounts);
+    results.set(id, steady ? { ...next, amounts: old.amounts } : next);
+    if (!steady) for (const d of dependents.get(id) ?? []) dirty.add(d);
+  }
+  return { ...before, lines, result: { lines: results, cyclic: order.cyclic } };
 }
+
+function sameNeeds(a: Line, b: Line): boolean {
+  if (a.method === b.method) return true;
+  const [x, y] = [needsOf(a.method), needsOf(b.method)];
+  return x.length === y.length && x.every((n, i) => n === y[i]);
+}
+
+const sameAmounts = (a: Amounts, b: Amounts): boolean =>
+  a.length === b.length && a.every((v, i) => v === b[i]);
 
 function reckonLine(
   line: Line,

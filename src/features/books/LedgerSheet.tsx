@@ -164,7 +164,7 @@ export function LedgerSheet({ ground, range }: { readonly ground: Ground; readon
           />
         </div>
       </div>
-      <aside className={stage.panel} data-open={panelOpen || undefined} aria-label="Entries">
+      <aside tabIndex={0} className={stage.panel} data-open={panelOpen || undefined} aria-label="Entries">
         {account ? (
           <>
             <h2>{account.name}</h2>

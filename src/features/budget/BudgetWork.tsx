@@ -259,7 +259,7 @@ export function BudgetWork({ budget, onStart }: { readonly budget: Budget; reado
             />
           </div>
         </div>
-        <aside className={stage.panel} data-open={panelOpen || undefined} aria-label="Reasoning">
+        <aside tabIndex={0} className={stage.panel} data-open={panelOpen || undefined} aria-label="Reasoning">
           {account ? (
             <ReasoningPanel
               key={account}

@@ -202,7 +202,7 @@ export function VarianceScreen() {
             />
           </div>
         </div>
-        <aside className={stage.panel} data-open={panelOpen || undefined} aria-label="Reasoning">
+        <aside tabIndex={0} className={stage.panel} data-open={panelOpen || undefined} aria-label="Reasoning">
           <VariancePanel
             key={`${figure?.account}-${month}`}
             ground={ground}

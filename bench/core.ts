@@ -1,0 +1,241 @@
+import Papa from 'papaparse';
+import { HyperFormula } from 'hyperformula';
+import { minor, percent, unitOf } from '@/core/money';
+import { monthCalendar } from '@/core/calendar';
+import { fingerprint, readFile } from '@/core/files';
+import { guessMapping, matchAccounts, proofOf, readDraft } from '@/core/intake';
+import { balancesOf, BlockBuilder } from '@/core/ledger';
+import type { Account, Line } from '@/core/model';
+import { createReckoner, factsFor } from '@/core/plan';
+import { fillStatement, statementRows } from '@/core/report';
+import { ms, report, time, TURNS } from './measure';
+
+/** A ledger of n lines as a CSV, like the demo's but made by counting. */
+export function ledgerCsv(n: number): Uint8Array {
+  const rows = ['Date,Journal no,Account code,Account name,Debit,Credit,Counterparty,Memo,Site,Activity'];
+  for (let i = 0; i < n; i++) {
+    const entry = i >> 1;
+    const day = `2025-${String(1 + (entry % 12)).padStart(2, '0')}-${String(1 + (entry % 28)).padStart(2, '0')}`;
+    const account = i % 2 ? 4000 + (entry % 400) : 6000 + (entry % 600);
+    const amount = ((entry * 7919) % 1_000_000) / 100 + 1;
+    rows.push(
+      `${day},J-${entry},${account},Account number ${account},${i % 2 ? '' : amount.toFixed(2)},${i % 2 ? amount.toFixed(2) : ''},Party ${entry % 997},Memo of entry ${entry % 5003},North,Workshop`,
+    );
+  }
+  return new TextEncoder().encode(rows.join('\r\n') + '\r\n');
+}
+
+async function intake(): Promise<void> {
+  const bytes = ledgerCsv(250_000);
+  const text = new TextDecoder().decode(bytes);
+  const calendar = monthCalendar(1);
+  const context = { numbers: { decimal: '.', group: ',' }, dates: 'mdy', firstMonth: 1, year: 2025 } as const;
+  const whole = async () => {
+    const print = await fingerprint(bytes);
+    const read = await readFile(bytes, { onProgress: () => undefined });
+    if (!read.ok) throw new Error(read.issue.code);
+    const { mapping } = guessMapping(read.file, 0, context);
+    const draft = readDraft(read.file, mapping, 'USD', () => undefined);
+    const proof = proofOf(draft, matchAccounts(draft, []), calendar, print, null, []);
+    const balances = balancesOf([draft.block], calendar);
+    if (!proof.ties || balances.entries !== 250_000) throw new Error('The bench ledger does not tie');
+  };
+  const alone = () => Papa.parse(text, { delimiter: ',' }).data.length;
+  await whole();
+  alone();
+  const parser = await time(TURNS, alone);
+  const ours = await time(TURNS, whole);
+  const ratio = ours.best / parser.best;
+  report(
+    '250,000-line ledger read, checked and aggregated, beside the CSV parser alone',
+    ratio,
+    '×',
+    '≤ 1.6×',
+    ratio <= 1.6,
+    `ours ${ms(ours)}; parser ${ms(parser)}`,
+  );
+}
+
+const LINES = 1000;
+const PERIODS = 12;
+
+function budget() {
+  const calendar = monthCalendar(1);
+  const accounts: Account[] = Array.from({ length: LINES }, (_, i) => ({
+    id: `a${i}`,
+    code: String(4000 + i),
+    name: `Account ${i}`,
+    kind: i < 300 ? 'income' : i < 500 ? 'costOfSales' : 'expense',
+  }));
+  const builder = new BlockBuilder(LINES * PERIODS);
+  accounts.forEach((a, i) => {
+    for (let m = 0; m < PERIODS; m++)
+      builder.add(
+        20089 + m * 30,
+        i,
+        (a.kind === 'income' ? -1 : 1) * (10_000 + ((i * 31 + m * 17) % 900) * 100),
+        i,
+      );
+  });
+  const balances = balancesOf(
+    [
+      builder.build(
+        'l',
+        accounts.map((a) => a.id),
+      ),
+    ],
+    calendar,
+  );
+  const first = calendar.firstOfYear(2026);
+  const periods = Array.from({ length: PERIODS }, (_, i) => calendar.period(first + i));
+  const facts = factsFor(calendar, periods, accounts, balances, first - 1, unitOf('USD'));
+  const lines: Record<string, Line> = {};
+  accounts.forEach((a, i) => {
+    const method: Line['method'] =
+      i % 5 === 0 && i >= 300
+        ? { kind: 'share', of: `a${i % 300}`, percent: percent('12.5') }
+        : i % 5 === 1
+          ? { kind: 'pattern', annual: minor(1_200_000 + i), uplift: percent('2'), round: 0 }
+          : i % 5 === 2
+            ? {
+                kind: 'even',
+                basis: { of: 'amount', annual: minor(600_000 + i) },
+                uplift: percent('0'),
+                round: 0,
+              }
+            : { kind: 'lastYear', uplift: percent('3'), round: 0 };
+    lines[a.id] = { account: a.id, method, overrides: {}, note: '' };
+  });
+  return { accounts, facts, lines, rows: statementRows(accounts) };
+}
+
+/** The same sheet for a spreadsheet engine: last year beneath, a formula for each month, subtotals and results. */
+function sheetFor({ accounts, facts, lines, rows }: ReturnType<typeof budget>): (string | number | null)[][] {
+  const base = rows.length + 2;
+  const column = (c: number) => String.fromCharCode(65 + c);
+  const rowOf = new Map<string, number>();
+  rows.forEach((r, i) => r.kind === 'line' && rowOf.set(r.account.id, i + 1));
+  const sheet: (string | number | null)[][] = rows.map((row) => {
+    if (row.kind === 'section') return [];
+    return Array.from({ length: PERIODS }, (_, c) => {
+      if (row.kind !== 'line')
+        return `=${row.terms.map((t) => `${t.sign < 0 ? '-' : '+'}${column(c)}${t.row + 1}`).join('')}`;
+      const i = Number(row.account.id.slice(1));
+      const { method } = lines[row.account.id]!;
+      const last = `${column(c)}${base + i}`;
+      switch (method.kind) {
+        case 'share':
+          return `=ROUND(${column(c)}${rowOf.get(method.of)}*12.5/100,0)`;
+        case 'pattern':
+          return `=ROUND(${method.annual}*1.02*${last}/SUM(A${base + i}:L${base + i}),0)`;
+        case 'even':
+          return `=ROUND(${(method.basis as { annual: number }).annual}/12,0)`;
+        default:
+          return `=ROUND(${last}*1.03,0)`;
+      }
+    });
+  });
+  while (sheet.length < base - 1) sheet.push([]);
+  for (const a of accounts) sheet.push(facts.past(a.id).lastYear.map((v) => v ?? 0));
+  return sheet;
+}
+
+async function reckoning(): Promise<void> {
+  const b = budget();
+  const whole = () => {
+    const r = createReckoner()(b.lines, b.facts);
+    return fillStatement(b.rows, PERIODS, (id) => r.lines.get(id)!.amounts);
+  };
+  whole();
+  const sheet = sheetFor(b);
+  const options = { licenseKey: 'gpl-v3' };
+  HyperFormula.buildFromArray(sheet, options).destroy();
+  const ours = await time(TURNS, whole, 10);
+  const theirs = await time(TURNS, () => HyperFormula.buildFromArray(sheet, options).destroy());
+  const ratio = theirs.best / ours.best;
+  report(
+    'budget of 1,000 lines × 12 months reckoned, beside a spreadsheet engine',
+    ratio,
+    '× faster',
+    '≥ 50×',
+    ratio >= 50,
+    `ours ${ms(ours)}; engine ${ms(theirs)}`,
+  );
+
+  // One edit of an income line on which others depend, both engines with all else remembered.
+  const reckon = createReckoner();
+  let { lines } = b;
+  reckon(lines, b.facts);
+  let n = 0;
+  const id = 'a0';
+  const edit = () => {
+    lines = {
+      ...lines,
+      [id]: { ...lines[id]!, overrides: { [b.facts.periods[3]!.id]: minor(10_000 + n++) } },
+    };
+    const r = reckon(lines, b.facts);
+    return fillStatement(b.rows, PERIODS, (a) => r.lines.get(a)!.amounts);
+  };
+  const engine = HyperFormula.buildFromArray(sheet, options);
+  const row = b.rows.findIndex((r) => r.kind === 'line' && r.account.id === id);
+  const engineEdit = () => engine.setCellContents({ sheet: 0, row, col: 3 }, 10_000 + n++);
+  for (let i = 0; i < 50; i++) {
+    edit();
+    engineEdit();
+  }
+  const mine = await time(TURNS, edit, 50);
+  const other = await time(TURNS, engineEdit, 50);
+  const again = other.best / mine.best;
+  report(
+    're-reckoned after one edit, beside that engine’s own edit',
+    again,
+    '× faster',
+    '≥ 3×',
+    again >= 3,
+    `ours ${ms(mine)}; engine ${ms(other)}`,
+  );
+}
+
+async function memory(): Promise<void> {
+  const n = 1_000_000;
+  const builder = new BlockBuilder(n);
+  for (let i = 0; i < n; i++)
+    builder.add(
+      20000 + (i % 365),
+      i % 300,
+      i,
+      i,
+      builder.text(`Party ${i % 5000}`),
+      builder.text(`J-${i >> 1}`),
+      builder.text(`Memo ${i % 20000}`),
+    );
+  const block = builder.build(
+    'l',
+    Array.from({ length: 300 }, (_, i) => `a${i}`),
+  );
+  const columns = [
+    block.day,
+    block.account,
+    block.amount,
+    block.row,
+    block.counterparty,
+    block.reference,
+    block.memo,
+  ].reduce((t, c) => t + c.byteLength, 0);
+  const texts = block.texts.reduce((t, s) => t + s.length + 24, 0);
+  const each = (columns + texts) / n;
+  report(
+    'memory of a million entries',
+    each,
+    ' bytes an entry',
+    '≤ 200',
+    each <= 200,
+    `columns ${(columns / n).toFixed(0)}, texts ${(texts / n).toFixed(0)}`,
+  );
+  const sums = await time(TURNS, () => balancesOf([block], monthCalendar(1)));
+  process.stdout.write(`  a million entries added up by account and month: ${ms(sums)}\n`);
+}
+
+await intake();
+await reckoning();
+await memory();

@@ -1,0 +1,13 @@
+import { mkdirSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { compile } from './compile.mjs';
+
+/* Writes what ships beside the app and follows from the code: the demo's CSV files and the book file's JSON Schema. */
+const out = compile(['src/core', 'src/demo']);
+const { demoFiles } = await import(join(out, 'src/demo/files.js'));
+const { bookFileJsonSchema } = await import(join(out, 'src/core/exchange/bookJson.js'));
+
+mkdirSync('public/demo', { recursive: true });
+mkdirSync('public/schema', { recursive: true });
+for (const { name, text } of demoFiles()) writeFileSync(`public/demo/${name}`, text);
+writeFileSync('public/schema/tellan-book.schema.json', `${JSON.stringify(bookFileJsonSchema(), null, 2)}\n`);
