@@ -1,12 +1,13 @@
-import { bookFile, parseBookFile, type BookFileIssue } from '@/core/exchange/bookJson';
+import type { BookFileIssue } from '@/core/exchange/bookJson';
 import { openHistory } from '@/core/model';
 import { download, fileNameOf } from '@/platform/download';
 import { addBook, useBookStore } from './bookStore';
 
 /** Saves the open book as a `.tellan.json` file: all of it, the journal and what undo needs included. */
-export function saveBookFile(): void {
+export async function saveBookFile(): Promise<void> {
   const { history, blocks } = useBookStore.getState();
   if (!history) return;
+  const { bookFile } = await import('@/core/exchange/bookJson');
   const text = bookFile({ book: history.book, blocks: [...blocks.values()], journal: history.journal });
   download(`${fileNameOf(history.book.name)}.tellan.json`, text, 'application/json');
 }
@@ -21,6 +22,7 @@ const WORDS: Record<BookFileIssue['code'], string> = {
 
 /** Opens a `.tellan.json` file as a book of the shelf; what is wrong with it, in words, when it cannot be. */
 export async function openBookFile(file: File): Promise<string | null> {
+  const { parseBookFile } = await import('@/core/exchange/bookJson');
   const read = parseBookFile(await file.text());
   if (!read.ok) {
     const where =

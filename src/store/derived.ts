@@ -80,6 +80,7 @@ type Slot = {
   readonly whole: (b: Budget, f: Facts, r: Reckoning) => Reckoned;
 };
 const slots = new Map<string, Slot>();
+const idsOf = lastOf((accounts: readonly Account[]) => accounts.map((a) => a.id));
 
 /** Reckons a budget; parts that did not change are remembered by budget. */
 export function reckoned(ground: Ground, budget: Budget): Reckoned {
@@ -108,7 +109,7 @@ export function reckoned(ground: Ground, budget: Budget): Reckoned {
     ground.closedThrough,
     unitOf(ground.book.currency),
   );
-  return slot.whole(budget, facts, slot.reckon(budget.lines, facts));
+  return slot.whole(budget, facts, slot.reckon(budget.lines, facts, idsOf(ground.book.accounts)));
 }
 
 const checksOf = lastOf((ground: Ground, blocks: ReadonlyMap<string, LedgerBlock>): Check[] =>

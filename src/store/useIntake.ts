@@ -1,6 +1,6 @@
 'use client';
 
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { indexOfId, type PeriodId } from '@/core/calendar';
 import { numberFormatOf } from '@/core/money';
 import type { FileIssue } from '@/core/files';
@@ -55,6 +55,8 @@ export type Intake = {
   /** Takes the draft into the book in one step; what stood in the way, or null. */
   readonly accept: (replaces: readonly string[], closedThrough: PeriodId | null) => string | null;
 };
+
+const NO_CHOICES: readonly AccountChoice[] = [];
 
 /** A file on its way into the open book. Nothing of it is in the book until `accept`. */
 export function useIntake(ground: Ground): Intake {
@@ -166,10 +168,14 @@ export function useIntake(ground: Ground): Intake {
   };
 
   const sheetName = state.phase === 'open' ? (state.file.sheets[state.mapping.sheet]?.name ?? null) : null;
-  const proof =
-    state.phase === 'open' && state.draft
-      ? proofOf(state.draft, state.choices, calendar, state.file.fingerprint, sheetName, book.sources)
-      : null;
+  const draft = state.phase === 'open' ? state.draft : null;
+  const choices = state.phase === 'open' ? state.choices : NO_CHOICES;
+  const print = state.phase === 'open' ? state.file.fingerprint : '';
+  // A pass over every entry: reckoned again only when the draft, the kinds or the book's sources change.
+  const proof = useMemo(
+    () => (draft ? proofOf(draft, choices, calendar, print, sheetName, book.sources) : null),
+    [draft, choices, calendar, print, sheetName, book.sources],
+  );
 
   const accept: Intake['accept'] = (replaces, closed) => {
     if (state.phase !== 'open' || !state.draft) return 'Nothing is open.';

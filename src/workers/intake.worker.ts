@@ -28,7 +28,8 @@ async function answer(request: IntakeRequest): Promise<void> {
   const onProgress = (share: number) => scope.postMessage({ id, type: 'progress', share });
   switch (request.type) {
     case 'open': {
-      const print = await fingerprint(request.bytes);
+      // Reckoned beside the reading: it is waited for only at the end.
+      const print = fingerprint(request.bytes);
       const read = await readFile(request.bytes, { delimiter: request.delimiter, onProgress });
       if (!read.ok) return scope.postMessage({ id, type: 'refused', issue: read.issue });
       file = read.file;
@@ -36,7 +37,7 @@ async function answer(request: IntakeRequest): Promise<void> {
         id,
         type: 'opened',
         file: {
-          fingerprint: print,
+          fingerprint: await print,
           format: file.format,
           encoding: file.encoding,
           delimiter: file.delimiter,

@@ -70,7 +70,7 @@ export type DateGuess = {
 
 /** The order that the whole column allows; when both do, the locale's, unsure. Null when it is no column of dates. */
 export function guessDateOrder(cells: readonly GridCell[], prefer: 'dmy' | 'mdy'): DateGuess | null {
-  const filled = cells.filter((c) => c !== '').slice(0, 5000);
+  const filled = cells.filter((c) => c !== '').slice(0, 20000);
   if (filled.length === 0) return null;
   const fits = (order: DateOrder) => filled.filter((c) => parseDate(c, order) !== null).length;
   const counts = { ymd: fits('ymd'), dmy: fits('dmy'), mdy: fits('mdy') };

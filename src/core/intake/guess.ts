@@ -198,7 +198,7 @@ function guessEntries(file: FileFacts, grid: Grid, sheet: number, context: Guess
   }
   const doubts = new Set<Doubt>();
   const free = (i: number) => columns[i] === 'ignore';
-  const whole = (i: number) => grid.rows.slice(headerRow + 1).map((r) => r[i] ?? '');
+  const whole = (i: number) => [...new Set(grid.rows.slice(headerRow + 1).map((r) => r[i] ?? ''))];
   // What the headings did not say, the cells below them may.
   if (!taken.has('date')) {
     const i = columns.findIndex((_, c) => free(c) && guessDateOrder(column(c), context.dates) !== null);
@@ -229,7 +229,9 @@ function guessEntries(file: FileFacts, grid: Grid, sheet: number, context: Guess
     doubts.add('columns');
   }
   const dateColumn = columns.indexOf('date');
-  const dates = dateColumn >= 0 ? guessDateOrder(whole(dateColumn), context.dates) : null;
+  // The head of the column mostly decides; only where it does not is the whole of it looked at.
+  const head = dateColumn >= 0 ? guessDateOrder(column(dateColumn), context.dates) : null;
+  const dates = head && !head.sure ? guessDateOrder(whole(dateColumn), context.dates) : head;
   if (!dates) doubts.add('columns');
   else if (!dates.sure) doubts.add('dates');
   const amounts = columns.flatMap((r, i) =>

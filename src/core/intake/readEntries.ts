@@ -11,6 +11,7 @@ import { amountIssue, readAmount } from './readCell';
 type EntriesMapping = Extract<Mapping, { shape: 'entries' }>;
 
 const TOTAL_WORDS = /^\s*(grand\s+|sub-?)?totals?\b|\btotal\s*$/i;
+const OPENING_WORDS = /opening|brought|beginning/i;
 const BALANCE_WORDS =
   /\b(opening|closing|beginning|ending|brought|carried)\b.*\b(balance|forward|down)\b|^balance\b/i;
 
@@ -45,6 +46,9 @@ export function readEntries(
   const balance = new BalanceWatch();
   const days = new Map<GridCell, number | null>();
   let used = 0;
+  let counterparty = 0;
+  let reference = 0;
+  let memoPlace = 0;
 
   for (let i = 0; i < rows.length; i++) {
     const row = rows[i]!;
@@ -70,20 +74,14 @@ export function readEntries(
     const amount = signedAmount(row, number);
     if (amount === null) continue;
     const memo = col.memo < 0 ? '' : cellText(row[col.memo]);
-    if (BALANCE_WORDS.test(memo) && /opening|brought|beginning/i.test(memo)) {
+    if (memo !== '' && OPENING_WORDS.test(memo) && BALANCE_WORDS.test(memo)) {
       log.leaveOut('balanceForward', number);
       continue;
     }
-    const reference = col.reference < 0 ? '' : cellText(row[col.reference]);
-    builder.add(
-      date,
-      account,
-      amount,
-      number,
-      col.counterparty < 0 ? 0 : builder.text(cellText(row[col.counterparty])),
-      builder.text(reference),
-      builder.text(memo),
-    );
+    if (col.reference >= 0) reference = builder.text(cellText(row[col.reference]), reference);
+    if (col.counterparty >= 0) counterparty = builder.text(cellText(row[col.counterparty]), counterparty);
+    memoPlace = builder.text(memo, memoPlace);
+    builder.add(date, account, amount, number, counterparty, reference, memoPlace);
     accounts.addTo(account, amount);
     balance.see(reference, date, amount, number);
     used++;
@@ -139,11 +137,12 @@ export function readEntries(
     return null;
   }
 
-  const verdict = balance.verdict();
+  const block = builder.build('draft', accounts.places());
+  const verdict = balance.verdict(block.texts);
   return {
     mapping,
     accounts: accounts.guessed(),
-    block: builder.build('draft', accounts.places()),
+    block,
     sign: 'debitPositive',
     rows: { read: rows.length, used, leftOut: log.leftOut },
     issues: log.issues,
@@ -155,7 +154,10 @@ export function readEntries(
 
 /** The accounts met in a file of entries, found again by the texts of their cells. */
 class AccountList {
-  private readonly byCells = new Map<string, number>();
+  private readonly byCell = new Map<
+    string,
+    { readonly a: string; readonly c: string; readonly n: string; readonly place: number }
+  >();
   private readonly byKey = new Map<string, number>();
   private readonly list: { code: string; name: string; type: string; total: number }[] = [];
 
@@ -166,10 +168,17 @@ class AccountList {
     const a = col.account < 0 ? '' : cellText(row[col.account]);
     const c = col.code < 0 ? '' : cellText(row[col.code]);
     const n = col.name < 0 ? '' : cellText(row[col.name]);
-    const cells = c === '' && n === '' ? a : `${a}\u0000${c}\u0000${n}`;
-    if (cells === '') return -1;
-    const known = this.byCells.get(cells);
-    if (known !== undefined) return known;
+    // Found by the first cell that says anything; its other cells are compared, not put together into a key.
+    const first = a || c || n;
+    if (first === '') return -1;
+    const known = this.byCell.get(first);
+    if (known && known.a === a && known.c === c && known.n === n) return known.place;
+    const place = this.find(a, c, n, col.type < 0 ? '' : cellText(row[col.type]));
+    this.byCell.set(first, { a, c, n, place });
+    return place;
+  }
+
+  private find(a: string, c: string, n: string, type: string): number {
     const split = a ? splitAccountCell(a) : { code: '', name: '' };
     const code = c || split.code;
     const name = n || split.name;
@@ -178,14 +187,8 @@ class AccountList {
     if (place === undefined) {
       place = this.list.length;
       this.byKey.set(key, place);
-      this.list.push({
-        code,
-        name: name || code,
-        type: col.type < 0 ? '' : cellText(row[col.type]),
-        total: 0,
-      });
+      this.list.push({ code, name: name || code, type, total: 0 });
     }
-    this.byCells.set(cells, place);
     return place;
   }
 
@@ -206,36 +209,59 @@ class AccountList {
 
 /** Adds up each journal entry (rows of one reference on one day) and says which do not come to zero. */
 class BalanceWatch {
-  private readonly groups = new Map<string, { sum: number; row: number; lines: number; reference: string }>();
-  private reference: string | null = null;
-  private day = NaN;
-  private current = { sum: 0, row: 0, lines: 0, reference: '' };
+  private readonly groups: {
+    sum: number;
+    readonly row: number;
+    lines: number;
+    readonly reference: number;
+    readonly day: number;
+  }[] = [];
+  /** The first group of a reference (by the place of its text); its groups on other days by both. */
+  private readonly byReference: number[] = [];
+  private readonly others = new Map<string, number>();
+  private current = -1;
   private total = 0;
 
-  see(reference: string, day: number, amount: number, row: number): void {
+  see(reference: number, day: number, amount: number, row: number): void {
     this.total += amount;
-    // Rows of one entry mostly stand together: look the group up only when it changes.
-    if (day !== this.day || reference !== this.reference) {
-      this.reference = reference;
-      this.day = day;
-      const key = `${day}\u0000${reference}`;
-      let group = this.groups.get(key);
-      if (!group) this.groups.set(key, (group = { sum: 0, row, lines: 0, reference }));
-      this.current = group;
+    let group = this.groups[this.current];
+    // Rows of one entry mostly stand together: the group is looked up only when it changes.
+    if (!group || group.day !== day || group.reference !== reference) {
+      this.current = this.groupOf(reference, day, row);
+      group = this.groups[this.current]!;
     }
-    this.current.sum += amount;
-    this.current.lines++;
+    group.sum += amount;
+    group.lines++;
   }
 
-  verdict(): Pick<Draft, 'balance' | 'unbalanced' | 'unbalancedCount'> {
-    const off = [...this.groups.values()].filter((g) => g.sum !== 0);
+  private groupOf(reference: number, day: number, row: number): number {
+    const first = this.byReference[reference];
+    if (first === undefined) {
+      this.byReference[reference] = this.groups.length;
+      return this.groups.push({ sum: 0, row, lines: 0, reference, day }) - 1;
+    }
+    if (this.groups[first]!.day === day) return first;
+    const key = `${day} ${reference}`;
+    let other = this.others.get(key);
+    if (other === undefined) {
+      other = this.groups.push({ sum: 0, row, lines: 0, reference, day }) - 1;
+      this.others.set(key, other);
+    }
+    return other;
+  }
+
+  verdict(texts: readonly string[]): Pick<Draft, 'balance' | 'unbalanced' | 'unbalancedCount'> {
+    const off = this.groups.filter((g) => g.sum !== 0);
     if (off.length === 0) return { balance: 'balanced', unbalanced: [], unbalancedCount: 0 };
     // When most entries miss their other half, the file holds one side only: that is no fault of single entries.
-    if (this.total !== 0 && off.length > this.groups.size / 2 && this.groups.size > 1)
+    if (this.total !== 0 && off.length > this.groups.length / 2 && this.groups.length > 1)
       return { balance: 'oneSided', unbalanced: [], unbalancedCount: 0 };
-    const unbalanced: Unbalanced[] = off
-      .slice(0, 200)
-      .map((g) => ({ reference: g.reference, row: g.row, difference: minor(g.sum), lines: g.lines }));
+    const unbalanced: Unbalanced[] = off.slice(0, 200).map((g) => ({
+      reference: texts[g.reference]!,
+      row: g.row,
+      difference: minor(g.sum),
+      lines: g.lines,
+    }));
     return { balance: 'unbalanced', unbalanced, unbalancedCount: off.length };
   }
 }

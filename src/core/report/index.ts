@@ -1,4 +1,5 @@
 export {
+  createFiller,
   fillStatement,
   rowEffect,
   rowTotal,

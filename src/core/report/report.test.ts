@@ -4,6 +4,7 @@ import { compare, bridgeOf, effectOf, isFlagged, varianceAmounts } from '@/core/
 import {
   budgetReport,
   cellOf,
+  createFiller,
   fillStatement,
   groupPeriods,
   statementRows,
@@ -219,6 +220,31 @@ describe('filters leave lines out of sight and never out of the totals', () => {
     const result = table.rows.find((r) => r.key === 'netProfit');
     expect(result && cellOf(result, 'monthActual')).toBe(net);
   });
+});
+
+test('a filler that remembers gives what a fill from scratch gives, after any edits', () => {
+  const accounts = ['income', 'income', 'costOfSales', 'expense', 'otherIncome'].map((k, i) =>
+    account(`a${i}`, k as AccountKind),
+  );
+  const rows = statementRows(accounts);
+  const cell = fc.option(fc.integer({ min: -1e9, max: 1e9 }).map(minor));
+  const values = fc.tuple(cell, cell, cell);
+  fc.assert(
+    fc.property(
+      fc.array(values, { minLength: 5, maxLength: 5 }),
+      fc.array(fc.tuple(fc.nat(4), values), { maxLength: 8 }),
+      (start, edits) => {
+        const fill = createFiller();
+        const now = [...start];
+        const of = (id: string) => now[Number(id.slice(1))]!;
+        expect(fill(rows, 3, of)).toEqual(fillStatement(rows, 3, of));
+        for (const [i, v] of edits) {
+          now[i] = v;
+          expect(fill(rows, 3, of)).toEqual(fillStatement(rows, 3, of));
+        }
+      },
+    ),
+  );
 });
 
 test('a budget report: quarters add up to the year, and the change is on last year', () => {

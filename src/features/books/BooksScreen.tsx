@@ -1,6 +1,7 @@
 'use client';
 
 import { useRef, useState, type DragEvent } from 'react';
+import dynamic from 'next/dynamic';
 import { Button, SegmentedControl } from '@mantine/core';
 import { indexOfId, periodsOf } from '@/core/calendar';
 import { StageHead } from '@/components/StageHead';
@@ -11,12 +12,14 @@ import { setSession, useSession } from '@/store/session';
 import { useIntake } from '@/store/useIntake';
 import { AccountsTable } from './AccountsTable';
 import { FirstSteps } from './FirstSteps';
-import { IntakePage } from './IntakePage';
 import { JournalList } from './JournalList';
 import { LedgerSheet } from './LedgerSheet';
 import { SourcesTable } from './SourcesTable';
 import { count } from './words';
 import classes from './Books.module.css';
+
+/** Loaded when the first file is chosen: most visits read the ledger and take nothing in. */
+const IntakePage = dynamic(() => import('./IntakePage').then((m) => m.IntakePage));
 
 type View = 'ledger' | 'accounts' | 'sources' | 'journal';
 

@@ -7,6 +7,7 @@ import { ACCOUNT_KINDS, type AccountKind } from '@/core/model';
 import { count, KIND_NAMES, KIND_REASONS } from './words';
 import classes from './Books.module.css';
 
+const STEP = 60;
 const KIND_OPTIONS = ACCOUNT_KINDS.map((k) => ({ value: k, label: KIND_NAMES[k] }));
 
 /** The accounts of the file: which the book has already, and what kind the new ones are, unsure ones on top. */
@@ -20,6 +21,8 @@ export function IntakeAccounts({
   readonly onKind: (account: number, kind: AccountKind) => void;
 }) {
   const [showAll, setShowAll] = useState(false);
+  // A thousand rows of choices take the page a second to draw; the unsure ones stand on top.
+  const [drawn, setDrawn] = useState(STEP);
   const all = draft.accounts
     .map((account, i) => ({ account, choice: choices[i]!, i }))
     .filter((x) => x.choice !== undefined);
@@ -59,7 +62,7 @@ export function IntakeAccounts({
               </tr>
             </thead>
             <tbody>
-              {shown.map(({ account, choice, i }) => (
+              {shown.slice(0, drawn).map(({ account, choice, i }) => (
                 <tr key={i} className={choice.sure ? undefined : classes.unsure}>
                   <td className="figure">{account.code}</td>
                   <td>{account.name}</td>
@@ -83,6 +86,11 @@ export function IntakeAccounts({
               ))}
             </tbody>
           </table>
+          {shown.length > drawn && (
+            <Button m="xs" onClick={() => setDrawn(drawn + 10 * STEP)}>
+              Show {Math.min(10 * STEP, shown.length - drawn)} more of {count(shown.length, 'account')}
+            </Button>
+          )}
         </div>
       )}
     </section>

@@ -30,7 +30,7 @@ import {
 } from './edits';
 import { ReasoningPanel } from './ReasoningPanel';
 import { methodBadge } from './words';
-import { worksheet } from './worksheetRows';
+import { createFillers, worksheet } from './worksheetRows';
 
 const STATE_WORDS: Record<Budget['state'], string> = {
   draft: 'Draft',
@@ -45,9 +45,10 @@ export function BudgetWork({ budget, onStart }: { readonly budget: Budget; reado
   const bookReadOnly = useBookStore((s) => s.readOnly);
   const [grain, setGrain] = useState<Grain>('months');
   const [panelOpen, setPanelOpen] = useState(false);
+  const [fillers] = useState(createFillers);
   const noteField = useRef<HTMLTextAreaElement>(null);
   const whole = reckoned(ground, budget);
-  const sheet = useMemo(() => worksheet(ground, whole, grain), [ground, whole, grain]);
+  const sheet = useMemo(() => worksheet(ground, whole, grain, fillers), [ground, whole, grain, fillers]);
   const money = moneyFormat(book);
   const [selection, setSelection] = useState<Selection>(() =>
     at(

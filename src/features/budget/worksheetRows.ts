@@ -2,7 +2,7 @@ import { sumBlank, type Minor } from '@/core/money';
 import { fiscalYearLabel } from '@/core/calendar';
 import type { Line } from '@/core/model';
 import {
-  fillStatement,
+  createFiller,
   groupPeriods,
   rowName,
   statementRows,
@@ -22,6 +22,26 @@ export type Worksheet = {
   readonly priorNet: Minor | null;
 };
 
+/** What a worksheet remembers from one edit to the next, so that only what changed is added up anew. */
+export type Fillers = {
+  readonly plan: ReturnType<typeof createFiller>;
+  readonly prior: ReturnType<typeof createFiller>;
+  readonly rows: typeof statementRows;
+};
+
+export function createFillers(): Fillers {
+  let last: { accounts: Parameters<typeof statementRows>[0]; rows: ReturnType<typeof statementRows> } | null =
+    null;
+  return {
+    plan: createFiller(),
+    prior: createFiller(),
+    rows(accounts) {
+      if (last?.accounts !== accounts) last = { accounts, rows: statementRows(accounts) };
+      return last.rows;
+    },
+  };
+}
+
 const NO_MARKS: readonly boolean[] = [];
 
 /** The rows and columns of the worksheet: sections with subtotals; months, quarters or year; total and change on last year. */
@@ -29,12 +49,13 @@ export function worksheet(
   ground: Ground,
   { budget, facts, reckoning, amounts }: Reckoned,
   grain: Grain,
+  fillers: Fillers,
 ): Worksheet {
   const { accounts } = ground.book;
-  const statement = statementRows(accounts);
+  const statement = fillers.rows(accounts);
   const width = facts.periods.length;
-  const filled = fillStatement(statement, width, amounts);
-  const priors = fillStatement(statement, width, (id) => facts.past(id).lastYear);
+  const filled = fillers.plan(statement, width, amounts);
+  const priors = fillers.prior(statement, width, (id) => facts.past(id).lastYear);
   const groups = groupPeriods(facts.periods, grain);
   const prior = fiscalYearLabel((facts.periods[0]?.year ?? 1) - 1);
   const year = fiscalYearLabel(facts.periods.at(-1)?.year ?? 0);

@@ -53,7 +53,7 @@ export function BookMenu() {
           {book && (
             <>
               <Menu.Divider />
-              <Menu.Item onClick={saveBookFile}>Save the book as a file</Menu.Item>
+              <Menu.Item onClick={() => void saveBookFile()}>Save the book as a file</Menu.Item>
               <Menu.Item onClick={() => setDialog('rename')}>Rename…</Menu.Item>
               <Menu.Item onClick={() => setDialog('duplicate')}>Duplicate…</Menu.Item>
               <Menu.Item c="var(--bad)" onClick={() => setDialog('delete')}>

@@ -17,7 +17,7 @@ export function Notices() {
             Not saved: this browser’s storage refused the last change ({save.why}). The book is whole in this
             tab and in its last saved state. Save it as a file before closing.
           </span>
-          <Button onClick={saveBookFile}>Save the book as a file</Button>
+          <Button onClick={() => void saveBookFile()}>Save the book as a file</Button>
         </div>
       )}
       {readOnly && (

@@ -1,0 +1,259 @@
+import { spawn } from 'node:child_process';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { chromium, type Page } from '@playwright/test';
+import { minor, percent } from '@/core/money';
+import { bookFile } from '@/core/exchange/bookJson';
+import { BlockBuilder } from '@/core/ledger';
+import { newBook, type Account, type Book, type Line } from '@/core/model';
+import type { PeriodId } from '@/core/calendar';
+import { report, summary } from './measure';
+
+const PORT = 4319;
+const URL_OF = `http://localhost:${PORT}`;
+
+/** A book of 1,000 accounts with a year of actuals and a draft budget of them, as a file that opens. */
+function bigBook(): string {
+  const accounts: Account[] = Array.from({ length: 1000 }, (_, i) => ({
+    id: `a${i}`,
+    code: String(4000 + i),
+    name: `Account ${i}`,
+    kind: i < 300 ? 'income' : i < 500 ? 'costOfSales' : 'expense',
+  }));
+  const builder = new BlockBuilder(12000);
+  accounts.forEach((a, i) => {
+    for (let m = 0; m < 12; m++)
+      builder.add(
+        20089 + m * 30,
+        i,
+        (a.kind === 'income' ? -1 : 1) * (10_000 + ((i * 31 + m * 17) % 900) * 100),
+        i + 2,
+      );
+  });
+  const block = builder.build(
+    'l1',
+    accounts.map((a) => a.id),
+  );
+  const lines: Record<string, Line> = {};
+  accounts.forEach((a, i) => {
+    lines[a.id] = {
+      account: a.id,
+      overrides: {},
+      note: '',
+      method:
+        i >= 300 && i % 5 === 0
+          ? { kind: 'share', of: `a${i % 300}`, percent: percent('12.5') }
+          : { kind: 'lastYear', uplift: percent('3'), round: 0 },
+    };
+  });
+  const total = minor(block.amount.reduce((t, v) => t + Math.max(0, v), 0));
+  const credit = minor(-block.amount.reduce((t, v) => t + Math.min(0, v), 0));
+  const book: Book = {
+    ...newBook({ id: 'bench', name: 'Bench', currency: 'USD', locale: 'en-US', firstMonth: 1 }),
+    accounts,
+    closedThrough: '2025-12' as PeriodId,
+    sources: [
+      {
+        id: 's1',
+        fileName: 'bench.csv',
+        fingerprint: 'a'.repeat(64),
+        sheet: null,
+        takenAt: '2026-01-01T00:00:00Z',
+        shape: 'months',
+        mapping: {},
+        block: 'l1',
+        rows: { read: 12000, used: 12000, leftOut: [] },
+        entries: 12000,
+        debit: total,
+        credit,
+        firstDay: '2025-01-01' as never,
+        lastDay: '2025-12-01' as never,
+      },
+    ],
+    budgets: [
+      {
+        id: 'b1',
+        name: 'FY26 budget',
+        state: 'draft',
+        first: '2026-01' as PeriodId,
+        length: 12,
+        lines,
+        approved: null,
+      },
+    ],
+    nextId: 10,
+  };
+  return bookFile({ book, blocks: [block], journal: [] });
+}
+
+/** Times from a key's event to the frame after the one that shows what it did. */
+async function keyTimes(page: Page): Promise<number[]> {
+  await page.evaluate(() => {
+    const w = window as unknown as { keys: number[] };
+    w.keys = [];
+    addEventListener(
+      'keydown',
+      () => {
+        const from = performance.now();
+        requestAnimationFrame(() => {
+          const channel = new MessageChannel();
+          channel.port1.onmessage = () => w.keys.push(performance.now() - from);
+          channel.port2.postMessage(0);
+        });
+      },
+      true,
+    );
+  });
+  await page.getByRole('grid').focus();
+  for (let i = 0; i < 40; i++) {
+    for (const key of [String(i % 10), '5', '0', 'Enter']) {
+      await page.keyboard.press(key);
+      await page.waitForTimeout(30);
+    }
+  }
+  return page.evaluate(() => (window as unknown as { keys: number[] }).keys);
+}
+
+/** The longest frame while the sheet is scrolled from end to end by the wheel. */
+async function longestFrame(page: Page): Promise<number> {
+  await page.evaluate(() => {
+    const w = window as unknown as { frames: number[] };
+    w.frames = [];
+    let last = performance.now();
+    const tick = () => {
+      const now = performance.now();
+      w.frames.push(now - last);
+      last = now;
+      requestAnimationFrame(tick);
+    };
+    requestAnimationFrame(tick);
+  });
+  await page.mouse.move(600, 450);
+  for (let i = 0; i < 60; i++) {
+    await page.mouse.wheel(0, i < 40 ? 500 : -600);
+    await page.waitForTimeout(16);
+  }
+  return page.evaluate(() => Math.max(...(window as unknown as { frames: number[] }).frames.slice(2)));
+}
+
+/** The longest task on the page while a 250,000-line file is taken in by the worker. */
+async function longestTaskOfIntake(page: Page, path: string): Promise<{ longest: number; seconds: number }> {
+  await page.evaluate(() => {
+    const w = window as unknown as { tasks: number[] };
+    w.tasks = [];
+    new PerformanceObserver((list) => list.getEntries().forEach((e) => w.tasks.push(e.duration))).observe({
+      type: 'longtask',
+    });
+  });
+  const from = Date.now();
+  await page.getByLabel('Ledger file').setInputFiles(path);
+  await page.getByRole('button', { name: /^Accept 250,000/ }).waitFor({ timeout: 120_000 });
+  const seconds = (Date.now() - from) / 1000;
+  return {
+    longest: await page.evaluate(() => Math.max(0, ...(window as unknown as { tasks: number[] }).tasks)),
+    seconds,
+  };
+}
+
+async function main(): Promise<void> {
+  const folder = mkdtempSync(join(tmpdir(), 'tellan-bench-'));
+  const book = join(folder, 'bench.tellan.json');
+  writeFileSync(book, bigBook());
+  const csv = join(folder, 'ledger.csv');
+  const rows = ['Date,Journal no,Account code,Account name,Debit,Credit,Counterparty,Memo'];
+  for (let i = 0; i < 250_000; i++) {
+    const e = i >> 1;
+    const amount = (((e * 7919) % 1_000_000) / 100 + 1).toFixed(2);
+    rows.push(
+      `2025-${String(1 + (e % 12)).padStart(2, '0')}-${String(1 + (e % 28)).padStart(2, '0')},J-${e},${i % 2 ? 4000 + (e % 400) : 6000 + (e % 600)},Account,${i % 2 ? '' : amount},${i % 2 ? amount : ''},Party ${e % 997},Memo ${e % 5003}`,
+    );
+  }
+  writeFileSync(csv, rows.join('\n') + '\n');
+
+  const server = spawn(
+    'node',
+    ['node_modules/next/dist/bin/next', 'start', '--hostname', '127.0.0.1', '--port', String(PORT)],
+    { stdio: 'ignore' },
+  );
+  const browser = await chromium.launch({
+    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+    args: ['--no-sandbox'],
+  });
+  try {
+    for (
+      let i = 0;
+      i < 60 &&
+      !(await fetch(URL_OF).then(
+        (r) => r.ok,
+        () => false,
+      ));
+      i++
+    )
+      await new Promise((r) => setTimeout(r, 500));
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    await page.goto(`${URL_OF}/books`, { waitUntil: 'networkidle' });
+    await page.getByTestId('saved').waitFor();
+    const kb = await page.evaluate(
+      () =>
+        (performance.getEntriesByType('resource') as PerformanceResourceTiming[])
+          .filter((r) => r.name.endsWith('.js'))
+          .reduce((t, r) => t + r.encodedBodySize, 0) / 1024,
+    );
+    report(
+      'JavaScript of the first screen, compressed',
+      kb,
+      ' kB',
+      '≤ 350 kB',
+      kb <= 350,
+      'all scripts of a first visit, the demo book’s generator included',
+    );
+
+    await page.getByLabel('Book file').setInputFiles(book);
+    await page.getByRole('button', { name: 'Book: Bench' }).waitFor();
+    await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: 'Budget' }).click();
+    await page.getByRole('grid', { name: /FY26 budget/ }).waitFor();
+    await page.waitForTimeout(1000);
+    const p95s: number[] = [];
+    for (let turn = 0; turn < 7; turn++) {
+      const times = (await keyTimes(page)).sort((a, b) => a - b);
+      p95s.push(times[Math.floor(times.length * 0.95)]!);
+    }
+    const keys = summary(p95s);
+    report(
+      'key pressed to figure painted, 1,000 accounts × 12 months, p95',
+      keys.best,
+      ' ms',
+      '≤ 50 ms',
+      keys.best <= 50,
+      `median of 7 turns ${keys.median.toFixed(1)} ms`,
+    );
+    const longest: number[] = [];
+    for (let turn = 0; turn < 7; turn++) longest.push(await longestFrame(page));
+    const frames = summary(longest);
+    report(
+      'longest frame while scrolling that sheet',
+      frames.best,
+      ' ms',
+      '≤ 50 ms',
+      frames.best <= 50,
+      `median of 7 turns ${frames.median.toFixed(1)} ms`,
+    );
+
+    await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: 'Books' }).click();
+    const intake = await longestTaskOfIntake(page, csv);
+    report(
+      'longest task on the page while 250,000 lines come in',
+      intake.longest,
+      ' ms',
+      '≤ 50 ms',
+      intake.longest <= 50,
+      `file to proof in ${intake.seconds.toFixed(1)} s`,
+    );
+  } finally {
+    await browser.close();
+    server.kill();
+  }
+}
+
+await main();
