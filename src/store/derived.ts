@@ -1,3 +1,4 @@
+import { useDeferredValue } from 'react';
 import { unitOf, type Minor } from '@/core/money';
 import {
   indexOfId,
@@ -51,7 +52,7 @@ const balancesFor = lastOf((blocks: readonly LedgerBlock[], calendar: FiscalCale
 );
 
 /** The open book with what follows from its ledger. */
-const groundOf = lastOf((book: Book, all: ReadonlyMap<string, LedgerBlock>): Ground => {
+const makeGround = (book: Book, all: ReadonlyMap<string, LedgerBlock>): Ground => {
   const calendar = calendarOf(book);
   const blocks = blocksOf(book.sources, all);
   const balances = balancesFor(blocks, calendar);
@@ -63,7 +64,10 @@ const groundOf = lastOf((book: Book, all: ReadonlyMap<string, LedgerBlock>): Gro
     closedThrough: book.closedThrough === null ? null : indexOfId(calendar, book.closedThrough),
     actual: (account, period) => actualOf(balances, account, period),
   };
-});
+};
+const groundOf = lastOf(makeGround);
+/** The checks run a moment behind the screen, so they remember a ground of their own. */
+const groundOfChecks = lastOf(makeGround);
 
 /** A budget with its reckoning. */
 export type Reckoned = {
@@ -141,9 +145,15 @@ export function useOpenGround(): Ground {
   return ground;
 }
 
-/** The state of every check of the open book. */
-export const useChecks = (): readonly Check[] =>
-  useBookStore((s) => (s.history ? checksOf(groundOf(s.history.book, s.blocks), s.blocks) : NONE));
+/**
+ * The state of every check of the open book. It may lag a keystroke behind: the checks add up the whole book, and
+ * must never hold up the figure that was just typed.
+ */
+export function useChecks(): readonly Check[] {
+  const history = useDeferredValue(useBookStore((s) => s.history));
+  const blocks = useDeferredValue(useBookStore((s) => s.blocks));
+  return history ? checksOf(groundOfChecks(history.book, blocks), blocks) : NONE;
+}
 const NONE: readonly Check[] = [];
 
 /** All periods worth showing on the ruler: whole fiscal years of the ledger and of every budget. */

@@ -21,7 +21,7 @@ export function CellEditor({
   const settled = useRef(false);
 
   useEffect(() => {
-    input.current!.focus();
+    input.current!.focus({ preventScroll: true });
     input.current!.setSelectionRange(initial.length, initial.length);
   }, [initial]);
 

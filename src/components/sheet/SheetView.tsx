@@ -142,7 +142,7 @@ export function SheetView(props: SheetProps) {
       const to = moved(active, move, bounds);
       onSelection({ anchor: to, focus: to });
     }
-    if (leave !== 'stay') scroller.current?.focus();
+    if (leave !== 'stay') scroller.current?.focus({ preventScroll: true });
   };
 
   const onKeyDown = (e: KeyboardEvent) => {

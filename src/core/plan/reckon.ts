@@ -2,7 +2,7 @@ import { sumBlank, type Minor } from '@/core/money';
 import type { AccountId, Line } from '@/core/model';
 import type { Facts } from './facts';
 import { computeMethod, needsOf, type Amounts, type LineIssue } from './methods';
-import { dependencyOrder, type Order } from './order';
+import { dependencyOrder } from './order';
 
 export type LineResult = {
   readonly amounts: Amounts;

@@ -181,8 +181,7 @@ function NoteField({
       ref={field}
       className={classes.note}
       aria-labelledby="line-note"
-      autosize
-      minRows={2}
+      rows={3}
       maxLength={4000}
       disabled={disabled}
       placeholder="Why this figure"

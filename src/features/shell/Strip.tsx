@@ -1,6 +1,5 @@
 'use client';
 
-import { useDeferredValue } from 'react';
 import { Popover } from '@mantine/core';
 import type { Check, CheckCode } from '@/core/checks';
 import { useBookStore } from '@/store/bookStore';
@@ -42,8 +41,7 @@ export function Strip() {
 }
 
 function Checks() {
-  // Checks may lag a keystroke behind: they must never hold up typing.
-  const checks = useDeferredValue(useChecks());
+  const checks = useChecks();
   const broken = checks.filter((c) => !c.holds);
   if (checks.length === 0) return <span>Nothing to check yet</span>;
   return (

@@ -142,8 +142,7 @@ function NoteForm({
       />
       <Textarea
         aria-labelledby="why"
-        autosize
-        minRows={2}
+        rows={3}
         maxLength={4000}
         disabled={disabled}
         placeholder="What happened, and what follows"
