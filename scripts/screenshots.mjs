@@ -1,0 +1,51 @@
+import { chromium as playwright } from '@playwright/test';
+import { chromium } from './chromium.mjs';
+
+/* Takes the pictures in docs/screenshots from the demo book; `npm run demo` must be running, its address in APP. */
+const app = process.env.APP ?? 'http://localhost:3210';
+const browser = await playwright.launch({ executablePath: chromium(), args: ['--no-sandbox'] });
+const shot = (page, name) => page.screenshot({ path: `docs/screenshots/${name}.png` });
+const stage = async (page, name) => {
+  await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name }).click();
+  await page.waitForTimeout(1500);
+};
+for (const colorScheme of ['light', 'dark']) {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, colorScheme });
+  const dark = colorScheme === 'dark';
+  await page.goto(`${app}/books`);
+  await page.getByTestId('saved').waitFor();
+  await page.waitForTimeout(800);
+  if (!dark) await shot(page, 'ledger');
+  await stage(page, 'Budget');
+  await page
+    .getByRole('row', { name: /Repair and refit jobs/ })
+    .locator('[data-column="8"]')
+    .click();
+  await page.waitForTimeout(300);
+  await shot(page, dark ? 'worksheet-dark' : 'worksheet');
+  await page.getByRole('button', { name: 'New budget' }).click();
+  await page.waitForTimeout(300);
+  if (!dark) await shot(page, 'start-budget');
+  await stage(page, 'Variance');
+  await page.getByRole('button', { name: 'Repair and refit jobs', exact: true }).first().click();
+  await page.waitForTimeout(300);
+  await shot(page, dark ? 'variance-dark' : 'variance');
+  if (!dark) {
+    await page.getByRole('button', { name: /^Book:/ }).click();
+    await page.getByRole('menuitem', { name: 'New book…' }).click();
+    await page.getByLabel('Name of the company').fill('Tide Mill');
+    await page.getByLabel('First month of the fiscal year').selectOption({ label: 'Jul' });
+    await page.getByRole('button', { name: 'Make the book' }).click();
+    await stage(page, 'Books');
+    await shot(page, 'first-steps');
+    await page.getByLabel('Ledger file').setInputFiles('public/demo/pellow-creek-ledger-fy26.csv');
+    await page.getByRole('button', { name: /^Accept/ }).waitFor();
+    await page.waitForTimeout(400);
+    await shot(page, 'intake');
+    await page.getByRole('heading', { name: /^Proof/ }).evaluate((h) => h.scrollIntoView({ block: 'start' }));
+    await page.waitForTimeout(300);
+    await shot(page, 'intake-proof');
+  }
+  await page.close();
+}
+await browser.close();
