@@ -16,6 +16,7 @@ import { now, randomId } from '@/platform/clock';
 import { browserKeyValue } from '@/platform/browserKeyValue';
 import { browserTabLock, tabNews } from '@/platform/tabLock';
 import { Keeper, type Kept, type ShelfItem } from './keeper';
+import { resetSession } from './session';
 
 export type SaveState =
   | { readonly state: 'saved'; readonly at: string }
@@ -93,6 +94,7 @@ export async function addDemoBook(): Promise<void> {
 async function adopt(history: History, blocks: ReadonlyMap<string, LedgerBlock>): Promise<void> {
   await flush();
   await hold(history.book.id, false);
+  resetSession();
   set({ phase: 'ready', failure: null, history, blocks, save: { state: 'saving' } });
   await write();
   await refreshShelf();
@@ -108,6 +110,7 @@ export async function openKept(id: string): Promise<boolean> {
     return false;
   }
   await hold(id, false);
+  resetSession();
   show(kept);
   await keeper!.rememberOpened(id).catch(() => undefined);
   await refreshShelf();

@@ -360,7 +360,7 @@ function widthsFor(
   const width = (v: number, column: SheetColumn | undefined) => {
     const text = column ? format(Math.round(v) as Minor, column) : '';
     const digits = text.replace(/\D/g, '').length;
-    return Math.ceil(digits * 6.4 + (text.length - digits) * 3.2 + 6);
+    return Math.ceil(digits * 6.5 + (text.length - digits) * 3.2 + 6);
   };
   return { least: Math.max(46, width(month, columns[0])), last: Math.max(58, width(total, columns.at(-2))) };
 }

@@ -7,7 +7,6 @@ import { ActionIcon, useComputedColorScheme, useMantineColorScheme } from '@mant
 import { IconArrowBackUp, IconArrowForwardUp, IconHelp, IconMoon, IconSun } from '@tabler/icons-react';
 import { Trouble } from '@/components/Trouble';
 import { addDemoBook, boot, flush, hasUnsaved, redoLast, undoLast, useBookStore } from '@/store/bookStore';
-import { resetSession } from '@/store/session';
 import { BookMenu } from './BookMenu';
 import { Notices } from './Notices';
 import { Strip } from './Strip';
@@ -33,7 +32,6 @@ export function Shell({ children }: { readonly children: ReactNode }) {
   const [help, setHelp] = useState(false);
 
   useEffect(() => void boot(), []);
-  useEffect(() => resetSession(), [bookId]);
 
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
