@@ -58,7 +58,9 @@ export function install() {
   }
   const wanted = fingerprint(['package-lock.json', 'package.json', '.npmrc']);
   if (existsSync('node_modules/next/package.json') && read('installed') === wanted) return;
-  step('install', 'npm', ['ci', '--no-audit', '--no-fund'], 300);
+  // Not `npm ci`: it refuses a lock file that lacks other platforms' optional binaries, which a mirror of the
+  // registry may not hold. `--no-save` takes the versions of the lock file and leaves it as it is.
+  step('install', 'npm', ['install', '--no-save', '--no-audit', '--no-fund'], 300);
   write('installed', wanted);
 }
 
