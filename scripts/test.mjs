@@ -8,7 +8,7 @@ const from = Date.now();
 install();
 const browser = chromium();
 step('formatting', 'npm', ['run', '--silent', 'format:check'], 60);
-step('lint', 'npm', ['run', '--silent', 'lint'], 150);
+step('lint', 'npm', ['run', '--silent', 'lint'], 240);
 step('types', 'npm', ['run', '--silent', 'types'], 150);
 step('unit tests', bin('jest'), ['--ci'], 180);
 build();

@@ -39,8 +39,6 @@ export const theme = createTheme({
   headings: { fontFamily: 'var(--font-title)', fontWeight: '500' },
   primaryColor: 'ink',
   primaryShade: { light: 8, dark: 1 },
-  // In the dark scheme the filled button is light, so its words must turn dark.
-  autoContrast: true,
   colors: { ink, ochre },
   black: '#2a2622',
   defaultRadius: 3,
@@ -53,6 +51,7 @@ export const theme = createTheme({
     Modal: Modal.extend({
       defaultProps: {
         centered: true,
+        closeButtonProps: { 'aria-label': 'Close' },
         radius: 4,
         overlayProps: { backgroundOpacity: 0.35 },
         transitionProps: { duration: 0 },

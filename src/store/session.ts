@@ -14,6 +14,8 @@ type Session = {
   readonly comparedId: string | null;
   readonly account: AccountId | null;
   readonly facts: readonly StripFact[];
+  /** The hint on the demo book was closed. */
+  readonly hintGone: boolean;
   /** A word to the person at the foot of the screen, read out by screen readers; gone with the next one. */
   readonly word: { readonly text: string; readonly tone: 'info' | 'trouble' } | null;
 };
@@ -25,6 +27,7 @@ const FRESH: Session = {
   comparedId: null,
   account: null,
   facts: [],
+  hintGone: false,
   word: null,
 };
 

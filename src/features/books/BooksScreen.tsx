@@ -11,6 +11,7 @@ import { rulerRange, useOpenGround } from '@/store/derived';
 import { setSession, useSession } from '@/store/session';
 import { useIntake } from '@/store/useIntake';
 import { AccountsTable } from './AccountsTable';
+import { DemoHint } from './DemoHint';
 import { FirstSteps } from './FirstSteps';
 import { JournalList } from './JournalList';
 import { LedgerSheet } from './LedgerSheet';
@@ -102,9 +103,10 @@ export function BooksScreen() {
       {intake.state.phase !== 'idle' ? (
         <IntakePage ground={ground} intake={intake} onOther={choose} />
       ) : balances.entries === 0 && book.sources.length === 0 ? (
-        <FirstSteps empty onTakeIn={choose} over={over} readOnly={readOnly} />
+        <FirstSteps onTakeIn={choose} over={over} readOnly={readOnly} />
       ) : (
         <div className={classes.books}>
+          {book.id.startsWith('demo-') ? <DemoHint /> : <span />}
           <div className={stage.tools} style={{ padding: '12px 18px' }}>
             <SegmentedControl
               size="xs"

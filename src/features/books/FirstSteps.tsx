@@ -9,7 +9,6 @@ export function FirstSteps({
   over,
   readOnly,
 }: {
-  readonly empty: true;
   readonly onTakeIn: () => void;
   readonly over: boolean;
   readonly readOnly: boolean;

@@ -105,6 +105,7 @@ export function SourcesTable({ ground, readOnly }: { readonly ground: Ground; re
             <Button
               variant="filled"
               color="#a8322a"
+              c="white"
               onClick={() => {
                 dispatch({ type: 'removeSource', source: leaving.id });
                 say(`${leaving.fileName} is taken away. Ctrl+Z brings it back.`);

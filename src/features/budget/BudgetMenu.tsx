@@ -119,7 +119,13 @@ export function BudgetMenu({ budget }: { readonly budget: Budget }) {
             onChange={(e) => setText(e.currentTarget.value)}
             mb="md"
           />
-          <Button type="submit" variant="filled" color="#a8322a" disabled={text.trim() !== budget.name}>
+          <Button
+            type="submit"
+            variant="filled"
+            color="#a8322a"
+            c="white"
+            disabled={text.trim() !== budget.name}
+          >
             Delete
           </Button>
         </form>

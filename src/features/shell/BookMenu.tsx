@@ -158,7 +158,13 @@ function NameForm({
         onChange={(e) => setName(e.currentTarget.value)}
         mb="md"
       />
-      <Button type="submit" variant="filled" color={must ? '#a8322a' : undefined} disabled={!ready}>
+      <Button
+        type="submit"
+        variant="filled"
+        color={must ? '#a8322a' : undefined}
+        c={must ? 'white' : undefined}
+        disabled={!ready}
+      >
         {action}
       </Button>
     </form>
