@@ -14,7 +14,7 @@ export const fileNameOf = (text: string): string =>
   text
     .normalize('NFKC')
     .replace(/[\\/:*?"<>|\u0000-\u001f]+/g, ' ')
-    .replace(/^\.+/, '')
+    .replace(/^[.\s]+/, '')
     .replace(/\s+/g, ' ')
     .trim()
     .slice(0, 80) || 'tellan';
