@@ -9,11 +9,14 @@ test('a tab killed right after typing opens at the last or the one-before-last s
 }) => {
   await openApp(page);
   await stage(page, 'Budget');
-  for (let i = 1; i <= 12; i++) {
+  const type = async (figure: string) => {
     await cell(page, 'Cleaning', 0).click();
-    await page.keyboard.type(String(1000 + i));
+    await page.keyboard.type(figure);
     await page.keyboard.press('Enter');
-  }
+  };
+  await type('1111');
+  await saved(page);
+  await type('2222');
   // No time for anything: the renderer is gone.
   const session = await context.newCDPSession(page);
   const crashed = page.waitForEvent('crash');
@@ -21,8 +24,7 @@ test('a tab killed right after typing opens at the last or the one-before-last s
   await crashed;
   const again = await context.newPage();
   await openApp(again, '/budget');
-  const shown = Number((await cell(again, 'Cleaning', 0).innerText()).replace(',', ''));
-  expect(shown === 1012 || shown < 1012).toBe(true);
+  await expect(cell(again, 'Cleaning', 0)).toHaveText(/^(1,111|2,222)$/);
   await expect(again.getByRole('button', { name: /checks hold/ })).toBeVisible();
 });
 
