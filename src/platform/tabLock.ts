@@ -38,9 +38,6 @@ export function browserTabLock(): TabLock {
   };
 }
 
-/** Always granted: for tests and for browsers of one tab. */
-export const soleTabLock = (): TabLock => ({ acquire: async () => true, release: () => undefined });
-
 /** Tells the other tabs of this browser that a book was saved, so that readers follow. */
 export function tabNews(): {
   readonly tell: (book: string) => void;

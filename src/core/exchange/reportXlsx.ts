@@ -1,6 +1,6 @@
 import type { Cell, Worksheet } from 'exceljs';
 import { minorDigits, unitOf } from '@/core/money';
-import { neutralize } from '@/core/files';
+import { columnLetters, neutralize } from '@/core/files';
 import type { ReportColumn, ReportRow, ReportTable } from '@/core/report';
 
 const HEAD_ROWS = 5;
@@ -87,14 +87,7 @@ const moneyFormat = (currency: string): string => {
 
 /** A1 address of a report cell. */
 const address = (row: number, column: number): string =>
-  `${letters(column + 1 + LABEL_COLUMNS)}${row + 1 + HEAD_ROWS}`;
-
-function letters(n: number): string {
-  let out = '';
-  for (let rest = n; rest > 0; rest = Math.floor((rest - 1) / 26))
-    out = String.fromCharCode(65 + ((rest - 1) % 26)) + out;
-  return out;
-}
+  `${columnLetters(column + 1 + LABEL_COLUMNS)}${row + 1 + HEAD_ROWS}`;
 
 function columnFormula(table: ReportTable, r: number, column: ReportColumn): string | null {
   const at = (key: string) =>

@@ -1,3 +1,4 @@
+export { columnLetters } from './columnLetters';
 export { fingerprint } from './fingerprint';
 export {
   cellText,

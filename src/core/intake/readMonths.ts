@@ -270,7 +270,3 @@ export const toDebitPositive = (sign: SignRule, natural: 1 | -1): 1 | -1 => {
       return -1;
   }
 };
-
-/** Amount in the file's sign → debit-positive. */
-export const signed = (value: number, sign: SignRule, natural: 1 | -1): Minor =>
-  minor(value * toDebitPositive(sign, natural));

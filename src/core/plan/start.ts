@@ -1,4 +1,4 @@
-import { percent, type Percent } from '@/core/money';
+import type { Percent } from '@/core/money';
 import type { PeriodId } from '@/core/calendar';
 import {
   isProfitAndLoss,
@@ -21,8 +21,6 @@ export type StartChoice = {
   readonly upliftByKind: Partial<Record<AccountKind, Percent>>;
   readonly round: RoundUnit;
 };
-
-const NO_UPLIFT = percent('0');
 
 function methodFor(from: StartFrom, uplift: Percent, round: RoundUnit): Method {
   switch (from) {
@@ -82,5 +80,3 @@ export const draftBudget = (
   lines,
   approved: null,
 });
-
-export { NO_UPLIFT };

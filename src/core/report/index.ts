@@ -2,7 +2,6 @@ export {
   createFiller,
   fillStatement,
   rowEffect,
-  rowTotal,
   statementRows,
   type ResultKind,
   type SectionKind,

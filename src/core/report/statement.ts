@@ -1,4 +1,4 @@
-import { sumBlank, minor, type Minor } from '@/core/money';
+import { minor, type Minor } from '@/core/money';
 import { profitSign, type Account, type AccountId, type AccountKind } from '@/core/model';
 
 export type SectionKind = 'income' | 'costOfSales' | 'expense' | 'otherIncome' | 'otherExpense';
@@ -98,9 +98,6 @@ function addTerms(
   }
   return sums.map((s, c) => (any[c] ? minor(s) : null));
 }
-
-/** Sum of a row's columns; blank when all are. */
-export const rowTotal = (values: readonly (Minor | null)[]): Minor | null => sumBlank(values);
 
 type Sums = { readonly sums: number[]; readonly counts: number[] };
 

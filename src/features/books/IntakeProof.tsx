@@ -1,10 +1,11 @@
 'use client';
 
+import { columnLetters } from '@/core/files';
 import type { Draft, Proof } from '@/core/intake';
 import { subtract } from '@/core/money';
 import type { Ground } from '@/store/derived';
 import { moneyFormat } from '@/store/format';
-import { columnLetters, count, ISSUES, LEFT_OUT } from './words';
+import { count, ISSUES, LEFT_OUT } from './words';
 import classes from './Books.module.css';
 
 /** The proof that what arrived is what was sent: rows, debits and credits, the file's own totals, month by month. */

@@ -2,11 +2,11 @@
 
 import { NativeSelect } from '@mantine/core';
 import { fiscalYearLabel, MONTH_NAMES } from '@/core/calendar';
-import { cellText } from '@/core/files';
+import { cellText, columnLetters } from '@/core/files';
 import type { EntryRole, Mapping, MonthsRole, SignRule } from '@/core/intake';
 import type { Ground } from '@/store/derived';
 import type { Intake, IntakeState } from '@/store/useIntake';
-import { columnLetters, count, DOUBTS, ROLE_NAMES, SIGN_NAMES } from './words';
+import { count, DOUBTS, ROLE_NAMES, SIGN_NAMES } from './words';
 import classes from './Books.module.css';
 
 type Open = Extract<IntakeState, { phase: 'open' }>;

@@ -112,13 +112,5 @@ export const CHANGE_WORDS: Record<Change['type'], string> = {
   redo: 'Done again',
 };
 
-/** "A", "B" … as a spreadsheet names its columns, from 1. */
-export function columnLetters(n: number): string {
-  let out = '';
-  for (let rest = n; rest > 0; rest = Math.floor((rest - 1) / 26))
-    out = String.fromCharCode(65 + ((rest - 1) % 26)) + out;
-  return out;
-}
-
 export const count = (n: number, one: string, several = `${one}s`): string =>
   `${n.toLocaleString('en-US')} ${n === 1 ? one : several}`;

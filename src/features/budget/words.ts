@@ -1,4 +1,4 @@
-import { fiscalYearLabel, type FiscalCalendar } from '@/core/calendar';
+import type { FiscalCalendar } from '@/core/calendar';
 import type { Method, MethodKind } from '@/core/model';
 import type { LineIssue, Reason, StartFrom } from '@/core/plan';
 import type { MoneyFormat } from '@/store/format';
@@ -126,5 +126,3 @@ function annualWords(reason: Extract<Reason, { step: 'annual' }>): string {
       return 'The last month, for a year';
   }
 }
-
-export const yearName = fiscalYearLabel;
