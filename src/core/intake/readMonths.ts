@@ -1,4 +1,4 @@
-import { minor, minorDigits, type Minor } from '@/core/money';
+import { minorDigits, type Minor } from '@/core/money';
 import type { DayNumber } from '@/core/calendar';
 import { BlockBuilder } from '@/core/ledger';
 import { cellText, isBlankRow, type Grid, type GridCell } from '@/core/files';
