@@ -53,7 +53,7 @@ const zones = [
   })),
 ];
 
-/** The packages that core may use; `exceljs` only where workbooks are read and written. */
+/** The packages that core may use; `exceljs` and `saxes` only where files are read and written. */
 const coreAllow = (extra = []) => {
   const names = ['zod', 'immer', 'papaparse', 'decimal.js', ...extra];
   return [
@@ -126,7 +126,7 @@ const eslintConfig = [
   {
     files: ['src/core/files/**/*.ts', 'src/core/exchange/**/*.ts'],
     ignores: ['**/*.test.ts'],
-    rules: { 'no-restricted-imports': coreAllow(['exceljs']) },
+    rules: { 'no-restricted-imports': coreAllow(['exceljs', 'saxes']) },
   },
 ];
 

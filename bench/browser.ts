@@ -6,7 +6,7 @@ import { chromium, type Page } from '@playwright/test';
 import { minor, percent } from '@/core/money';
 import { bookFile } from '@/core/exchange/bookJson';
 import { BlockBuilder } from '@/core/ledger';
-import { newBook, type Account, type Book, type Line } from '@/core/model';
+import { newAccount, newBook, type Account, type Book, type Line } from '@/core/model';
 import type { PeriodId } from '@/core/calendar';
 import { report, summary } from './measure';
 
@@ -15,12 +15,14 @@ const URL_OF = `http://localhost:${PORT}`;
 
 /** A book of 1,000 accounts with a year of actuals and a draft budget of them, as a file that opens. */
 function bigBook(): string {
-  const accounts: Account[] = Array.from({ length: 1000 }, (_, i) => ({
-    id: `a${i}`,
-    code: String(4000 + i),
-    name: `Account ${i}`,
-    kind: i < 300 ? 'income' : i < 500 ? 'costOfSales' : 'expense',
-  }));
+  const accounts: Account[] = Array.from({ length: 1000 }, (_, i) =>
+    newAccount(
+      `a${i}`,
+      String(4000 + i),
+      `Account ${i}`,
+      i < 300 ? 'income' : i < 500 ? 'costOfSales' : 'expense',
+    ),
+  );
   const builder = new BlockBuilder(12000);
   accounts.forEach((a, i) => {
     for (let m = 0; m < 12; m++)
@@ -61,6 +63,13 @@ function bigBook(): string {
         sheet: null,
         takenAt: '2026-01-01T00:00:00Z',
         shape: 'months',
+        format: 'delimited',
+        heads: '',
+        cursor: null,
+        untied: null,
+        openings: 0,
+        closings: 0,
+        controls: 0,
         mapping: {},
         block: 'l1',
         rows: { read: 12000, used: 12000, leftOut: [] },

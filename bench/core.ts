@@ -3,9 +3,9 @@ import { HyperFormula } from 'hyperformula';
 import { minor, percent, unitOf } from '@/core/money';
 import { monthCalendar } from '@/core/calendar';
 import { fingerprint, readFile } from '@/core/files';
-import { guessMapping, matchAccounts, proofOf, readDraft } from '@/core/intake';
+import { matchAccounts, openDraft, proofOf, settle, type GuessContext } from '@/core/intake';
 import { balancesOf, BlockBuilder } from '@/core/ledger';
-import type { Account, Line } from '@/core/model';
+import { newAccount, type Account, type Line } from '@/core/model';
 import { createReckoner, factsFor } from '@/core/plan';
 import { createFiller, fillStatement, statementRows } from '@/core/report';
 import { ms, report, time, TURNS } from './measure';
@@ -29,15 +29,28 @@ async function intake(): Promise<void> {
   const bytes = ledgerCsv(250_000);
   const text = new TextDecoder().decode(bytes);
   const calendar = monthCalendar(1);
-  const context = { numbers: { decimal: '.', group: ',' }, dates: 'mdy', firstMonth: 1, year: 2025 } as const;
+  const context: GuessContext = {
+    numbers: { decimal: '.', group: ',' },
+    dates: 'mdy',
+    calendar: { kind: 'months', firstMonth: 1 },
+    year: 2025,
+    fileName: 'ledger.csv',
+    kept: [],
+  };
   const whole = async () => {
     const print = fingerprint(bytes);
     const read = await readFile(bytes, { onProgress: () => undefined });
     if (!read.ok) throw new Error(read.issue.code);
-    const { mapping } = guessMapping(read.file, 0, context);
-    const draft = readDraft(read.file, mapping, 'USD', () => undefined);
-    const proof = proofOf(draft, matchAccounts(draft, []), calendar, await print, null, []);
-    const balances = balancesOf([draft.block], calendar);
+    const { draft } = openDraft(read.file, 0, context, 'USD', () => undefined);
+    const choices = matchAccounts(draft, []);
+    const settled = settle(draft, choices, context.calendar, null);
+    const proof = proofOf(draft, settled, choices, {
+      calendar: context.calendar,
+      fingerprint: await print,
+      sheet: null,
+      sources: [],
+    });
+    const balances = balancesOf([settled], calendar);
     if (!proof.ties || balances.entries !== 250_000) throw new Error('The bench ledger does not tie');
   };
   const alone = () => Papa.parse(text, { delimiter: ',' }).data.length;
@@ -61,12 +74,14 @@ const PERIODS = 12;
 
 function budget() {
   const calendar = monthCalendar(1);
-  const accounts: Account[] = Array.from({ length: LINES }, (_, i) => ({
-    id: `a${i}`,
-    code: String(4000 + i),
-    name: `Account ${i}`,
-    kind: i < 300 ? 'income' : i < 500 ? 'costOfSales' : 'expense',
-  }));
+  const accounts: Account[] = Array.from({ length: LINES }, (_, i) =>
+    newAccount(
+      `a${i}`,
+      String(4000 + i),
+      `Account ${i}`,
+      i < 300 ? 'income' : i < 500 ? 'costOfSales' : 'expense',
+    ),
+  );
   const builder = new BlockBuilder(LINES * PERIODS);
   accounts.forEach((a, i) => {
     for (let m = 0; m < PERIODS; m++)
@@ -222,8 +237,9 @@ async function memory(): Promise<void> {
     block.counterparty,
     block.reference,
     block.memo,
+    block.mark,
   ].reduce((t, c) => t + c.byteLength, 0);
-  const texts = block.texts.reduce((t, s) => t + s.length + 24, 0);
+  const texts = block.texts.bytes.byteLength + block.texts.ends.byteLength;
   const each = (columns + texts) / n;
   report(
     'memory of a million entries',

@@ -1,7 +1,7 @@
 import { minor, percent, unitOf, type Minor } from '@/core/money';
-import { monthCalendar, yearRange, type PeriodId } from '@/core/calendar';
+import { yearRange, type PeriodId } from '@/core/calendar';
 import { fingerprint, readFile } from '@/core/files';
-import { acceptDraft, guessMapping, matchAccounts, proofOf, readDraft } from '@/core/intake';
+import { acceptDraft, headsOf, matchAccounts, openDraft, proofOf, settle } from '@/core/intake';
 import { balancesOf, type LedgerBlock } from '@/core/ledger';
 import {
   newBook,
@@ -13,7 +13,7 @@ import {
   type Line,
   type Method,
 } from '@/core/model';
-import { createReckoner, draftBudget, factsFor, startLines } from '@/core/plan';
+import { calendarOf, createReckoner, draftBudget, factsFor, startLines } from '@/core/plan';
 import { demoFiles } from './files';
 
 const NAME = 'Pellow Creek Boatyard Co-op';
@@ -99,19 +99,37 @@ async function takeIn(
   const bytes = new TextEncoder().encode(file.text);
   const read = await readFile(bytes);
   if (!read.ok) throw new Error(`Demo file: ${read.issue.code}`);
-  const { mapping } = guessMapping(read.file, 0, {
-    numbers: { decimal: '.', group: ',' },
-    dates: 'mdy',
-    firstMonth: 7,
-    year: 2027,
-  });
-  const draft = readDraft(read.file, mapping, book.currency);
+  const { draft } = openDraft(
+    read.file,
+    0,
+    {
+      numbers: { decimal: '.', group: ',' },
+      dates: 'mdy',
+      calendar: book.calendar,
+      year: 2027,
+      fileName: file.name,
+      kept: [],
+    },
+    book.currency,
+  );
   const choices = matchAccounts(draft, book.accounts);
   const print = await fingerprint(bytes);
-  const proof = proofOf(draft, choices, monthCalendar(7), print, null, book.sources);
+  const settled = settle(draft, choices, book.calendar, null);
+  const proof = proofOf(draft, settled, choices, {
+    calendar: book.calendar,
+    fingerprint: print,
+    sheet: null,
+    sources: book.sources,
+  });
   const accepted = acceptDraft(book, {
     draft,
     choices,
+    settled,
+    format: read.file.format,
+    heads: headsOf(read.file, draft.mapping),
+    controls: proof.controls.length,
+    untied: null,
+    cursor: null,
     fileName: file.name,
     fingerprint: print,
     sheet: null,
@@ -125,7 +143,7 @@ async function takeIn(
 }
 
 function groundFor(book: Book, blocks: readonly LedgerBlock[]) {
-  const calendar = monthCalendar(book.calendar.firstMonth);
+  const calendar = calendarOf(book);
   const range = yearRange(calendar, 2027);
   const periods = Array.from({ length: 12 }, (_, i) => calendar.period(range.first + i));
   const facts = factsFor(

@@ -192,11 +192,11 @@ export async function deleteBook(id: string): Promise<void> {
   await refreshShelf();
 }
 
-/** Does a command; the refusal when it could not be done. `block` comes with an intake. */
-export function dispatch(command: Command, block?: LedgerBlock): Refusal | null {
+/** Does a command; the refusal when it could not be done. `block` comes with an intake; `why` goes to the journal. */
+export function dispatch(command: Command, block?: LedgerBlock, why = ''): Refusal | null {
   const { history, readOnly, blocks } = get();
   if (!history || readOnly) return { code: 'readOnly' };
-  const step = perform(history, command, now());
+  const step = perform(history, command, now(), why);
   if (!step.ok) return step.refusal;
   if (step.history === history) return null;
   set({ history: step.history, blocks: block ? new Map(blocks).set(block.id, block) : blocks });

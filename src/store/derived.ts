@@ -7,7 +7,7 @@ import {
   type PeriodIndex,
   type PeriodRange,
 } from '@/core/calendar';
-import { actualOf, balancesOf, type Balances, type LedgerBlock } from '@/core/ledger';
+import { actualOf, balancesOf, type Balances, type LedgerBlock, type View } from '@/core/ledger';
 import type { Account, AccountId, Book, Budget } from '@/core/model';
 import {
   amountsOf,
@@ -40,6 +40,8 @@ export type Ground = {
   readonly calendar: FiscalCalendar;
   readonly balances: Balances;
   readonly blocks: readonly LedgerBlock[];
+  /** Merged accounts, for whoever looks at entries. */
+  readonly view: View;
   readonly closedThrough: PeriodIndex | null;
   readonly actual: (account: Account, period: PeriodIndex) => Minor | null;
 };
@@ -47,17 +49,23 @@ export type Ground = {
 const blocksOf = lastOf((sources: Book['sources'], blocks: ReadonlyMap<string, LedgerBlock>) =>
   sources.map((s) => blocks.get(s.block)).filter((b): b is LedgerBlock => b !== undefined),
 );
-const balancesFor = lastOf((blocks: readonly LedgerBlock[], calendar: FiscalCalendar) =>
-  balancesOf(blocks, calendar),
+const viewFor = lastOf((merged: Book['merged']): View => ({
+  merged: new Map(Object.entries(merged)),
+  keep: null,
+}));
+const balancesFor = lastOf((blocks: readonly LedgerBlock[], calendar: FiscalCalendar, view: View) =>
+  balancesOf(blocks, calendar, view),
 );
 
 /** The open book with what follows from its ledger. */
 const makeGround = (book: Book, all: ReadonlyMap<string, LedgerBlock>): Ground => {
   const calendar = calendarOf(book);
   const blocks = blocksOf(book.sources, all);
-  const balances = balancesFor(blocks, calendar);
+  const view = viewFor(book.merged);
+  const balances = balancesFor(blocks, calendar, view);
   return {
     book,
+    view,
     calendar,
     balances,
     blocks,
@@ -133,6 +141,12 @@ const checksOf = lastOf((ground: Ground, blocks: ReadonlyMap<string, LedgerBlock
     }),
   }),
 );
+
+/** The open book's ground at this moment, for what is no part of a screen. */
+export function groundNow(): Ground | null {
+  const { history, blocks } = useBookStore.getState();
+  return history ? groundOf(history.book, blocks) : null;
+}
 
 /** The open book's ground, or null while none is open. */
 export const useGround = (): Ground | null =>

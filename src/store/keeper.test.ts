@@ -1,6 +1,7 @@
 import fc from 'fast-check';
-import { newBook, openHistory, perform, undo, type Book, type History } from '@/core/model';
+import { newAccount, newBook, openHistory, perform, undo, type Book, type History } from '@/core/model';
 import { BlockBuilder, type LedgerBlock } from '@/core/ledger';
+import { sourceOf } from '@/core/test/build';
 import { memoryKeyValue } from '@/platform/keyValue';
 import { Keeper } from './keeper';
 
@@ -21,26 +22,13 @@ const withSource = (h: History, blockId: string): History => {
     h,
     {
       type: 'takeIn',
-      newAccounts: [{ id: 'a1', code: '', name: 'A', kind: 'income' }],
+      newAccounts: [newAccount('a1', '', 'A', 'income')],
+      accountChanges: [],
+      axes: [],
       replaces: [],
       closedThrough: null,
       nextId: 9,
-      source: {
-        id: 's1',
-        fileName: 'f',
-        fingerprint: 'a'.repeat(64),
-        sheet: null,
-        takenAt: 't',
-        shape: 'entries',
-        mapping: {},
-        block: blockId,
-        rows: { read: 1, used: 1, leftOut: [] },
-        entries: 1,
-        debit: 100 as never,
-        credit: 0 as never,
-        firstDay: '2024-10-04' as never,
-        lastDay: '2024-10-04' as never,
-      },
+      source: sourceOf({ block: blockId, entries: 1 }),
     },
     't',
   );

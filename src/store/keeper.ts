@@ -1,5 +1,5 @@
 import type { KeyValue } from '@/platform/keyValue';
-import type { LedgerBlock } from '@/core/ledger';
+import { openBlock, type LedgerBlock } from '@/core/ledger';
 import { openBook, openHistory, type Book, type Change, type History, type OpenIssue } from '@/core/model';
 
 /** Changes in one sealed piece of the journal: pieces never change, so a save writes only the tail. */
@@ -102,7 +102,7 @@ export class Keeper {
     for (const id of new Set([...needed, ...blocksInJournal(journal)])) {
       const block = await this.place.get<LedgerBlock>(blockKey(id));
       if (block) {
-        blocks.set(id, block);
+        blocks.set(id, openBlock(block));
         this.writtenBlocks.add(id);
       } else if (needed.has(id)) return null;
     }

@@ -1,7 +1,19 @@
 import type { FileIssue } from '@/core/files';
-import type { Draft, Guess, GuessContext, Mapping } from '@/core/intake';
+import type { CalendarSpec } from '@/core/calendar';
+import type {
+  AccountChoice,
+  Bases,
+  FeedPull,
+  Guess,
+  GuessContext,
+  Mapping,
+  Proof,
+  ProofGround,
+  Shape,
+} from '@/core/intake';
+import type { LedgerBlock } from '@/core/ledger';
 import type { ReportTable } from '@/core/report';
-import type { ExportAnswer, IntakeAnswer, IntakeRequest, OpenedFile } from './protocol';
+import type { Drafted, ExportAnswer, IntakeAnswer, IntakeRequest, OpenedFile } from './protocol';
 
 /** The person stopped the work, or a later request overtook it. */
 export class Cancelled extends Error {}
@@ -12,6 +24,8 @@ export class FileRefused extends Error {
     super(issue.code);
   }
 }
+
+const unexpected = (a: IntakeAnswer) => new Error(`Unexpected answer: ${a.type}`);
 
 type Ask = IntakeRequest extends infer R ? (R extends IntakeRequest ? Omit<R, 'id'> : never) : never;
 type Waiting = {
@@ -28,22 +42,40 @@ export class IntakeClient {
 
   constructor(private readonly onProgress: (share: number) => void) {}
 
-  async open(bytes: Uint8Array, context: GuessContext, delimiter?: string): Promise<OpenedFile> {
-    const a = await this.ask({ type: 'open', bytes, context, delimiter });
-    if (a.type === 'opened') return a.file;
-    throw a.type === 'refused' ? new FileRefused(a.issue) : new Error(`Unexpected answer: ${a.type}`);
+  async open(
+    content: { readonly bytes: Uint8Array } | { readonly pull: FeedPull },
+    context: GuessContext,
+    currency: string,
+    delimiter?: string,
+  ): Promise<{ readonly file: OpenedFile; readonly drafted: Drafted }> {
+    const a = await this.ask({ type: 'open', content, context, currency, delimiter });
+    if (a.type === 'opened') return a;
+    throw a.type === 'refused' ? new FileRefused(a.issue) : unexpected(a);
   }
 
-  async guess(sheet: number, shape: Mapping['shape'] | null, context: GuessContext): Promise<Guess> {
-    const a = await this.ask({ type: 'guess', sheet, shape, context });
-    if (a.type === 'guessed') return a.guess;
-    throw new Error(`Unexpected answer: ${a.type}`);
+  async guess(sheet: number, shape: Shape | null, context: GuessContext, currency: string): Promise<Drafted> {
+    const a = await this.ask({ type: 'guess', sheet, shape, context, currency });
+    if (a.type === 'drafted') return a.drafted;
+    throw unexpected(a);
   }
 
-  async draft(mapping: Mapping, currency: string): Promise<Draft> {
-    const a = await this.ask({ type: 'draft', mapping, currency });
-    if (a.type === 'draft') return a.draft;
-    throw new Error(`Unexpected answer: ${a.type}`);
+  async draft(guess: Guess, mapping: Mapping, currency: string, calendar: CalendarSpec): Promise<Drafted> {
+    const a = await this.ask({ type: 'draft', guess, mapping, currency, calendar });
+    if (a.type === 'drafted') return a.drafted;
+    throw unexpected(a);
+  }
+
+  async prove(choices: readonly AccountChoice[], ground: ProofGround, bases: Bases | null): Promise<Proof> {
+    const a = await this.ask({ type: 'prove', choices, ground, bases });
+    if (a.type === 'proved') return a.proof;
+    throw unexpected(a);
+  }
+
+  /** The entries as they were proved last; the worker has none of the file after it. */
+  async finish(): Promise<LedgerBlock> {
+    const a = await this.ask({ type: 'finish' });
+    if (a.type === 'finished') return a.block;
+    throw unexpected(a);
   }
 
   /** Stops whatever runs: the worker ends at once, and nothing of the file stays. */

@@ -1,15 +1,31 @@
+import { assertNever } from '@/core/assertNever';
 import { fingerprint, readFile, type FileFacts } from '@/core/files';
-import { guessMapping, guessShape, readDraft } from '@/core/intake';
-import type { IntakeAnswer, IntakeRequest } from './protocol';
+import {
+  feedFacts,
+  guessShape,
+  headsOf,
+  openDraft,
+  proofOf,
+  readDraft,
+  settle,
+  viewOf,
+  type Draft,
+  type Guess,
+} from '@/core/intake';
+import { buffersOf, type LedgerBlock } from '@/core/ledger';
+import type { Drafted, IntakeAnswer, IntakeRequest } from './protocol';
 
 const PREVIEW_ROWS = 60;
+const PREVIEW_COLUMNS = 200;
 const scope = self as unknown as {
   postMessage(message: IntakeAnswer, transfer?: Transferable[]): void;
   onmessage: ((e: MessageEvent<IntakeRequest>) => void) | null;
 };
 
-/** The file that is open: read once, read again by every mapping. */
+/** The file that is open: read once, read again by every mapping; its draft, and the entries as proved last. */
 let file: FileFacts | null = null;
+let draft: Draft | null = null;
+let settled: LedgerBlock | null = null;
 
 scope.onmessage = async ({ data }) => {
   try {
@@ -28,12 +44,23 @@ async function answer(request: IntakeRequest): Promise<void> {
   const onProgress = (share: number) => scope.postMessage({ id, type: 'progress', share });
   switch (request.type) {
     case 'open': {
+      const { content, context, currency } = request;
+      const bytes =
+        'bytes' in content ? content.bytes : new TextEncoder().encode(JSON.stringify(content.pull));
       // Reckoned beside the reading: it is waited for only at the end.
-      const print = fingerprint(request.bytes);
-      const read = await readFile(request.bytes, { delimiter: request.delimiter, onProgress });
-      if (!read.ok) return scope.postMessage({ id, type: 'refused', issue: read.issue });
-      file = read.file;
-      scope.postMessage({
+      const print = fingerprint(bytes);
+      if ('pull' in content) file = feedFacts(content.pull);
+      else {
+        // Of the time a file takes, reading its cells is about two thirds.
+        const read = await readFile(bytes, {
+          delimiter: request.delimiter,
+          onProgress: (share) => onProgress(share * 0.65),
+        });
+        if (!read.ok) return scope.postMessage({ id, type: 'refused', issue: read.issue });
+        file = read.file;
+      }
+      const opened = openDraft(file, 0, context, currency, (share) => onProgress(0.65 + share * 0.35));
+      return scope.postMessage({
         id,
         type: 'opened',
         file: {
@@ -44,35 +71,40 @@ async function answer(request: IntakeRequest): Promise<void> {
           sheets: file.grids.map((g) => ({
             name: g.sheet,
             rowCount: g.rows.length,
-            rows: g.rows.slice(0, PREVIEW_ROWS),
+            rows: g.rows.slice(0, PREVIEW_ROWS).map((r) => r.slice(0, PREVIEW_COLUMNS)),
           })),
-          guess: guessMapping(file, 0, request.context),
         },
+        drafted: keep(opened.guess, opened.draft),
       });
-      return;
     }
     case 'guess': {
-      const guess = request.shape
-        ? guessShape(file!, request.sheet, request.context, request.shape)
-        : guessMapping(file!, request.sheet, request.context);
-      return scope.postMessage({ id, type: 'guessed', guess });
+      const { sheet, shape, context, currency } = request;
+      const first = shape ? guessShape(file!, sheet, context, shape) : undefined;
+      const opened = openDraft(file!, sheet, context, currency, onProgress, first);
+      return scope.postMessage({ id, type: 'drafted', drafted: keep(opened.guess, opened.draft) });
     }
     case 'draft': {
-      const draft = readDraft(file!, request.mapping, request.currency, onProgress);
-      const { block } = draft;
-      const columns = [
-        block.day,
-        block.account,
-        block.amount,
-        block.row,
-        block.counterparty,
-        block.reference,
-        block.memo,
-      ];
-      return scope.postMessage(
-        { id, type: 'draft', draft },
-        columns.map((c) => c.buffer as ArrayBuffer),
-      );
+      const { guess, mapping, currency, calendar } = request;
+      const drafted = keep({ ...guess, mapping }, readDraft(file!, mapping, currency, calendar, onProgress));
+      return scope.postMessage({ id, type: 'drafted', drafted });
     }
+    case 'prove': {
+      const { choices, ground, bases } = request;
+      settled = settle(draft!, choices, ground.calendar, bases);
+      return scope.postMessage({ id, type: 'proved', proof: proofOf(draft!, settled, choices, ground) });
+    }
+    case 'finish': {
+      const block = settled!;
+      file = draft = settled = null;
+      return scope.postMessage({ id, type: 'finished', block }, [...new Set(buffersOf(block))]);
+    }
+    default:
+      assertNever(request);
   }
+}
+
+function keep(guess: Guess, made: Draft): Drafted {
+  draft = made;
+  settled = null;
+  return { guess, draft: viewOf(made), heads: headsOf(file!, guess.mapping) };
 }

@@ -1,5 +1,18 @@
-import type { FileIssue, GridCell } from '@/core/files';
-import type { Draft, Guess, GuessContext, Mapping } from '@/core/intake';
+import type { CalendarSpec } from '@/core/calendar';
+import type { FileFormat, FileIssue, GridCell } from '@/core/files';
+import type {
+  AccountChoice,
+  Bases,
+  DraftView,
+  FeedPull,
+  Guess,
+  GuessContext,
+  Mapping,
+  Proof,
+  ProofGround,
+  Shape,
+} from '@/core/intake';
+import type { LedgerBlock } from '@/core/ledger';
 import type { ReportTable } from '@/core/report';
 
 /** The first rows of each sheet, to show a guess over. */
@@ -11,38 +24,57 @@ export type SheetPreview = {
 
 export type OpenedFile = {
   readonly fingerprint: string;
-  readonly format: 'delimited' | 'workbook';
+  readonly format: FileFormat;
   readonly encoding: string | null;
   readonly delimiter: string | null;
   readonly sheets: readonly SheetPreview[];
-  readonly guess: Guess;
 };
 
+/** A guess with the draft that it reads, and the heads by which the next file of the shape is known. */
+export type Drafted = { readonly guess: Guess; readonly draft: DraftView; readonly heads: string };
+
 /** What the page asks of the intake worker. Every request carries a number; every answer names it. */
-export type IntakeRequest =
+export type IntakeRequest = { readonly id: number } & (
   | {
-      readonly id: number;
       readonly type: 'open';
-      readonly bytes: Uint8Array;
+      readonly content: { readonly bytes: Uint8Array } | { readonly pull: FeedPull };
       readonly context: GuessContext;
+      readonly currency: string;
       readonly delimiter?: string;
     }
   | {
-      readonly id: number;
       readonly type: 'guess';
       readonly sheet: number;
-      readonly shape: Mapping['shape'] | null;
+      readonly shape: Shape | null;
       readonly context: GuessContext;
+      readonly currency: string;
     }
-  | { readonly id: number; readonly type: 'draft'; readonly mapping: Mapping; readonly currency: string };
+  | {
+      readonly type: 'draft';
+      readonly guess: Guess;
+      readonly mapping: Mapping;
+      readonly currency: string;
+      readonly calendar: CalendarSpec;
+    }
+  | {
+      readonly type: 'prove';
+      readonly choices: readonly AccountChoice[];
+      readonly ground: ProofGround;
+      readonly bases: Bases | null;
+    }
+  /** Gives the entries out: the last request of a file. */
+  | { readonly type: 'finish' }
+);
 
-export type IntakeAnswer =
-  | { readonly id: number; readonly type: 'progress'; readonly share: number }
-  | { readonly id: number; readonly type: 'opened'; readonly file: OpenedFile }
-  | { readonly id: number; readonly type: 'guessed'; readonly guess: Guess }
-  | { readonly id: number; readonly type: 'draft'; readonly draft: Draft }
-  | { readonly id: number; readonly type: 'refused'; readonly issue: FileIssue }
-  | { readonly id: number; readonly type: 'failed'; readonly message: string };
+export type IntakeAnswer = { readonly id: number } & (
+  | { readonly type: 'progress'; readonly share: number }
+  | { readonly type: 'opened'; readonly file: OpenedFile; readonly drafted: Drafted }
+  | { readonly type: 'drafted'; readonly drafted: Drafted }
+  | { readonly type: 'proved'; readonly proof: Proof }
+  | { readonly type: 'finished'; readonly block: LedgerBlock }
+  | { readonly type: 'refused'; readonly issue: FileIssue }
+  | { readonly type: 'failed'; readonly message: string }
+);
 
 export type ExportRequest = { readonly table: ReportTable };
 export type ExportAnswer =

@@ -6,15 +6,24 @@ import {
   daysInMonth,
   fiscalYearLabel,
   fromDayNumber,
+  handMadeCalendar,
   indexOfId,
   monthCalendar,
   parseIsoDay,
+  periodFaults,
   periodsOf,
   quarterRange,
   toDayNumber,
+  weekCalendar,
+  weekdayOf,
+  weeksInYear,
+  weekYearEnd,
   yearRange,
   yearsBefore,
   yearToDate,
+  type HandMadePeriod,
+  type WeekCalendarSpec,
+  type WeekPattern,
 } from '.';
 
 test('day numbers agree with the ECMAScript calendar (proleptic Gregorian, by the language standard)', () => {
@@ -102,3 +111,127 @@ test('in every calendar each day lies in its period, and periods follow without 
 });
 
 test('a month that is none is refused', () => expect(() => monthCalendar(13)).toThrow(RangeError));
+
+describe('years of 52 and 53 weeks', () => {
+  // The retail 4-5-4 calendar published by the US trade body for retail: the year ends on the Saturday nearest to
+  // 31 January. Its years named 2012, 2017 and 2023 have 53 weeks; the year named 2023 runs from 29 January 2023 to
+  // 3 February 2024 (from memory). It names a year for its beginning; here a year is named for its end.
+  const retail: WeekCalendarSpec = { pattern: '4-5-4', endMonth: 1, endWeekday: 6, ending: 'nearest' };
+  test('the published retail calendar: its long years and where they begin and end', () => {
+    const long = [];
+    for (let y = 2008; y <= 2026; y++) if (weeksInYear(retail, y) === 53) long.push(y - 1);
+    expect(long).toEqual([2012, 2017, 2023]);
+    const c = weekCalendar(retail);
+    const range = yearRange(c, 2024);
+    expect([c.period(range.first).start, c.period(range.last).end]).toEqual(['2023-01-29', '2024-02-03']);
+    expect(c.period(range.first).label).toBe('Feb 2023');
+    // February 2023 has four weeks, March five, and January 2024 takes the 53rd week: five.
+    expect([0, 1, 11].map((i) => [c.period(range.first + i).start, c.period(range.first + i).end])).toEqual([
+      ['2023-01-29', '2023-02-25'],
+      ['2023-02-26', '2023-04-01'],
+      ['2023-12-31', '2024-02-03'],
+    ]);
+  });
+  // IRS Publication 538, 52-53-week tax year: a year that ends on the last Saturday of August, or on the Saturday
+  // nearest to the end of August (which may be as late as 3 September). From memory.
+  test.each([
+    ['last', 2024, '2024-08-31'],
+    ['last', 2025, '2025-08-30'],
+    ['last', 2026, '2026-08-29'],
+    ['nearest', 2026, '2026-08-29'],
+    ['nearest', 2022, '2022-09-03'],
+    ['last', 2022, '2022-08-27'],
+  ] as const)('the %s Saturday of August %i', (ending, year, expected) =>
+    expect(fromDayNumber(weekYearEnd({ pattern: '4-4-5', endMonth: 8, endWeekday: 6, ending }, year))).toBe(
+      expected,
+    ),
+  );
+  test('ISO 8601 weekdays agree with the ECMAScript calendar', () =>
+    fc.assert(
+      fc.property(fc.integer({ min: -100000, max: 100000 }), (n) =>
+        expect(weekdayOf(n)).toBe(new Date(n * 86400000).getUTCDay() || 7),
+      ),
+    ));
+  const anySpec = fc.record({
+    pattern: fc.constantFrom('4-4-5', '4-5-4', '5-4-4') as fc.Arbitrary<WeekPattern>,
+    endMonth: fc.integer({ min: 1, max: 12 }),
+    endWeekday: fc.integer({ min: 1, max: 7 }),
+    ending: fc.constantFrom('last', 'nearest') as fc.Arbitrary<'last' | 'nearest'>,
+  });
+  test('every day lies in exactly one period, periods touch, years have 52 or 53 weeks and end on their weekday', () =>
+    fc.assert(
+      fc.property(anySpec, fc.integer({ min: 3000, max: 30000 }), (spec, n) => {
+        const c = weekCalendar(spec);
+        const i = c.indexOfDay(n);
+        const p = c.period(i);
+        expect(toDayNumber(p.start) <= n && n <= toDayNumber(p.end)).toBe(true);
+        expect(toDayNumber(c.period(i + 1).start)).toBe(toDayNumber(p.end) + 1);
+        expect([52, 53]).toContain(weeksInYear(spec, p.year));
+        const last = toDayNumber(c.period(yearRange(c, p.year).last).end);
+        expect(weekdayOf(last)).toBe(spec.endWeekday);
+        expect(indexOfId(c, p.id)).toBe(i);
+      }),
+    ));
+});
+
+describe('hand-made periods', () => {
+  // Thirteen periods of four weeks are common practice in catering.
+  const thirteen = (year: number, from: string): HandMadePeriod[] =>
+    Array.from({ length: 13 }, (_, i) => ({
+      year,
+      name: `P${i + 1}`,
+      start: fromDayNumber(toDayNumber(day(from)) + 28 * i),
+      end: fromDayNumber(toDayNumber(day(from)) + 28 * i + 27),
+    }));
+  const periods = [...thirteen(2026, '2025-12-29'), ...thirteen(2027, '2026-12-28')];
+  const c = handMadeCalendar(periods);
+  test('days find their periods, quarters are three, three, three and four', () => {
+    expect(c.period(c.indexOfDay(toDayNumber(day('2026-01-25')))).label).toBe('P1 FY26');
+    expect(c.period(c.indexOfDay(toDayNumber(day('2026-01-26')))).short).toBe('P2');
+    const q4 = quarterRange(c, c.indexOfDay(toDayNumber(day('2026-12-01'))));
+    expect(q4.last - q4.first + 1).toBe(4);
+  });
+  test('beyond the list the shape repeats and no day is lost', () =>
+    fc.assert(
+      fc.property(fc.integer({ min: 15000, max: 26000 }), (n) => {
+        const i = c.indexOfDay(n);
+        const p = c.period(i);
+        expect(p.start <= fromDayNumber(n) && fromDayNumber(n) <= p.end).toBe(true);
+        expect(toDayNumber(c.period(i + 1).start)).toBe(toDayNumber(p.end) + 1);
+        expect(indexOfId(c, p.id)).toBe(i);
+      }),
+    ));
+  test.each<[string, HandMadePeriod[], string[]]>([
+    ['none', [], ['none']],
+    [
+      'a gap',
+      [
+        { year: 2026, name: 'A', start: day('2026-01-01'), end: day('2026-01-31') },
+        { year: 2026, name: 'B', start: day('2026-02-02'), end: day('2026-02-28') },
+      ],
+      ['gap'],
+    ],
+    [
+      'an overlap and no name',
+      [
+        { year: 2026, name: 'A', start: day('2026-01-01'), end: day('2026-01-31') },
+        { year: 2026, name: ' ', start: day('2026-01-31'), end: day('2026-02-28') },
+      ],
+      ['noName', 'overlap'],
+    ],
+    [
+      'an end before its start',
+      [{ year: 2026, name: 'A', start: day('2026-02-01'), end: day('2026-01-31') }],
+      ['endsBeforeStart'],
+    ],
+    [
+      'a year left out',
+      [
+        { year: 2026, name: 'A', start: day('2026-01-01'), end: day('2026-12-31') },
+        { year: 2028, name: 'B', start: day('2027-01-01'), end: day('2027-12-31') },
+      ],
+      ['yearOrder'],
+    ],
+  ])('%s is named', (_n, list, codes) => expect(periodFaults(list).map((f) => f.code)).toEqual(codes));
+  test('a sound list has no fault', () => expect(periodFaults(periods)).toEqual([]));
+});

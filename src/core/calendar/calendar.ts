@@ -11,6 +11,10 @@ declare const periodIdBrand: unique symbol;
  */
 export type PeriodId = string & { readonly [periodIdBrand]: 'PeriodId' };
 
+/** The saved name of a period. */
+export const periodId = (year: number, number: number): PeriodId =>
+  `${String(year).padStart(4, '0')}-${String(number).padStart(2, '0')}` as PeriodId;
+
 export type Period = {
   readonly index: PeriodIndex;
   readonly id: PeriodId;
@@ -29,8 +33,8 @@ export type Period = {
 };
 
 /**
- * A fiscal calendar as a small record of functions; ranges, quarters and labels follow from it. Calendars of
- * weeks or of hand-made periods are further makers of this record.
+ * A fiscal calendar as a small record of functions; ranges, quarters and labels follow from it. `months`, `weeks` and
+ * `handMade` make it.
  */
 export type FiscalCalendar = {
   /** The period at an index; any whole number is one. */

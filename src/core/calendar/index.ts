@@ -20,6 +20,7 @@ export {
   yearsBefore,
   indexOfId,
   fiscalYearLabel,
+  periodId,
   type FiscalCalendar,
   type Period,
   type PeriodId,
@@ -27,3 +28,13 @@ export {
   type PeriodRange,
 } from './calendar';
 export { monthCalendar, MONTH_NAMES } from './months';
+export {
+  weekCalendar,
+  weekdayOf,
+  weeksInYear,
+  weekYearEnd,
+  type WeekCalendarSpec,
+  type WeekPattern,
+} from './weeks';
+export { handMadeCalendar, periodFaults, type HandMadePeriod, type PeriodFault } from './handMade';
+export { calendarFrom, firstMonthOf, type CalendarSpec } from './spec';

@@ -1,5 +1,5 @@
 import { civilOf, dayOf, daysInMonth } from './day';
-import type { FiscalCalendar, Period, PeriodId } from './calendar';
+import { periodId, type FiscalCalendar, type Period } from './calendar';
 
 export const MONTH_NAMES = [
   'Jan',
@@ -38,7 +38,7 @@ export function monthCalendar(firstMonth: number): FiscalCalendar {
     const name = MONTH_NAMES[month - 1]!;
     return {
       index,
-      id: `${String(year).padStart(4, '0')}-${String(number).padStart(2, '0')}` as PeriodId,
+      id: periodId(year, number),
       year,
       number,
       quarter: Math.ceil(number / 3),

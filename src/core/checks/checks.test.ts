@@ -1,7 +1,7 @@
 import { minor } from '@/core/money';
 import { balancesOf, entriesOf, sumEntries, totalsOf } from '@/core/ledger';
 import { runChecks } from '.';
-import { account, blockOf, bookWith, calendar, months } from '../test/build';
+import { account, blockOf, bookWith, calendar, months, sourceOf } from '../test/build';
 
 const accounts = [account('b', 'bank'), account('s', 'income'), account('x', 'expense')];
 const block = blockOf(accounts, [
@@ -11,22 +11,12 @@ const block = blockOf(accounts, [
   ['2025-02-06', 'b', -300],
 ]);
 const totals = totalsOf(block)!;
-const source = {
-  id: 's1',
-  fileName: 'x.csv',
-  fingerprint: 'a'.repeat(64),
-  sheet: null,
-  takenAt: 't',
-  shape: 'entries' as const,
-  mapping: {},
-  block: 'l1',
+const source = sourceOf({
   rows: { read: 4, used: 4, leftOut: [] },
   entries: 4,
   debit: totals.debit,
   credit: totals.credit,
-  firstDay: totals.firstDay as never,
-  lastDay: totals.lastDay as never,
-};
+});
 const run = (change: { source?: object; amounts?: number[]; lines?: string[] } = {}) => {
   const book = bookWith(accounts, { sources: [{ ...source, ...change.source }] });
   const amounts = (change.amounts ?? [100, 200]).map(minor);

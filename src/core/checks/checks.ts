@@ -1,11 +1,11 @@
 import { minor, plainDecimal, type Minor } from '@/core/money';
 import { isProfitAndLoss, profitSign, type AccountId, type Book } from '@/core/model';
-import { totalsOf, type Balances, type LedgerBlock } from '@/core/ledger';
+import { ACTIVITY, totalsOf, type Balances, type LedgerBlock } from '@/core/ledger';
 import type { Amounts } from '@/core/plan';
 import { fillStatement, statementRows } from '@/core/report';
 
 export type CheckCode =
-  'debitsCredits' | 'tieOut' | 'balances' | 'monthsToYears' | 'subtotals' | 'lineAccounts';
+  'debitsCredits' | 'tieOut' | 'untied' | 'balances' | 'monthsToYears' | 'subtotals' | 'lineAccounts';
 
 /** A rule that must hold, with what breaks it. */
 export type Check = {
@@ -57,7 +57,14 @@ function sourceChecks({ book, blocks }: CheckInput): Check[] {
         detail: tie ? '' : `${block?.count ?? 0} of ${source.entries}`,
       },
     ];
-    if (source.shape === 'entries') {
+    if (source.untied)
+      out.push({
+        code: 'untied',
+        subject: source.fileName,
+        holds: false,
+        detail: source.untied.faults.join(', '),
+      });
+    if (source.shape !== 'months') {
       const off = minor(source.debit - source.credit);
       out.push({
         code: 'debitsCredits',
@@ -74,12 +81,18 @@ function sourceChecks({ book, blocks }: CheckInput): Check[] {
 function ledgerChecks({ book, blocks, balances }: CheckInput): Check[] {
   if (!balances.range) return [];
   let straight = 0;
-  for (const s of book.sources) for (const a of blocks.get(s.block)?.amount ?? []) straight += a;
+  for (const s of book.sources) {
+    const block = blocks.get(s.block);
+    block?.amount.forEach((a, i) => {
+      if (block.mark[i] === ACTIVITY) straight += a;
+    });
+  }
   let byCell = 0;
   const known = new Set(book.accounts.map((a) => a.id));
+  const owner = (id: AccountId) => book.merged[id] ?? id;
   const strays = new Set<string>();
   for (const s of book.sources)
-    for (const a of blocks.get(s.block)?.accounts ?? []) if (!known.has(a)) strays.add(a);
+    for (const a of blocks.get(s.block)?.accounts ?? []) if (!known.has(owner(a))) strays.add(a);
   for (const id of known)
     for (let p = balances.range.first; p <= balances.range.last; p++) byCell += balances.movement(id, p) ?? 0;
   const off = minor(straight - byCell);

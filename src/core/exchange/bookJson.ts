@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { bookSchema, openBook, type Book, type Change, type OpenIssue } from '@/core/model';
-import type { LedgerBlock } from '@/core/ledger';
+import { MARKS, packTexts, unpackTexts, type LedgerBlock } from '@/core/ledger';
 
 const column = z.array(z.int());
 const blockSchema = z.strictObject({
@@ -18,6 +18,11 @@ const blockSchema = z.strictObject({
   counterparty: column,
   reference: column,
   memo: column,
+  /** 0 activity, 1 opening, 2 year-end closing. Absent in older files: all activity. */
+  mark: column.optional(),
+  segments: z
+    .array(z.strictObject({ name: z.string(), values: z.array(z.string()), place: column }))
+    .optional(),
   accounts: z.array(z.string()),
   texts: z.array(z.string()),
 });
@@ -32,6 +37,7 @@ const changeSchema = z.union([
     seq: z.int(),
     at: z.string(),
     type: z.string(),
+    why: z.string().optional(),
     patches: z.array(patch),
     inverse: z.array(patch),
   }),
@@ -63,6 +69,9 @@ export function bookFile({ book, blocks, journal }: WholeBook): string {
     counterparty: [...b.counterparty],
     reference: [...b.reference],
     memo: [...b.memo],
+    mark: [...b.mark],
+    segments: b.segments.map((s) => ({ ...s, place: [...s.place] })),
+    texts: unpackTexts(b.texts),
   }));
   return JSON.stringify({ format: 'tellan.file', version: 1, book, ledger, journal });
 }
@@ -91,11 +100,15 @@ export function parseBookFile(text: string): BookFileRead {
   }
   const blocks: LedgerBlock[] = [];
   for (const b of parsed.data.ledger) {
-    const columns = [b.day, b.account, b.amount, b.row, b.counterparty, b.reference, b.memo];
+    const mark = b.mark ?? new Array<number>(b.count).fill(0);
+    const segments = b.segments ?? [];
+    const columns = [b.day, b.account, b.amount, b.row, b.counterparty, b.reference, b.memo, mark];
     const inside = (list: readonly number[], limit: number) => list.every((i) => i >= 0 && i < limit);
     const sound =
       columns.every((c) => c.length === b.count) &&
       inside(b.account, b.accounts.length) &&
+      inside(mark, MARKS.length) &&
+      segments.every((s) => s.place.length === b.count && inside(s.place, s.values.length)) &&
       [b.counterparty, b.reference, b.memo].every((c) => inside(c, b.texts.length));
     if (!sound) return { ok: false, issue: { code: 'brokenLedger', block: b.id } };
     blocks.push({
@@ -107,6 +120,9 @@ export function parseBookFile(text: string): BookFileRead {
       counterparty: Int32Array.from(b.counterparty),
       reference: Int32Array.from(b.reference),
       memo: Int32Array.from(b.memo),
+      mark: Uint8Array.from(mark),
+      segments: segments.map((s) => ({ ...s, place: Int32Array.from(s.place) })),
+      texts: packTexts(b.texts),
     });
   }
   const held = new Set(blocks.map((b) => b.id));

@@ -3,7 +3,17 @@ import { HyperFormula } from 'hyperformula';
 import { minor, unitOf } from '@/core/money';
 import { budgetReport, varianceReport, type ReportTable } from '@/core/report';
 import { perform, openHistory } from '@/core/model';
-import { account, blockOf, bookWith, budgetOf, calendar, line, pct, periodIds } from '../test/build';
+import {
+  account,
+  blockOf,
+  bookWith,
+  budgetOf,
+  calendar,
+  line,
+  pct,
+  periodIds,
+  sourceOf,
+} from '../test/build';
 import { bookFile, bookFileJsonSchema, parseBookFile, reportCsv, reportXlsx } from '.';
 
 const accounts = [
@@ -131,22 +141,10 @@ describe('CSV', () => {
 });
 
 describe('the book as a file', () => {
-  const source = {
-    id: 's1',
-    fileName: 'x.csv',
-    fingerprint: 'a'.repeat(64),
-    sheet: null,
-    takenAt: 't',
-    shape: 'entries' as const,
+  const source = sourceOf({
     mapping: { a: [1] },
-    block: 'l1',
     rows: { read: 2, used: 2, leftOut: [{ reason: 'header', count: 1 }] },
-    entries: 2,
-    debit: minor(100),
-    credit: minor(100),
-    firstDay: '2025-01-01' as never,
-    lastDay: '2025-12-31' as never,
-  };
+  });
   const block = blockOf(accounts, [
     ['2025-01-05', 's', 100],
     ['2025-02-05', 'x', -250],
@@ -162,6 +160,8 @@ describe('the book as a file', () => {
       type: 'takeIn',
       source,
       newAccounts: [],
+      accountChanges: [],
+      axes: [],
       replaces: [],
       closedThrough: periodIds(2025)[11]!,
       nextId: 200,

@@ -1,24 +1,32 @@
 import Papa from 'papaparse';
+import { MOST_COLUMNS } from './grid';
 
 export const DELIMITERS = [',', ';', '\t', '|'] as const;
 
-/** The rows of a delimited text (RFC 4180 and its cousins). `onProgress` gets the share read, 0 to 1. */
+/**
+ * The rows of a delimited text (RFC 4180 and its cousins); null when a row has more columns than any ledger.
+ * `onProgress` gets the share read, 0 to 1.
+ */
 export function readDelimited(
   text: string,
   delimiter: string,
   onProgress?: (share: number) => void,
-): string[][] {
-  if (!onProgress) return Papa.parse<string[]>(text, { delimiter }).data;
+): string[][] | null {
   const rows: string[][] = [];
+  let wide = false;
   Papa.parse<string[]>(text, {
     delimiter,
     chunkSize: 1 << 21,
-    chunk(results: Papa.ParseResult<string[]>) {
-      for (const row of results.data) rows.push(row);
-      onProgress(Math.min(1, results.meta.cursor / text.length));
+    chunk(results: Papa.ParseResult<string[]>, parser: { abort(): void }) {
+      for (const row of results.data) {
+        wide ||= row.length > MOST_COLUMNS;
+        rows.push(row);
+      }
+      if (wide) parser.abort();
+      onProgress?.(Math.min(1, results.meta.cursor / text.length));
     },
   } as Papa.ParseConfig<string[]> & { chunkSize: number });
-  return rows;
+  return wide ? null : rows;
 }
 
 /**

@@ -4,12 +4,15 @@ export {
   cellText,
   isBlankRow,
   type FileFacts,
+  type FileFormat,
   type FileIssue,
   type FileRead,
   type Grid,
   type GridCell,
+  type Stated,
 } from './grid';
 export { decodeText } from './decode';
 export { DELIMITERS, guessDelimiter, neutralize, readDelimited, writeDelimited } from './delimited';
 export { readFile, type ReadOptions } from './readFile';
 export { readWorkbook } from './workbook';
+export { AUDIT_HEADS, readAuditFile } from './auditFile';

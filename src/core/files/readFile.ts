@@ -1,7 +1,9 @@
+import { looksLikeXml, readAuditFile } from './auditFile';
 import { decodeText, looksBinary, startsWith } from './decode';
 import { guessDelimiter, readDelimited } from './delimited';
+import { isZipBomb } from './zip';
 import { readWorkbook } from './workbook';
-import type { FileRead, Grid } from './grid';
+import { MOST_COLUMNS, type FileRead, type Grid } from './grid';
 
 export type ReadOptions = { readonly delimiter?: string; readonly onProgress?: (share: number) => void };
 
@@ -11,23 +13,34 @@ export async function readFile(bytes: Uint8Array, options: ReadOptions = {}): Pr
   if (startsWith(bytes, 'PK\x03\x04')) return readSheets(bytes);
   if (startsWith(bytes, '\xd0\xcf\x11\xe0')) return { ok: false, issue: { code: 'oldWorkbook' } };
   if (looksBinary(bytes)) return { ok: false, issue: { code: 'notATable' } };
+  if (looksLikeXml(bytes)) return readAuditFile(bytes, options.onProgress);
   const { text, encoding } = decodeText(bytes);
   if (text.trim() === '') return { ok: false, issue: { code: 'emptyFile' } };
   const delimiter = options.delimiter ?? guessDelimiter(text);
   const rows = readDelimited(text, delimiter, options.onProgress);
+  if (!rows) return { ok: false, issue: { code: 'tooManyColumns' } };
   // The line end of the last row is not an empty row of the file.
   if (rows.length > 1 && rows.at(-1)!.length === 1 && rows.at(-1)![0] === '') rows.pop();
   if (rows.every((r) => r.length < 2)) return { ok: false, issue: { code: 'onlyOneColumn' } };
-  return { ok: true, file: { format: 'delimited', encoding, delimiter, grids: [{ sheet: null, rows }] } };
+  return {
+    ok: true,
+    file: { format: 'delimited', encoding, delimiter, grids: [{ sheet: null, rows }], stated: null },
+  };
 }
 
 async function readSheets(bytes: Uint8Array): Promise<FileRead> {
   let grids: Grid[];
   try {
+    if (await isZipBomb(bytes)) return { ok: false, issue: { code: 'tooLarge' } };
     grids = (await readWorkbook(bytes)).filter((g) => g.rows.length > 0);
   } catch {
     return { ok: false, issue: { code: 'brokenWorkbook' } };
   }
   if (grids.length === 0) return { ok: false, issue: { code: 'emptyFile' } };
-  return { ok: true, file: { format: 'workbook', encoding: null, delimiter: null, grids } };
+  if (grids.some((g) => g.rows.some((r) => r.length > MOST_COLUMNS)))
+    return { ok: false, issue: { code: 'tooManyColumns' } };
+  return {
+    ok: true,
+    file: { format: 'workbook', encoding: null, delimiter: null, grids, stated: null },
+  };
 }

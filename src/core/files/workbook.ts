@@ -16,7 +16,10 @@ function gridOf(sheet: Worksheet): Grid {
     const source = sheet.findRow(r);
     source?.eachCell({ includeEmpty: true }, (cell, column) => {
       // The covered cells of a merge repeat its first cell; they hold nothing of their own.
-      row[column - 1] = cell.isMerged && cell.master !== cell ? '' : plainCell(cell.value);
+      const value = cell.isMerged && cell.master !== cell ? '' : plainCell(cell.value);
+      // Names are indented by a style here and by blanks elsewhere: the blanks serve both.
+      const indent = column <= 3 && typeof value === 'string' ? (cell.alignment?.indent ?? 0) : 0;
+      row[column - 1] = indent > 0 ? ' '.repeat(2 * indent) + value : value;
     });
     for (let i = 0; i < row.length; i++) row[i] ??= '';
     rows.push(row);

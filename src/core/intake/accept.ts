@@ -1,15 +1,19 @@
-import { minor } from '@/core/money';
 import type { PeriodId } from '@/core/calendar';
-import type { Account, Book, Command, Source } from '@/core/model';
-import { naturalSign } from '@/core/model';
+import { newAccount, type Account, type Axis, type Book, type Command, type Source } from '@/core/model';
 import { totalsOf, type LedgerBlock } from '@/core/ledger';
+import type { FileFormat } from '@/core/files';
 import type { Draft } from './draft';
 import type { AccountChoice } from './match';
-import { toDebitPositive } from './readMonths';
+import type { Fault } from './proof';
+import { growAxes } from './axes';
 
 export type Acceptance = {
-  readonly draft: Draft;
+  readonly draft: Pick<Draft, 'accounts' | 'mapping' | 'rows'>;
   readonly choices: readonly AccountChoice[];
+  /** The settled block; its accounts are filled in here. */
+  readonly settled: LedgerBlock;
+  readonly format: FileFormat;
+  readonly heads: string;
   readonly fileName: string;
   readonly fingerprint: string;
   readonly sheet: string | null;
@@ -17,44 +21,67 @@ export type Acceptance = {
   readonly blockId: string;
   readonly replaces: readonly string[];
   readonly closedThrough: PeriodId | null;
+  readonly controls: number;
+  /** What did not tie, and why it is accepted all the same. */
+  readonly untied: { readonly faults: readonly Fault[]; readonly reason: string } | null;
+  readonly cursor: number | null;
 };
+
+type TakeIn = Extract<Command, { type: 'takeIn' }>;
 
 /**
  * Turns an accepted draft into the one command that takes it into the book, and the block of entries that goes
- * with it: accounts found or made, amounts debit-positive. Null when the draft holds no entry.
+ * with it, its accounts found or made. Null when the draft holds no entry.
  */
 export function acceptDraft(
   book: Book,
   a: Acceptance,
-): { readonly command: Command; readonly block: LedgerBlock } | null {
+): { readonly command: TakeIn; readonly block: LedgerBlock } | null {
   const { draft, choices } = a;
   let nextId = book.nextId;
   const newAccounts: Account[] = [];
+  const accountChanges: TakeIn['accountChanges'][number][] = [];
   const ids = choices.map((choice, i) => {
-    if (choice.existing) return choice.existing;
     const { code, name } = draft.accounts[i]!;
+    if (choice.existing) {
+      const was = book.accounts.find((x) => x.id === choice.existing);
+      if (choice.rename && was)
+        accountChanges.push({
+          id: was.id,
+          code: code.slice(0, 60) || was.code,
+          name: name.slice(0, 200) || was.name,
+        });
+      return choice.existing;
+    }
     const account: Account = {
-      id: `a${nextId++}`,
-      code: code.slice(0, 60),
-      name: name.slice(0, 200),
-      kind: choice.kind,
+      ...newAccount(`a${nextId++}`, code.slice(0, 60), name.slice(0, 200) || code, choice.kind),
+      group: choice.group,
     };
     newAccounts.push(account);
     return account.id;
   });
-  const turn = choices.map((c) => toDebitPositive(draft.sign, naturalSign(c.kind)));
-  const amount = draft.block.amount.map((v, i) => minor(v * turn[draft.block.account[i]!]!));
-  const block: LedgerBlock = { ...draft.block, id: a.blockId, amount, accounts: ids };
+  const block: LedgerBlock = { ...a.settled, id: a.blockId, accounts: ids };
   const totals = totalsOf(block);
   if (!totals) return null;
+  const id = `s${nextId++}`;
+  const grown: { axes: readonly Axis[]; nextId: number } = growAxes(book.axes, block.segments, nextId);
+  nextId = grown.nextId;
   const source: Source = {
-    id: `s${nextId++}`,
+    id,
     fileName: a.fileName.slice(0, 300),
     fingerprint: a.fingerprint,
     sheet: a.sheet,
     takenAt: a.takenAt,
     shape: draft.mapping.shape,
+    format: a.format,
     mapping: JSON.parse(JSON.stringify(draft.mapping)),
+    heads: a.heads,
+    cursor: a.cursor,
+    untied: a.untied && {
+      faults: [...a.untied.faults],
+      reason: a.untied.reason.slice(0, 1000),
+      at: a.takenAt,
+    },
     block: a.blockId,
     rows: {
       read: draft.rows.read,
@@ -62,6 +89,9 @@ export function acceptDraft(
       leftOut: draft.rows.leftOut.map(({ reason, count }) => ({ reason, count })),
     },
     entries: block.count,
+    openings: totals.openings,
+    closings: totals.closings,
+    controls: a.controls,
     debit: totals.debit,
     credit: totals.credit,
     firstDay: totals.firstDay as Source['firstDay'],
@@ -72,6 +102,8 @@ export function acceptDraft(
       type: 'takeIn',
       source,
       newAccounts,
+      accountChanges,
+      axes: grown.axes,
       replaces: a.replaces,
       closedThrough: a.closedThrough,
       nextId,

@@ -91,33 +91,79 @@ export function guessDateOrder(cells: readonly GridCell[], prefer: 'dmy' | 'mdy'
   return { order: counts[prefer] === best ? prefer : other, sure: true };
 }
 
-export type MonthHead = {
-  readonly month: number;
-  /** Null when the head names no year. */ readonly year: number | null;
-};
+/** What a column head says of time. */
+export type MonthHead =
+  | {
+      readonly of: 'month';
+      readonly month: number;
+      /** Null when the head names no year. */ readonly year: number | null;
+    }
+  | { readonly of: 'period'; readonly period: number; readonly year: number | null };
 
-/** The calendar month that a column head names: `Jan 2026`, `2026-01`, `01/2026`, `Jan-26`, `31 Jan 26`, `Jan`. */
+const PERIOD =
+  /^(?:(?:fy\s?)?(\d{4}|\d{2})[\s\-/.]*)?(?:period|per|prd|pd|p|month|mth|m)\.?\s*0?(\d{1,2})(?:[\s\-/.]*(?:of\s+)?(?:fy\s?)?(\d{4}|\d{2}))?$/i;
+
+/**
+ * The month or fiscal period that a column head names: `Jan 2026`, `2026-01`, `01/2026`, `Jan-26`, `31 Jan 26`, `Jan`,
+ * `Period 4`, `FY26 P04`. A word like “Actual” beside it changes nothing.
+ */
 export function parseMonthHead(cell: GridCell | undefined): MonthHead | null {
   if (cell === undefined || cell === '') return null;
-  const day = typeof cell === 'number' ? serialDay(cell) : (parseDate(cell, 'dmy') ?? parseDate(cell, 'mdy'));
+  if (typeof cell === 'number') {
+    const day = serialDay(cell);
+    return day === null ? null : monthOfDay(day);
+  }
+  const t = cell
+    .trim()
+    .replace(/^actuals?\b[\s:\-–]*|[\s:\-–]*\(?\bactuals?\)?$/gi, '')
+    .replace(/^(month|period) (ended|ending|to)\s+/i, '');
+  const day = parseDate(t, 'dmy') ?? parseDate(t, 'mdy');
   if (day !== null) return monthOfDay(day);
-  if (typeof cell === 'number') return null;
-  const t = cell.trim();
-  const named = /^([A-Za-z]{3,9})\.?(?:[\s\-/.'’]*(\d{4}|\d{2}))?$/.exec(t);
+  const named = /^([A-Za-z]{3,9})\.?(?:[\s\-/.,'’]*(\d{4}|\d{2}))?$/.exec(t);
   if (named && namesMonth(named[1]!))
-    return { month: monthOfName(named[1]!)!, year: named[2] ? fullYear(named[2]) : null };
+    return { of: 'month', month: monthOfName(named[1]!)!, year: named[2] ? fullYear(named[2]) : null };
   const yearFirst = /^(\d{4})[-/.\s]?(\d{2})$/.exec(t) ?? /^(\d{4})[-/.\s](\d{1,2})$/.exec(t);
   if (yearFirst) return valid(Number(yearFirst[2]), Number(yearFirst[1]));
+  const yearNamed = /^(\d{4})[-/.\s]([A-Za-z]{3,9})$/.exec(t);
+  if (yearNamed && namesMonth(yearNamed[2]!)) return valid(monthOfName(yearNamed[2]!)!, Number(yearNamed[1]));
   const monthFirst = /^(\d{1,2})[-/.\s](\d{4})$/.exec(t);
-  return monthFirst ? valid(Number(monthFirst[1]), Number(monthFirst[2])) : null;
+  if (monthFirst) return valid(Number(monthFirst[1]), Number(monthFirst[2]));
+  const period = PERIOD.exec(t);
+  if (!period || Number(period[2]) < 1 || Number(period[2]) > 53) return null;
+  const year = period[1] ?? period[3];
+  return { of: 'period', period: Number(period[2]), year: year ? fullYear(year) : null };
 }
 
 const valid = (month: number, year: number): MonthHead | null =>
-  month >= 1 && month <= 12 && year >= 1900 && year <= 2199 ? { month, year } : null;
+  month >= 1 && month <= 12 && year >= 1900 && year <= 2199 ? { of: 'month', month, year } : null;
 
 function monthOfDay(n: DayNumber): MonthHead {
   const { month, year } = civilOf(n);
-  return { month, year };
+  return { of: 'month', month, year };
+}
+
+/** The first month or day that a free text names (a title, a sheet's or a file's name): `Trial balance as of 31 March 2026`. */
+export function findMonthInText(text: string): MonthHead | null {
+  const words = text.replace(/\.[A-Za-z]{3,4}$/, '').replace(/[_()]/g, ' ');
+  for (const pattern of [
+    /\d{4}-\d{2}-\d{2}/,
+    /\d{1,2}[\s\-/.]+[A-Za-z]{3,9}[\s\-/.,]+\d{2,4}/,
+    /[A-Za-z]{3,9}\.?\s+\d{1,2},?\s+\d{4}/,
+    /\d{1,2}[/.]\d{1,2}[/.]\d{4}/,
+    /[A-Za-z]{3,9}[\s\-']*\d{4}/,
+    /\d{4}[\s\-]*[A-Za-z]{3,9}/,
+    /\d{4}-\d{2}/,
+    /\b\d{2}[-/]\d{4}/,
+    /(?:FY\s?\d{2,4}[\s-]*)?\bP(?:eriod)?\s?\d{1,2}\b/i,
+    /\b[A-Za-z]{3,9}[\s\-']*\d{2}\b/,
+    /\b[A-Za-z]{3,9}\b/,
+  ]) {
+    for (const [found] of words.matchAll(new RegExp(pattern, 'gi'))) {
+      const head = parseMonthHead(found);
+      if (head) return head;
+    }
+  }
+  return null;
 }
 
 /** The last day of a month, where an amount given for the whole month is put. */

@@ -1,11 +1,57 @@
-export type { Doubt, EntryRole, Guess, Mapping, MonthsRole, Shape, SignRule } from './mapping';
-export type { Control, Draft, DraftAccount, IntakeIssue, LeftOutReason, Unbalanced } from './draft';
-export { guessMapping, guessShape, roleByHeading, type GuessContext } from './guess';
-export { parseDate, parseMonthHead, guessDateOrder, type DateOrder } from './dates';
+export type {
+  BalanceRole,
+  BalancesMapping,
+  Doubt,
+  EntryRole,
+  Guess,
+  Mapping,
+  MonthsRole,
+  Shape,
+  SignRule,
+} from './mapping';
+export type {
+  Control,
+  Draft,
+  DraftAccount,
+  DraftView,
+  IntakeIssue,
+  LeftOutReason,
+  RowMeaning,
+  Unbalanced,
+} from './draft';
+export { viewOf } from './draft';
+export { guessMapping, guessShape } from './guess';
+export type { GuessContext } from './guessContext';
+export { applyKept, headsOf, type Kept } from './kept';
+export { roleByHeading } from './headings';
+export { parseDate, parseMonthHead, findMonthInText, guessDateOrder, type DateOrder } from './dates';
 export { guessNumberFormat } from './numbers';
 export { guessKind, kindByCode, kindByWords, type KindGuess, type KindReason } from './guessKind';
 export { splitAccountCell } from './accountCell';
-export { readDraft } from './read';
+export { openDraft, readDraft } from './read';
+export { likeness } from './likeness';
 export { matchAccounts, type AccountChoice } from './match';
-export { proofOf, type ControlResult, type Proof, type ProofMonth } from './proof';
+export { basesOf, markClosings, settle, type Bases } from './settle';
+export {
+  proofOf,
+  type ControlResult,
+  type Fault,
+  type Proof,
+  type ProofGround,
+  type ProofMonth,
+} from './proof';
 export { acceptDraft, type Acceptance } from './accept';
+export { growAxes } from './axes';
+export {
+  feedCompanySchema,
+  feedFacts,
+  feedPageSchema,
+  pullFeed,
+  type FeedAsk,
+  type FeedCompany,
+  type FeedEntry,
+  type FeedFault,
+  type FeedPage,
+  type FeedPull,
+  type FeedResult,
+} from './feed';

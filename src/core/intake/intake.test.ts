@@ -1,20 +1,20 @@
 import fc from 'fast-check';
 import { minor, plainDecimal } from '@/core/money';
-import { dayNumberOf, fromDayNumber, monthCalendar } from '@/core/calendar';
-import { balancesOf } from '@/core/ledger';
+import { calendarFrom, dayNumberOf, fromDayNumber, type CalendarSpec } from '@/core/calendar';
+import { balancesOf, MARKS } from '@/core/ledger';
 import { readFile, readWorkbook, type FileFacts } from '@/core/files';
 import { applyCommand, naturalSign, newBook } from '@/core/model';
 import ExcelJS from 'exceljs';
 import {
   acceptDraft,
   guessKind,
-  guessMapping,
   guessShape,
   matchAccounts,
+  openDraft,
   parseDate,
   parseMonthHead,
   proofOf,
-  readDraft,
+  settle,
   splitAccountCell,
   type GuessContext,
 } from '.';
@@ -23,9 +23,12 @@ import { FILE_CASES } from './cases/files';
 const context: GuessContext = {
   numbers: { decimal: '.', group: ',' },
   dates: 'mdy',
-  firstMonth: 1,
+  calendar: { kind: 'months', firstMonth: 1 },
   year: 2025,
+  fileName: 'ledger.csv',
+  kept: [],
 };
+const PRINT = 'f'.repeat(64);
 const bytes = (text: string) => new TextEncoder().encode(text);
 
 async function fileOf(text: string): Promise<FileFacts> {
@@ -34,21 +37,34 @@ async function fileOf(text: string): Promise<FileFacts> {
   return read.file;
 }
 
-async function take(text: string, currency = 'USD') {
-  const file = await fileOf(text);
-  const guess = guessMapping(file, 0, context);
-  const draft = readDraft(file, guess.mapping, currency);
+function takeFile(file: FileFacts, change: Partial<GuessContext> = {}, currency = 'USD') {
+  const asked = { ...context, ...change };
+  const { guess, draft } = openDraft(file, 0, asked, currency);
   const choices = matchAccounts(draft, []);
-  const proof = proofOf(draft, choices, monthCalendar(1), 'f', null, []);
-  return { guess, draft, choices, proof };
+  const settled = settle(draft, choices, asked.calendar, null);
+  const proof = proofOf(draft, settled, choices, {
+    calendar: asked.calendar,
+    fingerprint: PRINT,
+    sheet: null,
+    sources: [],
+  });
+  return { file, guess, draft, choices, settled, proof };
 }
+const take = async (text: string, currency = 'USD', change: Partial<GuessContext> = {}) =>
+  takeFile(await fileOf(text), change, currency);
 
 describe.each(FILE_CASES)('$name', (c) => {
   test('comes in as it must', async () => {
-    const { guess, draft, proof } = await take(c.text, c.currency);
+    const { guess, draft, proof, settled } = await take(c.text, c.currency, c.context);
     expect(guess.mapping.shape).toBe(c.shape);
     const got = new Map<string, [string, number][]>();
+    const aside = { opening: 0, closing: 0 };
     for (let i = 0; i < draft.block.count; i++) {
+      const mark = MARKS[settled.mark[i]!]!;
+      if (mark !== 'activity') {
+        aside[mark]++;
+        continue;
+      }
       const name = draft.accounts[draft.block.account[i]!]!.name;
       const month = fromDayNumber(draft.block.day[i]!).slice(0, 7);
       const list = got.get(name) ?? [];
@@ -60,6 +76,10 @@ describe.each(FILE_CASES)('$name', (c) => {
     for (const [name, amounts] of Object.entries(c.amounts))
       if (amounts.length) expect([name, got.get(name)]).toEqual([name, amounts]);
     expect(proof.ties).toBe(c.ties);
+    expect(aside).toEqual({ opening: 0, closing: 0, ...c.aside });
+    if (c.segments) expect(draft.block.segments.map((s) => [s.name, s.values.slice(1)])).toEqual(c.segments);
+    if (c.kinds) expect(draft.accounts.map((a) => [a.name, a.guess.kind])).toEqual(Object.entries(c.kinds));
+    if (c.controls !== undefined) expect(proof.controls).toHaveLength(c.controls);
     // Every row is used or left out, and the counts add up to the file.
     expect(draft.rows.used + draft.rows.leftOut.reduce((n, l) => n + l.count, 0)).toBe(draft.rows.read);
     if (c.leftOut)
@@ -104,6 +124,12 @@ describe('taking in', () => {
     const a = acceptDraft(into, {
       draft,
       choices,
+      settled: settle(draft, choices, into.calendar, null),
+      format: 'delimited',
+      heads: '',
+      controls: 0,
+      untied: null,
+      cursor: null,
       fileName: 'f.csv',
       fingerprint: 'a'.repeat(64),
       sheet: null,
@@ -138,9 +164,15 @@ describe('taking in', () => {
   test('the same file is recognised, and so are overlapping days', async () => {
     const { book: b } = await accept('Account,Jan 2025,Feb 2025\nSales,1,2\n');
     const { draft, choices } = await take('Account,Feb 2025,Mar 2025\nSales,2,3\n');
-    const same = proofOf(draft, choices, monthCalendar(1), 'a'.repeat(64), null, b.sources);
-    expect(same.same?.id).toBe(b.sources[0]!.id);
-    const other = proofOf(draft, choices, monthCalendar(1), 'b'.repeat(64), null, b.sources);
+    const prove = (fingerprint: string) =>
+      proofOf(draft, settle(draft, choices, b.calendar, null), choices, {
+        calendar: b.calendar,
+        fingerprint,
+        sheet: null,
+        sources: b.sources,
+      });
+    expect(prove('a'.repeat(64)).same?.id).toBe(b.sources[0]!.id);
+    const other = prove('b'.repeat(64));
     expect([other.same, other.overlapping.map((s) => s.id)]).toEqual([null, [b.sources[0]!.id]]);
   });
 });
@@ -182,7 +214,7 @@ test('any ledger written as entries, in either amount form, reads back as the sa
       });
       const { draft, proof } = await take(lines.map((l) => l.join(d)).join('\r\n') + '\r\n');
       expect(proof.ties).toBe(true);
-      const calendar = monthCalendar(1);
+      const calendar = calendarFrom(context.calendar);
       const balances = balancesOf([draft.block], calendar);
       for (const [key, amount] of expected) {
         const [name, month] = [key.slice(0, -8), key.slice(-7)];
@@ -253,7 +285,9 @@ describe('dates', () => {
     ['Sept 2026', 9, 2026],
     ['2026-01-31', 1, 2026],
     ['Jan', 1, null],
-  ])('the month head %s', (text, month, year) => expect(parseMonthHead(text)).toEqual({ month, year }));
+  ])('the month head %s', (text, month, year) =>
+    expect(parseMonthHead(text)).toEqual({ of: 'month', month, year }),
+  );
   test.each(['Marketing', 'Account', '2026', 'Total', 'Decking', '13/2026'])('%s is no month', (text) =>
     expect(parseMonthHead(text)).toBeNull(),
   );
@@ -347,10 +381,9 @@ describe('files', () => {
     expect((await readWorkbook(b))[0]!.sheet).toBe('P&L');
     const read = await readFile(b);
     if (!read.ok) throw new Error(read.issue.code);
-    const { mapping } = guessMapping(read.file, 0, context);
-    const draft = readDraft(read.file, mapping, 'USD');
+    const { draft, proof } = takeFile(read.file);
     expect([...draft.block.amount]).toEqual([123450, 246900, 100000, 30]);
-    expect(proofOf(draft, matchAccounts(draft, []), monthCalendar(1), 'f', 'P&L', []).ties).toBe(true);
+    expect(proof.ties).toBe(true);
   });
   test('the other shape can be asked for', async () => {
     const file = await fileOf('Account,Jan 2025,Feb 2025\nSales,1,2\n');

@@ -1,26 +1,66 @@
-import type { Account, AccountKind } from '@/core/model';
+import { isProfitAndLoss, type Account, type AccountKind } from '@/core/model';
 import { nameKey } from './accountCell';
-import type { Draft } from './draft';
+import type { DraftAccount } from './draft';
 import type { KindReason } from './guessKind';
+import { likeness } from './likeness';
 
 /** What becomes of an account of the file: an existing one of the book, or a new one of a kind. */
 export type AccountChoice = {
   readonly existing: string | null;
   readonly kind: AccountKind;
+  readonly group: string;
   readonly why: KindReason;
   readonly sure: boolean;
+  /** An account of the book that this one may be under another code or name; the person decides. */
+  readonly maybe: { readonly id: string; readonly by: 'name' | 'likeness' } | null;
+  /** The existing account takes the file's code and name. */
+  readonly rename: boolean;
 };
 
-/** Finds each account of the file in the book, by code first, then by name; the rest are new, of the guessed kind. */
-export function matchAccounts(draft: Draft, accounts: readonly Account[]): AccountChoice[] {
+/** Below this, two names are no more alike than chance makes names of one trade. */
+const ALIKE = 0.62;
+
+/**
+ * Finds each account of the file in the book, by code first, then by name; the rest are new, of the guessed kind,
+ * some with an account of the book that they may be: of the same name under another code, or of a like name, and on
+ * the same statement, that no other account of the file is.
+ */
+export function matchAccounts(
+  draft: { readonly accounts: readonly DraftAccount[] },
+  accounts: readonly Account[],
+): AccountChoice[] {
   const byCode = new Map(accounts.filter((a) => a.code).map((a) => [a.code, a]));
   const byName = new Map(accounts.map((a) => [nameKey(a.name), a]));
-  return draft.accounts.map(({ code, name, guess }) => {
+  const found = draft.accounts.map(({ code, name }) => {
     const named = byName.get(nameKey(name));
     // A name is trusted only where codes cannot speak: two accounts may share a name under two codes.
-    const found = (code && byCode.get(code)) || (named && (!code || !named.code) ? named : undefined);
-    return found
-      ? { existing: found.id, kind: found.kind, why: 'book', sure: true }
-      : { existing: null, ...guess };
+    return (code && byCode.get(code)) || (named && (!code || !named.code) ? named : undefined);
   });
+  const claimed = new Set(found.flatMap((a) => (a ? [a.id] : [])));
+  const free = accounts.filter((a) => !claimed.has(a.id));
+  return draft.accounts.map(({ name, group, guess }, i): AccountChoice => {
+    const account = found[i];
+    if (account)
+      return {
+        existing: account.id,
+        kind: account.kind,
+        group: account.group,
+        why: 'book',
+        sure: true,
+        maybe: null,
+        rename: false,
+      };
+    const maybe = nearest(name, guess.kind, free);
+    return { existing: null, ...guess, sure: guess.sure && maybe === null, group, maybe, rename: false };
+  });
+}
+
+function nearest(name: string, kind: AccountKind, accounts: readonly Account[]): AccountChoice['maybe'] {
+  let best: { account: Account; alike: number } | null = null;
+  for (const account of accounts) {
+    if (isProfitAndLoss(account.kind) !== isProfitAndLoss(kind)) continue;
+    const alike = likeness(name, account.name);
+    if (alike >= ALIKE && alike > (best?.alike ?? 0)) best = { account, alike };
+  }
+  return best && { id: best.account.id, by: best.alike === 1 ? 'name' : 'likeness' };
 }

@@ -1,10 +1,9 @@
 import { minor, type Minor } from '@/core/money';
-import { fromDayNumber, type Day, type FiscalCalendar, type PeriodIndex } from '@/core/calendar';
-import { isProfitAndLoss, naturalSign, profitSign, type Source } from '@/core/model';
-import { totalsOf } from '@/core/ledger';
+import { calendarFrom, fromDayNumber, type CalendarSpec, type Day, type PeriodIndex } from '@/core/calendar';
+import { isProfitAndLoss, profitSign, type Source } from '@/core/model';
+import { ACTIVITY, CLOSING, totalsOf, type LedgerBlock } from '@/core/ledger';
 import type { Draft } from './draft';
 import type { AccountChoice } from './match';
-import { toDebitPositive } from './readMonths';
 
 export type ProofMonth = {
   readonly period: PeriodIndex;
@@ -21,88 +20,160 @@ export type ControlResult = {
   readonly mismatches: readonly { readonly day: Day | null; readonly theirs: Minor; readonly ours: Minor }[];
 };
 
+/** What keeps a file from tying. */
+export type Fault = 'nothing' | 'unreadable' | 'unbalanced' | 'controls';
+
+export type SetAside = { readonly count: number; readonly debit: Minor; readonly credit: Minor };
+
 /** Evidence that what arrived is what was sent. */
 export type Proof = {
   readonly months: readonly ProofMonth[];
+  /** Activity by account place and period, debits positive: what the file brings to each month. */
+  readonly cells: readonly {
+    readonly account: number;
+    readonly period: PeriodIndex;
+    readonly amount: Minor;
+  }[];
+  /** Activity and closings. */
   readonly debit: Minor;
   readonly credit: Minor;
+  readonly openings: SetAside;
+  readonly closings: SetAside;
   readonly controls: readonly ControlResult[];
   readonly controlsTied: number;
+  readonly faults: readonly Fault[];
   readonly ties: boolean;
   /** Sources of the book that hold the same file, or entries of the same days and accounts. */
   readonly same: Source | null;
   readonly overlapping: readonly Source[];
   readonly firstDay: Day | null;
   readonly lastDay: Day | null;
+  /** A cumulative trial balance with nothing before it in the book: its first month holds all months since this one. */
+  readonly lumpFrom: PeriodIndex | null;
 };
 
-/** Proves a draft under the person's choice of kinds, against the file's own totals and against the book. */
+export type ProofGround = {
+  readonly calendar: CalendarSpec;
+  readonly fingerprint: string;
+  readonly sheet: string | null;
+  readonly sources: readonly Source[];
+};
+
+/** Proves a draft, settled under the person's choices, against the file's own totals and against the book. */
 export function proofOf(
   draft: Draft,
+  settled: LedgerBlock,
   choices: readonly AccountChoice[],
-  calendar: FiscalCalendar,
-  fingerprint: string,
-  sheet: string | null,
-  sources: readonly Source[],
+  { calendar: spec, fingerprint, sheet, sources }: ProofGround,
 ): Proof {
-  const { block } = draft;
+  const calendar = calendarFrom(spec);
+  const block = settled;
   const totals = totalsOf(block);
-  const months = new Map<PeriodIndex, { entries: number; debit: number; credit: number; profit: number }>();
-  const turn = choices.map((c) => toDebitPositive(draft.sign, naturalSign(c.kind)));
+  const months = new Map<
+    PeriodIndex,
+    { entries: number; debit: number; credit: number; profit: number; cells: Float64Array; has: Uint8Array }
+  >();
   const counts = choices.map((c) => isProfitAndLoss(c.kind));
+  const aside = [0, 1, 2].map(() => ({ count: 0, debit: 0, credit: 0 }));
   const periodOfDay = new Map<number, PeriodIndex>();
-  let debit = 0;
-  let credit = 0;
   for (let i = 0; i < block.count; i++) {
+    const amount = block.amount[i]!;
+    const sum = aside[block.mark[i]!]!;
+    sum.count++;
+    if (amount > 0) sum.debit += amount;
+    else sum.credit -= amount;
+    if (block.mark[i] !== ACTIVITY) continue;
     const day = block.day[i]!;
     let period = periodOfDay.get(day);
     if (period === undefined) periodOfDay.set(day, (period = calendar.indexOfDay(day)));
     let m = months.get(period);
-    if (!m) months.set(period, (m = { entries: 0, debit: 0, credit: 0, profit: 0 }));
-    const account = block.account[i]!;
-    const amount = block.amount[i]! * turn[account]!;
-    m.entries++;
-    if (amount > 0) {
-      m.debit += amount;
-      debit += amount;
-    } else {
-      m.credit -= amount;
-      credit -= amount;
+    if (!m) {
+      m = {
+        entries: 0,
+        debit: 0,
+        credit: 0,
+        profit: 0,
+        cells: new Float64Array(choices.length),
+        has: new Uint8Array(choices.length),
+      };
+      months.set(period, m);
     }
+    const account = block.account[i]!;
+    m.entries++;
+    if (amount > 0) m.debit += amount;
+    else m.credit -= amount;
     if (counts[account]) m.profit -= amount;
+    m.cells[account]! += amount;
+    m.has[account] = 1;
   }
+  const inOrder = [...months].sort(([a], [b]) => a - b);
+  const [activity, openings, closings] = aside.map((s) => ({
+    count: s.count,
+    debit: minor(s.debit),
+    credit: minor(s.credit),
+  })) as [SetAside, SetAside, SetAside];
   const controls = draft.controls.map((c) => checkControl(draft, choices, c));
   const controlsTied = controls.filter((c) => c.mismatches.length === 0).length;
   const firstDay = (totals?.firstDay ?? null) as Day | null;
   const lastDay = (totals?.lastDay ?? null) as Day | null;
   const same = sources.find((s) => s.fingerprint === fingerprint && s.sheet === sheet) ?? null;
+  const faults: Fault[] = [];
+  if (block.count === 0) faults.push('nothing');
+  if (draft.issueCount > 0) faults.push('unreadable');
+  if (draft.balance === 'unbalanced') faults.push('unbalanced');
+  if (controlsTied !== controls.length) faults.push('controls');
   return {
-    months: [...months]
-      .sort(([a], [b]) => a - b)
-      .map(([period, m]) => ({
-        period,
-        entries: m.entries,
-        debit: minor(m.debit),
-        credit: minor(m.credit),
-        profit: minor(m.profit),
-      })),
-    debit: minor(debit),
-    credit: minor(credit),
+    months: inOrder.map(([period, m]) => ({
+      period,
+      entries: m.entries,
+      debit: minor(m.debit),
+      credit: minor(m.credit),
+      profit: minor(m.profit),
+    })),
+    cells: inOrder.flatMap(([period, m]) =>
+      choices.flatMap((_, account) =>
+        m.has[account] ? [{ account, period, amount: minor(m.cells[account]!) }] : [],
+      ),
+    ),
+    debit: minor(activity.debit + closings.debit),
+    credit: minor(activity.credit + closings.credit),
+    openings,
+    closings,
     controls,
     controlsTied,
-    ties:
-      draft.issueCount === 0 &&
-      draft.balance !== 'unbalanced' &&
-      controlsTied === controls.length &&
-      block.count > 0,
+    faults,
+    ties: faults.length === 0,
     same,
     overlapping:
-      firstDay && lastDay
+      firstDay && lastDay && draft.baseline === null
         ? sources.filter((s) => s !== same && s.firstDay <= lastDay && s.lastDay >= firstDay)
         : [],
     firstDay,
     lastDay,
+    lumpFrom: lumpFrom(draft, settled, choices, calendar),
   };
+}
+
+/** The first month of the year, when the first trial balance is of a later one and nothing was taken off it. */
+function lumpFrom(
+  draft: Draft,
+  settled: LedgerBlock,
+  choices: readonly AccountChoice[],
+  calendar: ReturnType<typeof calendarFrom>,
+): PeriodIndex | null {
+  if (draft.baseline === null) return null;
+  const at = calendar.indexOfDay(draft.baseline);
+  const first = calendar.firstOfYear(calendar.period(at).year);
+  if (at === first) return null;
+  // Something was taken off: the book knew the months before.
+  for (let i = 0; i < settled.count; i++)
+    if (
+      settled.day[i] === draft.baseline &&
+      isProfitAndLoss(choices[settled.account[i]!]!.kind) &&
+      settled.amount[i] !== draft.block.amount[i]
+    )
+      return null;
+  return first;
 }
 
 function checkControl(
@@ -111,20 +182,22 @@ function checkControl(
   control: Draft['controls'][number],
 ): ControlResult {
   const { block } = draft;
-  const over = new Set(control.over);
   const ours = new Map<number | null, number>([[null, 0]]);
-  for (let i = 0; i < block.count; i++) {
-    const account = block.account[i]!;
-    if (!over.has(account)) continue;
-    // A file that signs by profit or by side nets by plain addition; natural signs take costs off.
-    const sign =
-      control.mode === 'net' && draft.sign === 'natural' && profitSign(choices[account]!.kind) < 0 ? -1 : 1;
-    const amount = sign * block.amount[i]!;
-    ours.set(block.day[i]!, (ours.get(block.day[i]!) ?? 0) + amount);
-    ours.set(null, ours.get(null)! + amount);
+  if (control.over.length > 0 && control.theirs.some((t) => t.ours === undefined)) {
+    const over = new Set(control.over);
+    for (let i = 0; i < block.count; i++) {
+      const account = block.account[i]!;
+      if (!over.has(account) || block.mark[i] === CLOSING) continue;
+      // A file that signs by profit or by side nets by plain addition; natural signs take costs off.
+      const sign =
+        control.mode === 'net' && draft.sign === 'natural' && profitSign(choices[account]!.kind) < 0 ? -1 : 1;
+      const amount = sign * block.amount[i]!;
+      ours.set(block.day[i]!, (ours.get(block.day[i]!) ?? 0) + amount);
+      ours.set(null, ours.get(null)! + amount);
+    }
   }
-  const mismatches = control.theirs.flatMap(({ day, value }) => {
-    const mine = minor(ours.get(day) ?? 0);
+  const mismatches = control.theirs.flatMap(({ day, value, ours: known }) => {
+    const mine = known ?? minor(ours.get(day) ?? 0);
     return mine === value
       ? []
       : [{ day: day === null ? null : fromDayNumber(day), theirs: value, ours: mine }];

@@ -1,26 +1,32 @@
-import { minor, minorDigits } from '@/core/money';
-import { BlockBuilder } from '@/core/ledger';
-import { cellText, isBlankRow, type Grid, type GridCell } from '@/core/files';
-import { splitAccountCell, nameKey } from './accountCell';
+import { minor, minorDigits, type Minor } from '@/core/money';
+import { ACTIVITY, BlockBuilder, OPENING } from '@/core/ledger';
+import { cellText, isBlankRow, type Grid, type GridCell, type Stated } from '@/core/files';
+import { naturalSign } from '@/core/model';
+import { nameKey, splitAccountCell } from './accountCell';
+import { AccountList } from './accountList';
+import { BalanceWatch } from './balanceWatch';
 import { parseDate } from './dates';
-import { RowLog, type Draft, type DraftAccount, type LeftOutReason, type Unbalanced } from './draft';
-import { guessKind } from './guessKind';
-import type { EntryRole, Mapping } from './mapping';
+import { RowLog, type Control, type Draft, type IntakeIssue } from './draft';
+import type { EntriesMapping, EntryRole } from './mapping';
 import { amountIssue, readAmount } from './readCell';
+import { toDebitPositive, TOTAL_WORDS } from './sign';
 
-type EntriesMapping = Extract<Mapping, { shape: 'entries' }>;
-
-const TOTAL_WORDS = /^\s*(grand\s+|sub-?)?totals?\b|\btotal\s*$/i;
-const OPENING_WORDS = /opening|brought|beginning/i;
+const OPENING_WORDS = /opening|brought|beginning|b\/?f\b/i;
 const BALANCE_WORDS =
-  /\b(opening|closing|beginning|ending|brought|carried)\b.*\b(balance|forward|down)\b|^balance\b/i;
+  /\b(opening|closing|beginning|ending|brought|carried)\b.*\b(balance|forward|down|entry)\b|^balance\b|\b[bc]\/f\b/i;
+const DEBIT_MARK = /^(d|dr|debit|s|soll|\+)\.?$/i;
+const CREDIT_MARK = /^(c|cr|credit|h|haben|-)\.?$/i;
 
-/** Reads a file of one row an entry. One pass; every row ends up used or left out with a reason. */
+/**
+ * Reads a file of one row an entry. One pass; every row ends up used or left out with a reason. The first balance
+ * brought forward of an account is its opening; later ones repeat what its entries have reached and are left out.
+ */
 export function readEntries(
   grid: Grid,
   mapping: EntriesMapping,
   currency: string,
   onProgress?: (share: number) => void,
+  stated: Stated | null = null,
 ): Draft {
   const { rows } = grid;
   const digits = minorDigits(currency);
@@ -35,27 +41,38 @@ export function readEntries(
     debit: at('debit'),
     credit: at('credit'),
     amount: at('amount'),
+    mark: at('mark'),
+    balance: at('balance'),
     counterparty: at('counterparty'),
     reference: at('reference'),
     memo: at('memo'),
   };
-  const flip = mapping.sign === 'creditPositive' ? -1 : 1;
+  const heads = headerRow >= 0 ? rows[headerRow]! : [];
+  const segments = mapping.columns.flatMap((r, i) =>
+    r === 'segment' ? [{ column: i, name: segmentName(cellText(heads[i]), i) }] : [],
+  );
   const log = new RowLog();
-  const builder = new BlockBuilder(rows.length);
-  const accounts = new AccountList();
+  const builder = new BlockBuilder(
+    rows.length,
+    segments.map((s) => s.name),
+  );
+  const accounts = new AccountList(col);
   const balance = new BalanceWatch();
   const days = new Map<GridCell, number | null>();
-  let used = 0;
-  let counterparty = 0;
-  let reference = 0;
-  let memoPlace = 0;
+  const controls: Control[] = [];
+  const underHeadings = mapping.accountIn === 'headings';
+  /** Accounts that have an entry or an opening already. */
+  const begun: boolean[] = [];
+  const undated: { account: number; amount: number; row: number }[] = [];
+  let earliest = Infinity;
+  let heading = -1;
 
   for (let i = 0; i < rows.length; i++) {
     const row = rows[i]!;
     const number = i + 1;
     if ((i & 16383) === 0) onProgress?.(i / rows.length);
     if (i <= headerRow) {
-      log.leaveOut(i === headerRow ? 'header' : 'title', number);
+      log.top(i, headerRow);
       continue;
     }
     const dateCell = row[col.date] ?? '';
@@ -65,203 +82,218 @@ export function readEntries(
       noDate(row, number, cellText(dateCell));
       continue;
     }
-    const account = accounts.place(row, col);
+    const account = underHeadings ? heading : accounts.place(row);
     if (account < 0) {
       if (TOTAL_WORDS.test(row.map(cellText).join(' '))) log.leaveOut('total', number);
-      else problem('noAccount', number, Math.max(col.account, col.code, col.name), '');
+      else problem('noAccount', number, Math.max(col.account, col.code, col.name, 0), '');
+      continue;
+    }
+    const memo = col.memo < 0 ? '' : cellText(row[col.memo]);
+    if (memo !== '' && OPENING_WORDS.test(memo) && BALANCE_WORDS.test(memo)) {
+      opening(row, number, account, date, memo);
       continue;
     }
     const amount = signedAmount(row, number);
     if (amount === null) continue;
-    const memo = col.memo < 0 ? '' : cellText(row[col.memo]);
-    if (memo !== '' && OPENING_WORDS.test(memo) && BALANCE_WORDS.test(memo)) {
-      log.leaveOut('balanceForward', number);
-      continue;
-    }
-    if (col.reference >= 0) reference = builder.text(cellText(row[col.reference]), reference);
-    if (col.counterparty >= 0) counterparty = builder.text(cellText(row[col.counterparty]), counterparty);
-    memoPlace = builder.text(memo, memoPlace);
-    builder.add(date, account, amount, number, counterparty, reference, memoPlace);
+    const reference = col.reference < 0 ? '' : cellText(row[col.reference]);
+    builder.add(
+      date,
+      account,
+      amount,
+      number,
+      col.counterparty < 0 ? 0 : builder.text(cellText(row[col.counterparty])),
+      builder.text(reference),
+      builder.text(memo),
+      ACTIVITY,
+    );
+    for (let s = 0; s < segments.length; s++) builder.segment(s, cellText(row[segments[s]!.column]));
     accounts.addTo(account, amount);
     balance.see(reference, date, amount, number);
-    used++;
+    begun[account] = true;
+    if (date < earliest) earliest = date;
+    log.use(number);
   }
+  // An opening without a day of its own stands at the beginning of what the file holds.
+  for (const o of undated)
+    builder.add(
+      earliest === Infinity ? 0 : earliest,
+      o.account,
+      o.amount,
+      o.row,
+      0,
+      0,
+      builder.text('Opening balance'),
+      OPENING,
+    );
   onProgress?.(1);
 
   function problem(
-    reason: LeftOutReason &
-      ('noAccount' | 'unknownDate' | 'missingDate' | 'unreadableAmount' | 'tooManyDecimals'),
+    code: Exclude<IntakeIssue['code'], 'noDay'>,
     row: number,
     column: number,
     value: string,
   ): void {
-    log.leaveOut(reason, row);
-    log.issue({ code: reason, row, column: column + 1, value: value.slice(0, 80) });
+    log.leaveOut(code, row);
+    log.issue({ code, row, column: column + 1, value });
+  }
+
+  /** An account's first balance brought forward opens it; later ones only repeat. */
+  function opening(
+    row: readonly GridCell[],
+    number: number,
+    account: number,
+    date: number | null,
+    memo: string,
+  ): void {
+    if (begun[account]) return log.leaveOut('balanceForward', number);
+    const amount = signedAmount(row, number, true) ?? balanceOf(row);
+    if (amount === null) return log.leaveOut('balanceForward', number);
+    begun[account] = true;
+    log.use(number, 'opening');
+    if (date === null) undated.push({ account, amount, row: number });
+    else builder.add(date, account, amount, number, 0, 0, builder.text(memo), OPENING);
+  }
+
+  function balanceOf(row: readonly GridCell[]): number | null {
+    if (col.balance < 0) return null;
+    const parsed = readAmount(row[col.balance], digits, numbers);
+    return parsed.ok && !parsed.percent ? parsed.value : null;
   }
 
   /** Rows without a date: blank lines, totals and headings are as they should be; an amount without a date is not. */
   function noDate(row: readonly GridCell[], number: number, text: string): void {
     if (isBlankRow(row)) return log.leaveOut('blank', number);
-    const words = row.map(cellText).join(' ');
-    if (TOTAL_WORDS.test(words) || row.some((c) => typeof c === 'string' && TOTAL_WORDS.test(c)))
+    const words = row.map(cellText).filter((t) => t !== '');
+    const totals = words.find((t) => TOTAL_WORDS.test(t));
+    if (totals !== undefined) {
+      accountTotal(row, number, totals);
       return log.leaveOut('total', number);
-    if (BALANCE_WORDS.test(words)) return log.leaveOut('balanceForward', number);
+    }
+    if (words.some((t) => BALANCE_WORDS.test(t))) {
+      const account = underHeadings ? heading : accounts.place(row);
+      const opens = words.some((t) => OPENING_WORDS.test(t));
+      if (opens && account >= 0) return opening(row, number, account, null, '');
+      return log.leaveOut('balanceForward', number);
+    }
     const hasAmount = [col.debit, col.credit, col.amount].some((c) => c >= 0 && cellText(row[c]) !== '');
-    if (!hasAmount && text === '') return log.leaveOut('heading', number);
-    if (!hasAmount && row.filter((c) => cellText(c) !== '').length === 1)
+    if (!hasAmount && underHeadings) {
+      // Above its entries stands the account: alone, or as code and name in two cells; perhaps with its balance.
+      const name = words.filter((w) => !readAmountText(w));
+      const parts = name.length > 0 ? name : words;
+      heading = accounts.heading(parts.slice(0, 2).join(' '));
       return log.leaveOut('heading', number);
-    problem(text === '' ? 'missingDate' : 'unknownDate', number, col.date, text);
+    }
+    if (!hasAmount && (text === '' || words.length === 1)) return log.leaveOut('heading', number);
+    problem(text === '' ? 'missingDate' : 'unknownDate', number, Math.max(0, col.date), text);
   }
 
-  /** Debit less credit, or the signed amount; null when the row was left out. */
-  function signedAmount(row: readonly GridCell[], number: number): number | null {
+  function readAmountText(text: string): boolean {
+    return /[.,]\d{1,3}\)?$/.test(text) && readAmount(text, digits, numbers).ok;
+  }
+
+  /** “Total for Rent” above or beneath its entries is held against them. */
+  function accountTotal(row: readonly GridCell[], number: number, words: string): void {
+    const rest = words
+      .replace(/^\s*(sub-?)?totals?\s*(for|of|:|-|–)?\s*/i, '')
+      .replace(/\s*totals?\s*$/i, '');
+    const of = splitAccountCell(rest);
+    let place = -1;
+    if (underHeadings && heading >= 0) {
+      const same =
+        nameKey(accounts.nameOf(heading)) === nameKey(of.name) ||
+        (of.code !== '' && of.code === accounts.codeOf(heading));
+      if (same) place = heading;
+    }
+    if (place < 0) return;
+    const quiet = signedAmount(row, number, true);
+    if (quiet === null) return;
+    controls.push({
+      row: number,
+      label: words.slice(0, 200),
+      over: [place],
+      mode: 'sum',
+      theirs: [{ day: null, value: minor(quiet), ours: minor(accounts.total(place)) }],
+    });
+  }
+
+  /** Debit less credit, or the amount by its mark or sign; null when the row was left out (or, quietly, holds none). */
+  function signedAmount(row: readonly GridCell[], number: number, quiet = false): number | null {
     let total = 0;
     let any = false;
-    for (const [column, sign] of [
-      [col.debit, 1],
-      [col.credit, -1],
-      [col.amount, flip],
-    ] as const) {
+    for (let k = 0; k < 3; k++) {
+      const column = k === 0 ? col.debit : k === 1 ? col.credit : col.amount;
       if (column < 0) continue;
       const parsed = readAmount(row[column], digits, numbers);
       if (!parsed.ok || parsed.percent) {
-        problem(amountIssue(parsed)!, number, column, cellText(row[column]));
+        if (!quiet) problem(amountIssue(parsed)!, number, column, cellText(row[column]));
         return null;
       }
       if (parsed.value === null) continue;
       any = true;
-      total += sign * parsed.value;
+      if (k === 2 && col.mark >= 0) {
+        const mark = cellText(row[col.mark]);
+        const side = DEBIT_MARK.test(mark) ? 1 : CREDIT_MARK.test(mark) ? -1 : 0;
+        if (side === 0) {
+          if (!quiet) problem('unknownMark', number, col.mark, mark);
+          return null;
+        }
+        total += side * parsed.value;
+      } else total += (k === 1 ? -1 : k === 2 && mapping.sign === 'creditPositive' ? -1 : 1) * parsed.value;
     }
     if (any) return total === 0 ? 0 : total;
-    log.leaveOut('noAmount', number);
+    if (!quiet) log.leaveOut('noAmount', number);
     return null;
   }
 
+  const guessed = accounts.guessed();
   const block = builder.build('draft', accounts.places());
-  const verdict = balance.verdict(block.texts);
+  const verdict = balance.verdict();
+  // One column of amounts is the natural side of each account in some reports: then only so do they come to zero.
+  const sides = guessed.reduce(
+    (t, a, i) => t + toDebitPositive('natural', naturalSign(a.guess.kind)) * accounts.total(i),
+    0,
+  );
+  const straight = guessed.reduce((t, _, i) => t + accounts.total(i), 0);
+  const oneColumn = col.debit < 0 && col.mark < 0;
+  const natural = mapping.sign === 'natural';
+  if (stated) controls.push(...statedControls(stated, block.amount, block.mark, digits));
   return {
     mapping,
-    accounts: accounts.guessed(),
+    accounts: guessed,
     block,
-    sign: 'debitPositive',
-    rows: { read: rows.length, used, leftOut: log.leftOut },
+    sign: natural ? 'natural' : 'debitPositive',
+    rows: log.rows(rows.length),
     issues: log.issues,
     issueCount: log.issueCount,
-    controls: [],
-    ...verdict,
+    controls,
+    ...(natural
+      ? { balance: sides === 0 ? 'balanced' : 'oneSided', unbalanced: [], unbalancedCount: 0 }
+      : verdict),
+    hints: {
+      sign: oneColumn && !natural && straight !== 0 && sides === 0 ? 'natural' : null,
+      cumulative: null,
+    },
+    baseline: null,
   };
 }
 
-/** The accounts met in a file of entries, found again by the texts of their cells. */
-class AccountList {
-  private readonly byCell = new Map<
-    string,
-    { readonly a: string; readonly c: string; readonly n: string; readonly place: number }
-  >();
-  private readonly byKey = new Map<string, number>();
-  private readonly list: { code: string; name: string; type: string; total: number }[] = [];
+const segmentName = (heading: string, column: number): string =>
+  heading.replace(/^segment:\s*/i, '').slice(0, 200) || `Column ${column + 1}`;
 
-  place(
-    row: readonly GridCell[],
-    col: { account: number; code: number; name: number; type: number },
-  ): number {
-    const a = col.account < 0 ? '' : cellText(row[col.account]);
-    const c = col.code < 0 ? '' : cellText(row[col.code]);
-    const n = col.name < 0 ? '' : cellText(row[col.name]);
-    // Found by the first cell that says anything; its other cells are compared, not put together into a key.
-    const first = a || c || n;
-    if (first === '') return -1;
-    const known = this.byCell.get(first);
-    if (known && known.a === a && known.c === c && known.n === n) return known.place;
-    const place = this.find(a, c, n, col.type < 0 ? '' : cellText(row[col.type]));
-    this.byCell.set(first, { a, c, n, place });
-    return place;
-  }
-
-  private find(a: string, c: string, n: string, type: string): number {
-    const split = a ? splitAccountCell(a) : { code: '', name: '' };
-    const code = c || split.code;
-    const name = n || split.name;
-    const key = code ? `#${code}` : nameKey(name);
-    let place = this.byKey.get(key);
-    if (place === undefined) {
-      place = this.list.length;
-      this.byKey.set(key, place);
-      this.list.push({ code, name: name || code, type, total: 0 });
-    }
-    return place;
-  }
-
-  addTo(place: number, amount: number): void {
-    this.list[place]!.total += amount;
-  }
-
-  places = (): string[] => this.list.map((_, i) => String(i));
-
-  guessed = (): DraftAccount[] =>
-    this.list.map(({ code, name, type, total }) => ({
-      code,
-      name,
-      section: null,
-      guess: guessKind({ code, name, type, sections: [], total }),
-    }));
-}
-
-/** Adds up each journal entry (rows of one reference on one day) and says which do not come to zero. */
-class BalanceWatch {
-  private readonly groups: {
-    sum: number;
-    readonly row: number;
-    lines: number;
-    readonly reference: number;
-    readonly day: number;
-  }[] = [];
-  /** The first group of a reference (by the place of its text); its groups on other days by both. */
-  private readonly byReference: number[] = [];
-  private readonly others = new Map<string, number>();
-  private current = -1;
-  private total = 0;
-
-  see(reference: number, day: number, amount: number, row: number): void {
-    this.total += amount;
-    let group = this.groups[this.current];
-    // Rows of one entry mostly stand together: the group is looked up only when it changes.
-    if (!group || group.day !== day || group.reference !== reference) {
-      this.current = this.groupOf(reference, day, row);
-      group = this.groups[this.current]!;
-    }
-    group.sum += amount;
-    group.lines++;
-  }
-
-  private groupOf(reference: number, day: number, row: number): number {
-    const first = this.byReference[reference];
-    if (first === undefined) {
-      this.byReference[reference] = this.groups.length;
-      return this.groups.push({ sum: 0, row, lines: 0, reference, day }) - 1;
-    }
-    if (this.groups[first]!.day === day) return first;
-    const key = `${day} ${reference}`;
-    let other = this.others.get(key);
-    if (other === undefined) {
-      other = this.groups.push({ sum: 0, row, lines: 0, reference, day }) - 1;
-      this.others.set(key, other);
-    }
-    return other;
-  }
-
-  verdict(texts: readonly string[]): Pick<Draft, 'balance' | 'unbalanced' | 'unbalancedCount'> {
-    const off = this.groups.filter((g) => g.sum !== 0);
-    if (off.length === 0) return { balance: 'balanced', unbalanced: [], unbalancedCount: 0 };
-    // When most entries miss their other half, the file holds one side only: that is no fault of single entries.
-    if (this.total !== 0 && off.length > this.groups.length / 2 && this.groups.length > 1)
-      return { balance: 'oneSided', unbalanced: [], unbalancedCount: 0 };
-    const unbalanced: Unbalanced[] = off.slice(0, 200).map((g) => ({
-      reference: texts[g.reference]!,
-      row: g.row,
-      difference: minor(g.sum),
-      lines: g.lines,
-    }));
-    return { balance: 'unbalanced', unbalanced, unbalancedCount: off.length };
-  }
+/** The file's own count of entries' debits and credits, against what was read. */
+function statedControls(stated: Stated, amounts: Float64Array, marks: Uint8Array, digits: number): Control[] {
+  let debit = 0;
+  let credit = 0;
+  amounts.forEach((a, i) => {
+    if (marks[i] !== ACTIVITY) return;
+    if (a > 0) debit += a;
+    else credit -= a;
+  });
+  const one = (label: string, text: string | null, ours: number): Control[] => {
+    const parsed = text === null ? null : readAmount(text, digits, { decimal: '.', group: ',' });
+    if (!parsed?.ok || parsed.value === null) return [];
+    const value: Minor = parsed.value;
+    return [{ row: 0, label, over: [], mode: 'sum', theirs: [{ day: null, value, ours: minor(ours) }] }];
+  };
+  return [...one('Total debit', stated.debit, debit), ...one('Total credit', stated.credit, credit)];
 }

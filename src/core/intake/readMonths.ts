@@ -1,17 +1,14 @@
 import { minorDigits, type Minor } from '@/core/money';
-import type { DayNumber } from '@/core/calendar';
+import { toDayNumber, type DayNumber } from '@/core/calendar';
 import { BlockBuilder } from '@/core/ledger';
 import { cellText, isBlankRow, type Grid, type GridCell } from '@/core/files';
 import { nameKey, splitAccountCell } from './accountCell';
-import { monthEnd } from './dates';
 import { RowLog, type Control, type Draft, type DraftAccount } from './draft';
-import { guessKind } from './guessKind';
-import type { Mapping, SignRule } from './mapping';
+import { guessKind, kindByWords } from './guessKind';
+import type { MonthsMapping } from './mapping';
 import { amountIssue, readAmount } from './readCell';
+import { TOTAL_WORDS } from './sign';
 
-type MonthsMapping = Extract<Mapping, { shape: 'months' }>;
-
-const TOTAL = /^(grand |sub-?)?totals?\b|\btotals?$/i;
 const NET =
   /^(net|gross)\b.*\b(profit|loss|income|margin|result|surplus|deficit|earnings)|^(surplus|deficit|operating (profit|income|result|surplus)|profit|result)\b|^gross margin|^change in net assets/i;
 
@@ -33,7 +30,7 @@ export function readMonths(
   const { rows } = grid;
   const log = new RowLog();
   const months = mapping.columns.flatMap((c, i) =>
-    c.as === 'month' ? [{ column: i, day: monthEnd(c.year, c.month) }] : [],
+    c.as === 'month' ? [{ column: i, day: toDayNumber(c.day) }] : [],
   );
   const totalColumn = mapping.columns.findIndex((c) => c.as === 'total');
   const builder = new BlockBuilder(rows.length * Math.max(1, months.length));
@@ -43,12 +40,13 @@ export function readMonths(
   const read = rowReader(mapping, minorDigits(currency), months, totalColumn, log);
   const coded = rows.slice(mapping.headerRow + 1).filter((r) => read.account(r).code !== '').length;
   const guesses = new Map<number, DraftAccount['guess']>();
-  let used = 0;
+  /** Headings after the last figure: perhaps only the foot of the page. */
+  let trailing: number[] = [];
 
   rows.forEach((cells, i) => {
     const number = i + 1;
     if ((i & 1023) === 0) onProgress?.(i / rows.length);
-    if (i <= mapping.headerRow) return log.leaveOut(i === mapping.headerRow ? 'header' : 'title', number);
+    if (i <= mapping.headerRow) return log.top(i, mapping.headerRow);
     if (isBlankRow(cells)) return log.leaveOut('blank', number);
     const { code, name } = read.account(cells);
     const amounts = read.amounts(cells, number);
@@ -58,9 +56,16 @@ export function readMonths(
     if (empty && row.total === null) {
       // Text without a figure is a heading; an account with a code and no figure said nothing this year.
       if (code !== '') return addAccount(row);
-      outline.heading(name || cellText(cells.find((c) => cellText(c) !== '')), list.length);
-      return log.leaveOut('heading', number);
+      outline.heading(
+        name || cellText(cells.find((c) => cellText(c) !== '')),
+        list.length,
+        read.indent(cells),
+      );
+      trailing.push(number);
+      return;
     }
+    for (const heading of trailing) log.leaveOut('heading', heading);
+    trailing = [];
     const total = totalOf(row);
     if (total) {
       controls.push(total);
@@ -72,6 +77,7 @@ export function readMonths(
     }
     addAccount(row);
   });
+  for (const row of trailing) log.leaveOut(list.length > 0 ? 'footer' : 'heading', row);
   onProgress?.(1);
 
   function addAccount(row: Row): void {
@@ -88,15 +94,17 @@ export function readMonths(
         mode: 'sum',
         theirs: [{ day: null, value: row.total }],
       });
-    used++;
+    log.use(row.number);
   }
 
   /** What a total row adds up: by arithmetic where that decides, by its words otherwise; null for an account. */
   function totalOf(row: Row): Control | null {
-    const words = TOTAL.test(row.name) || NET.test(row.name);
+    const words = TOTAL_WORDS.test(row.name) || NET.test(row.name);
     if (row.code !== '' && !words) return null;
     const candidates = outline.candidates(row.name, list.length);
     const ties = candidates.find((c) => c.over.length > 0 && matches(row, c.over, c.mode));
+    // An account may be called a total (“Total Gas supplies”); its code says that it is one.
+    if (row.code !== '' && !ties) return null;
     if (!words) {
       // Without a word that says so, a row is a total only if it lacks the code that others have, or stands
       // under at least two rows that it adds up to in every month.
@@ -144,6 +152,8 @@ export function readMonths(
     code: row.code,
     name: row.name || row.code,
     section: sections.at(-1) ?? null,
+    // A heading that only names the kind makes no group; one within it, or of its own wording, does.
+    group: groupOf(sections),
     guess: kindOf(place),
   }));
   const block = builder.build(
@@ -155,35 +165,45 @@ export function readMonths(
     accounts,
     block,
     sign: mapping.sign,
-    rows: { read: rows.length, used, leftOut: log.leftOut },
+    rows: log.rows(rows.length),
     issues: log.issues,
     issueCount: log.issueCount,
     controls,
     balance: 'notApplicable',
     unbalanced: [],
     unbalancedCount: 0,
+    hints: { sign: null, cumulative: null },
+    baseline: null,
   };
+}
+
+function groupOf(sections: readonly string[]): string {
+  const last = sections.at(-1);
+  if (!last) return '';
+  return sections.length > 1 || kindByWords(last) === null ? last.slice(0, 120) : '';
 }
 
 /** The headings above the present row, and which accounts stand under each. */
 class Outline {
-  private stack: { name: string; from: number }[] = [];
+  private stack: { name: string; from: number; indent: number }[] = [];
   private closed: { name: string; from: number; to: number }[] = [];
   private sectionFrom = 0;
 
-  heading(name: string, place: number): void {
-    const last = this.stack.at(-1);
-    // A heading right after a heading is inside it; one that follows accounts takes the place of the last.
-    if (last && last.from < place) {
-      this.stack.pop();
-      this.closed.push({ ...last, to: place });
+  heading(name: string, place: number, indent: number): void {
+    // Indents tell what is inside what; without them a heading right after a heading is inside it, and one that
+    // follows accounts takes the place of the last.
+    const ends = (h: { from: number; indent: number }) =>
+      indent > 0 || h.indent > 0 ? h.indent >= indent : h.from < place;
+    while (this.stack.length > 0 && ends(this.stack.at(-1)!)) {
+      this.closed.push({ ...this.stack.pop()!, to: place });
+      if (indent === 0 && this.stack.at(-1)?.indent === 0) break;
     }
-    this.stack.push({ name, from: place });
+    this.stack.push({ name, from: place, indent });
     this.sectionFrom = place;
   }
 
   total(name: string, place: number): void {
-    const of = nameKey(name.replace(TOTAL, ''));
+    const of = nameKey(name.replace(TOTAL_WORDS, ''));
     const i = this.stack.findLastIndex((h) => nameKey(h.name) === of);
     const from = i >= 0 ? i : NET.test(name) ? this.stack.length : this.stack.length - 1;
     for (const h of this.stack.splice(Math.max(0, from))) this.closed.push({ ...h, to: place });
@@ -197,7 +217,7 @@ class Outline {
     const range = (from: number, to: number) =>
       Array.from({ length: Math.max(0, to - from) }, (_, i) => from + i);
     const all = range(0, place);
-    const of = nameKey(name.replace(TOTAL, ''));
+    const of = nameKey(name.replace(TOTAL_WORDS, ''));
     const named =
       this.stack.findLast((h) => nameKey(h.name) === of) ??
       this.closed.findLast((h) => nameKey(h.name) === of);
@@ -224,6 +244,11 @@ function rowReader(
   const find = (as: string) => mapping.columns.findIndex((c) => c.as === as);
   const [account, code, name] = [find('account'), find('code'), find('name')];
   return {
+    /** Blanks before the name: how deep a heading stands. */
+    indent(cells: readonly GridCell[]): number {
+      const first = cells.find((c) => cellText(c) !== '');
+      return typeof first === 'string' ? first.length - first.trimStart().length : 0;
+    },
     account(cells: readonly GridCell[]): { code: string; name: string } {
       const joined = account >= 0 ? splitAccountCell(cellText(cells[account])) : { code: '', name: '' };
       return {
@@ -257,16 +282,3 @@ function rowReader(
     },
   };
 }
-
-/** −1 when amounts under this rule must be turned to become debit-positive, for an account of natural sign `natural`. */
-export const toDebitPositive = (sign: SignRule, natural: 1 | -1): 1 | -1 => {
-  switch (sign) {
-    case 'natural':
-      return natural;
-    case 'debitPositive':
-      return 1;
-    case 'profitPositive':
-    case 'creditPositive':
-      return -1;
-  }
-};

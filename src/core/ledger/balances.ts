@@ -1,68 +1,157 @@
 import { minor, ZERO, type Minor } from '@/core/money';
-import { fromDayNumber, type FiscalCalendar, type PeriodIndex, type PeriodRange } from '@/core/calendar';
+import {
+  fromDayNumber,
+  toDayNumber,
+  type FiscalCalendar,
+  type PeriodIndex,
+  type PeriodRange,
+} from '@/core/calendar';
 import type { Account, AccountId } from '@/core/model';
 import { naturalSign } from '@/core/model';
-import { entryAt, type Entry, type LedgerBlock } from './block';
+import { ACTIVITY, CLOSING, entryAt, OPENING, type Entry, type LedgerBlock } from './block';
 
-/** Movements by account and period, debits positive, with the periods that have any entry at all. */
+/** Which entries count, and which account an entry's account has become. */
+export type View = {
+  /** Accounts that were merged into others. */
+  readonly merged: ReadonlyMap<AccountId, AccountId>;
+  /** Tells for a block which of its entries are looked at; null for all. */
+  readonly keep: ((block: LedgerBlock) => ((i: number) => boolean) | null) | null;
+};
+
+const WHOLE: View = { merged: new Map(), keep: null };
+
+/** Movements and balances by account and period, debits positive. Openings and closings are never movements. */
 export type Balances = {
-  /** Movement of an account in a period, debits positive; null when the ledger says nothing of it. */
+  /** Activity of an account in a period, debits positive; null when the ledger says nothing of it. */
   readonly movement: (account: AccountId, period: PeriodIndex) => Minor | null;
-  /** First and last period with entries; null for an empty ledger. */
+  /** Year-end closing entries of an account in a period, debits positive. */
+  readonly closing: (account: AccountId, period: PeriodIndex) => Minor;
+  /** What the account stood at before its first activity. */
+  readonly opening: (account: AccountId) => Minor;
+  /** Opening and all activity up to the end of a period; with `closings`, year-end closings too. Debits positive. */
+  readonly balance: (account: AccountId, period: PeriodIndex, closings: boolean) => Minor;
+  /** First and last period with activity; null for an empty ledger. */
   readonly range: PeriodRange | null;
-  /** Whether any account has an entry in the period. */
+  /** Whether any account has activity in the period. */
   readonly has: (period: PeriodIndex) => boolean;
+  /** Entries that are activity. */
   readonly entries: number;
 };
 
-/** Adds up all entries of the blocks by account and period: one pass over the columns. */
-export function balancesOf(blocks: readonly LedgerBlock[], calendar: FiscalCalendar): Balances {
-  let low = Infinity;
-  let high = -Infinity;
-  for (const { day } of blocks) {
-    for (let i = 0; i < day.length; i++) {
-      const d = day[i]!;
-      if (d < low) low = d;
-      if (d > high) high = d;
-    }
-  }
-  const entries = blocks.reduce((n, b) => n + b.count, 0);
-  if (entries === 0) return { movement: () => null, range: null, has: () => false, entries };
+const EMPTY: Balances = {
+  movement: () => null,
+  closing: () => ZERO,
+  opening: () => ZERO,
+  balance: () => ZERO,
+  range: null,
+  has: () => false,
+  entries: 0,
+};
 
+/**
+ * Adds up the entries of the blocks by account and period: one pass over the columns. When several sources state an
+ * account's opening balance, only those of the earliest day count; the later ones repeat what activity has reached.
+ */
+export function balancesOf(
+  blocks: readonly LedgerBlock[],
+  calendar: FiscalCalendar,
+  view: View = WHOLE,
+): Balances {
+  const span = daySpan(blocks);
+  if (!span) return EMPTY;
+  const { low, high } = span;
   const first = calendar.indexOfDay(low);
-  const last = calendar.indexOfDay(high);
-  const width = last - first + 1;
+  const width = calendar.indexOfDay(high) - first + 1;
   // One look-up table for all days of the ledger, so that no entry pays for calendar arithmetic.
   const placeOfDay = new Int32Array(high - low + 1);
   for (let d = low; d <= high; d++) placeOfDay[d - low] = calendar.indexOfDay(d) - first;
 
   const rowOf = new Map<AccountId, number>();
-  for (const b of blocks) for (const a of b.accounts) if (!rowOf.has(a)) rowOf.set(a, rowOf.size);
-  const sums = new Float64Array(rowOf.size * width);
-  const counts = new Int32Array(rowOf.size * width);
+  const owner = (id: AccountId) => view.merged.get(id) ?? id;
+  for (const b of blocks)
+    for (const a of b.accounts) if (!rowOf.has(owner(a))) rowOf.set(owner(a), rowOf.size);
+  const size = rowOf.size * width;
+  const sums = new Float64Array(size);
+  const counts = new Int32Array(size);
+  const closings = new Float64Array(size);
   const inPeriod = new Int32Array(width);
+  const openings = new Map<number, { day: number; sum: number }>();
+  let entries = 0;
   for (const b of blocks) {
-    const rows = Int32Array.from(b.accounts, (a) => rowOf.get(a)! * width);
+    const rows = Int32Array.from(b.accounts, (a) => rowOf.get(owner(a))!);
+    const keeps = view.keep?.(b) ?? null;
     for (let i = 0; i < b.count; i++) {
+      if (keeps && !keeps(i)) continue;
+      const row = rows[b.account[i]!]!;
+      const mark = b.mark[i]!;
+      if (mark === OPENING) {
+        const day = b.day[i]!;
+        const o = openings.get(row);
+        if (!o || day < o.day) openings.set(row, { day, sum: b.amount[i]! });
+        else if (day === o.day) o.sum += b.amount[i]!;
+        continue;
+      }
       const period = placeOfDay[b.day[i]! - low]!;
-      const at = rows[b.account[i]!]! + period;
+      const at = row * width + period;
+      if (mark === CLOSING) {
+        closings[at]! += b.amount[i]!;
+        continue;
+      }
       sums[at]! += b.amount[i]!;
       counts[at]! += 1;
       inPeriod[period]! += 1;
+      entries++;
     }
   }
-  const inside = (p: PeriodIndex) => p >= first && p <= last;
+  const cell = (account: AccountId, period: PeriodIndex): number => {
+    const row = rowOf.get(account);
+    const p = period - first;
+    return row === undefined || p < 0 || p >= width ? -1 : row * width + p;
+  };
+  const opening = (account: AccountId) => minor(openings.get(rowOf.get(account) ?? -1)?.sum ?? 0);
   return {
     movement(account, period) {
-      const row = rowOf.get(account);
-      if (row === undefined || !inside(period)) return null;
-      const at = row * width + period - first;
-      return counts[at] === 0 ? null : minor(sums[at]!);
+      const at = cell(account, period);
+      return at < 0 || counts[at] === 0 ? null : minor(sums[at]!);
     },
-    range: { first, last },
-    has: (period) => inside(period) && inPeriod[period - first]! > 0,
+    closing(account, period) {
+      const at = cell(account, period);
+      return at < 0 ? ZERO : minor(closings[at]!);
+    },
+    opening,
+    balance(account, period, withClosings) {
+      const row = rowOf.get(account);
+      let total: number = opening(account);
+      if (row === undefined) return ZERO;
+      for (let p = 0; p < width && p <= period - first; p++) {
+        total += sums[row * width + p]!;
+        if (withClosings) total += closings[row * width + p]!;
+      }
+      return minor(total);
+    },
+    range: activeRange(inPeriod, first),
+    has: (period) => (inPeriod[period - first] ?? 0) > 0,
     entries,
   };
+}
+
+/** First and last day of any entry. */
+function daySpan(blocks: readonly LedgerBlock[]): { low: number; high: number } | null {
+  let low = Infinity;
+  let high = -Infinity;
+  for (const { day, count } of blocks) {
+    for (let i = 0; i < count; i++) {
+      const d = day[i]!;
+      if (d < low) low = d;
+      if (d > high) high = d;
+    }
+  }
+  return low <= high ? { low, high } : null;
+}
+
+function activeRange(inPeriod: Int32Array, first: PeriodIndex): PeriodRange | null {
+  const from = inPeriod.findIndex((n) => n > 0);
+  return from < 0 ? null : { first: first + from, last: first + inPeriod.findLastIndex((n) => n > 0) };
 }
 
 /** An account's actual in its natural sign (income and costs both positive); null when the ledger is silent. */
@@ -77,33 +166,54 @@ export function entriesOf(
   calendar: FiscalCalendar,
   account: AccountId,
   range: PeriodRange,
+  view: View = WHOLE,
 ): Entry[] {
+  const from = toDayNumber(calendar.period(range.first).start);
+  const to = toDayNumber(calendar.period(range.last).end);
   const out: Entry[] = [];
   for (const block of blocks) {
-    const place = block.accounts.indexOf(account);
-    if (place < 0) continue;
+    const places = new Set(
+      block.accounts.flatMap((a, i) => ((view.merged.get(a) ?? a) === account ? [i] : [])),
+    );
+    if (places.size === 0) continue;
+    const only = places.size === 1 ? [...places][0]! : -1;
+    const keeps = view.keep?.(block) ?? null;
     for (let i = 0; i < block.count; i++) {
-      if (block.account[i] !== place) continue;
-      const period = calendar.indexOfDay(block.day[i]!);
-      if (period >= range.first && period <= range.last) out.push(entryAt(block, i));
+      const place = block.account[i]!;
+      if (only >= 0 ? place !== only : !places.has(place)) continue;
+      const day = block.day[i]!;
+      if (day >= from && day <= to && (!keeps || keeps(i))) out.push(entryAt(block, i));
     }
   }
   return out.sort((a, b) => (a.day < b.day ? -1 : a.day > b.day ? 1 : a.row - b.row));
 }
 
-/** Total debits, total credits (both positive) and the days covered by a block. Null for an empty one. */
-export function totalsOf(
-  block: LedgerBlock,
-): { debit: Minor; credit: Minor; firstDay: string; lastDay: string } | null {
+export type BlockTotals = {
+  readonly debit: Minor;
+  readonly credit: Minor;
+  readonly firstDay: string;
+  readonly lastDay: string;
+  /** Entries by mark. */
+  readonly activity: number;
+  readonly openings: number;
+  readonly closings: number;
+};
+
+/** Total debits and credits (both positive) and the days covered: openings aside, unless there is nothing else. Null for an empty block. */
+export function totalsOf(block: LedgerBlock): BlockTotals | null {
   if (block.count === 0) return null;
+  const byMark = [0, 0, 0];
   let debit = 0;
   let credit = 0;
   let low = Infinity;
   let high = -Infinity;
+  for (let i = 0; i < block.count; i++) byMark[block.mark[i]!]!++;
+  const onlyOpenings = byMark[OPENING] === block.count;
   for (let i = 0; i < block.count; i++) {
     const a = block.amount[i]!;
     if (a > 0) debit += a;
     else credit -= a;
+    if (block.mark[i] === OPENING && !onlyOpenings) continue;
     low = Math.min(low, block.day[i]!);
     high = Math.max(high, block.day[i]!);
   }
@@ -112,6 +222,9 @@ export function totalsOf(
     credit: minor(credit),
     firstDay: fromDayNumber(low),
     lastDay: fromDayNumber(high),
+    activity: byMark[ACTIVITY]!,
+    openings: byMark[OPENING]!,
+    closings: byMark[CLOSING]!,
   };
 }
 

@@ -1,10 +1,26 @@
 import type { Minor } from '@/core/money';
 import type { AccountId } from '@/core/model';
 import { fromDayNumber, type Day, type DayNumber } from '@/core/calendar';
+import { packTexts, textAt, TextPacker, type Texts } from './texts';
+
+/** What an entry is to the year: activity counts in its month; openings and year-end closings never do. */
+export const MARKS = ['activity', 'opening', 'closing'] as const;
+export type Mark = (typeof MARKS)[number];
+export const ACTIVITY = 0;
+export const OPENING = 1;
+export const CLOSING = 2;
+
+/** One column of segments as the file has it: its heading, its values, and for each entry the place of its value. */
+export type SegmentColumn = {
+  readonly name: string;
+  /** Value 0 is empty: the entry says nothing. */
+  readonly values: readonly string[];
+  readonly place: Int32Array;
+};
 
 /**
  * The entries of one source in columns, so that a million of them stay small. A block never changes: taking a
- * source away leaves the block for undo. Texts are kept once and pointed at; text 0 is empty.
+ * source away leaves the block for undo.
  */
 export type LedgerBlock = {
   readonly id: string;
@@ -16,15 +32,20 @@ export type LedgerBlock = {
   readonly amount: Float64Array;
   /** Row of the file (from 1) that the entry came from. */
   readonly row: Int32Array;
+  /** Places in `texts`. */
   readonly counterparty: Int32Array;
   readonly reference: Int32Array;
   readonly memo: Int32Array;
+  /** Place in `MARKS`. */
+  readonly mark: Uint8Array;
+  readonly segments: readonly SegmentColumn[];
   readonly accounts: readonly AccountId[];
-  readonly texts: readonly string[];
+  readonly texts: Texts;
 };
 
 export type Entry = {
   readonly block: string;
+  readonly place: number;
   readonly day: Day;
   readonly account: AccountId;
   /** Debits positive. */
@@ -33,62 +54,101 @@ export type Entry = {
   readonly counterparty: string;
   readonly reference: string;
   readonly memo: string;
+  readonly mark: Mark;
+  /** Heading and value of each segment column that says something of it. */
+  readonly segments: readonly (readonly [column: string, value: string])[];
 };
 
 /** The i-th entry of a block, written out. */
 export function entryAt(block: LedgerBlock, i: number): Entry {
   return {
     block: block.id,
+    place: i,
     day: fromDayNumber(block.day[i]!),
     account: block.accounts[block.account[i]!]!,
     amount: block.amount[i]! as Minor,
     row: block.row[i]!,
-    counterparty: block.texts[block.counterparty[i]!]!,
-    reference: block.texts[block.reference[i]!]!,
-    memo: block.texts[block.memo[i]!]!,
+    counterparty: textAt(block.texts, block.counterparty[i]!),
+    reference: textAt(block.texts, block.reference[i]!),
+    memo: textAt(block.texts, block.memo[i]!),
+    mark: MARKS[block.mark[i]!]!,
+    segments: block.segments.flatMap((s) => {
+      const value = s.values[s.place[i]!]!;
+      return value === '' ? [] : [[s.name, value] as const];
+    }),
   };
 }
+
+/** All buffers of a block, so that it passes to another thread without a copy. */
+export const buffersOf = (block: LedgerBlock): ArrayBuffer[] =>
+  [
+    block.day,
+    block.account,
+    block.amount,
+    block.row,
+    block.counterparty,
+    block.reference,
+    block.memo,
+    block.mark,
+    block.texts.bytes,
+    block.texts.ends,
+    ...block.segments.map((s) => s.place),
+  ].map((c) => c.buffer as ArrayBuffer);
+
+/** A block as it was kept before entries had marks and segments, and texts were a list; a present one stays as it is. */
+export function openBlock(kept: LedgerBlock): LedgerBlock {
+  const old = kept as LedgerBlock & { readonly texts: Texts | readonly string[] };
+  return Array.isArray(old.texts)
+    ? { ...kept, texts: packTexts(old.texts), mark: new Uint8Array(kept.count), segments: [] }
+    : kept;
+}
+
+const INTS = ['day', 'account', 'row', 'counterparty', 'reference', 'memo'] as const;
+type Ints = Record<(typeof INTS)[number], Int32Array>;
 
 /** Gathers entries and gives the block; columns grow by doubling. */
 export class BlockBuilder {
   private count = 0;
   private capacity: number;
-  private day: Int32Array<ArrayBuffer>;
-  private account: Int32Array<ArrayBuffer>;
-  private amount: Float64Array<ArrayBuffer>;
-  private row: Int32Array<ArrayBuffer>;
-  private counterparty: Int32Array<ArrayBuffer>;
-  private reference: Int32Array<ArrayBuffer>;
-  private memo: Int32Array<ArrayBuffer>;
-  private readonly texts: string[] = [''];
-  private readonly places = new Map<string, number>([['', 0]]);
+  private ints: Ints;
+  private amount: Float64Array;
+  private mark: Uint8Array;
+  private readonly packer = new TextPacker();
+  private readonly segments: {
+    readonly name: string;
+    readonly values: string[];
+    readonly places: Map<string, number>;
+    place: Int32Array;
+  }[];
 
-  constructor(capacity = 1024) {
+  constructor(capacity = 1024, segmentNames: readonly string[] = []) {
     this.capacity = Math.max(16, capacity);
-    this.day = new Int32Array(this.capacity);
-    this.account = new Int32Array(this.capacity);
+    const int = () => new Int32Array(this.capacity);
+    this.ints = {
+      day: int(),
+      account: int(),
+      row: int(),
+      counterparty: int(),
+      reference: int(),
+      memo: int(),
+    };
     this.amount = new Float64Array(this.capacity);
-    this.row = new Int32Array(this.capacity);
-    this.counterparty = new Int32Array(this.capacity);
-    this.reference = new Int32Array(this.capacity);
-    this.memo = new Int32Array(this.capacity);
+    this.mark = new Uint8Array(this.capacity);
+    this.segments = segmentNames.map((name) => ({
+      name,
+      values: [''],
+      places: new Map([['', 0]]),
+      place: int(),
+    }));
   }
 
   get size(): number {
     return this.count;
   }
 
-  /** The place of a text, kept once. Neighboring rows mostly repeat one another, so the last place is tried first. */
-  text(value: string, last = 0): number {
-    if (value === '') return 0;
-    if (value === this.texts[last]) return last;
-    let place = this.places.get(value);
-    if (place === undefined) {
-      place = this.texts.length;
-      this.texts.push(value);
-      this.places.set(value, place);
-    }
-    return place;
+  /** The place of a text. */
+  text(value: string): number {
+    return this.packer.place(value);
   }
 
   add(
@@ -99,50 +159,68 @@ export class BlockBuilder {
     counterparty = 0,
     reference = 0,
     memo = 0,
+    mark = ACTIVITY,
   ): void {
     if (this.count === this.capacity) this.grow();
     const i = this.count++;
-    this.day[i] = day;
-    this.account[i] = account;
+    const { ints } = this;
+    ints.day[i] = day;
+    ints.account[i] = account;
     this.amount[i] = amount;
-    this.row[i] = row;
-    this.counterparty[i] = counterparty;
-    this.reference[i] = reference;
-    this.memo[i] = memo;
+    ints.row[i] = row;
+    ints.counterparty[i] = counterparty;
+    ints.reference[i] = reference;
+    ints.memo[i] = memo;
+    this.mark[i] = mark;
+  }
+
+  /** Puts the entry that was added last into a segment of the n-th segment column. */
+  segment(n: number, value: string): void {
+    if (value === '') return;
+    const column = this.segments[n]!;
+    let place = column.places.get(value);
+    if (place === undefined) {
+      place = column.values.length;
+      column.values.push(value);
+      column.places.set(value, place);
+    }
+    column.place[this.count - 1] = place;
   }
 
   build(id: string, accounts: readonly AccountId[]): LedgerBlock {
     const n = this.count;
+    const { ints } = this;
     return {
       id,
       count: n,
-      day: this.day.slice(0, n),
-      account: this.account.slice(0, n),
+      day: ints.day.slice(0, n),
+      account: ints.account.slice(0, n),
       amount: this.amount.slice(0, n),
-      row: this.row.slice(0, n),
-      counterparty: this.counterparty.slice(0, n),
-      reference: this.reference.slice(0, n),
-      memo: this.memo.slice(0, n),
+      row: ints.row.slice(0, n),
+      counterparty: ints.counterparty.slice(0, n),
+      reference: ints.reference.slice(0, n),
+      memo: ints.memo.slice(0, n),
+      mark: this.mark.slice(0, n),
+      segments: this.segments.map((s) => ({ name: s.name, values: s.values, place: s.place.slice(0, n) })),
       accounts,
-      texts: this.texts,
+      texts: this.packer.pack(),
     };
   }
 
   private grow(): void {
     this.capacity *= 2;
-    const int = (old: Int32Array): Int32Array<ArrayBuffer> => {
+    const int = (old: Int32Array): Int32Array => {
       const next = new Int32Array(this.capacity);
       next.set(old);
       return next;
     };
-    this.day = int(this.day);
-    this.account = int(this.account);
-    this.row = int(this.row);
-    this.counterparty = int(this.counterparty);
-    this.reference = int(this.reference);
-    this.memo = int(this.memo);
+    for (const name of INTS) this.ints[name] = int(this.ints[name]);
+    for (const s of this.segments) s.place = int(s.place);
     const amount = new Float64Array(this.capacity);
     amount.set(this.amount);
     this.amount = amount;
+    const mark = new Uint8Array(this.capacity);
+    mark.set(this.mark);
+    this.mark = mark;
   }
 }

@@ -1,2 +1,26 @@
-export { BlockBuilder, entryAt, type Entry, type LedgerBlock } from './block';
-export { actualOf, balancesOf, entriesOf, sumEntries, totalsOf, type Balances } from './balances';
+export {
+  ACTIVITY,
+  BlockBuilder,
+  buffersOf,
+  CLOSING,
+  entryAt,
+  MARKS,
+  openBlock,
+  OPENING,
+  type Entry,
+  type LedgerBlock,
+  type Mark,
+  type SegmentColumn,
+} from './block';
+export { packTexts, textAt, unpackTexts, type Texts } from './texts';
+export {
+  actualOf,
+  balancesOf,
+  entriesOf,
+  sumEntries,
+  totalsOf,
+  type Balances,
+  type BlockTotals,
+  type View,
+} from './balances';
+export { ledgerChanges, type AccountChange, type Movement } from './changes';

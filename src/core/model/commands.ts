@@ -1,11 +1,14 @@
 import { enablePatches, produceWithPatches, type Draft, type Patch } from 'immer';
-import type { Minor } from '@/core/money';
-import type { PeriodId } from '@/core/calendar';
+import { minor, type Minor } from '@/core/money';
+import { periodFaults, type PeriodId } from '@/core/calendar';
+import { naturalSign } from './kinds';
 import type {
   Account,
   AccountId,
+  Axis,
   Book,
   Budget,
+  Feed,
   Line,
   Method,
   Settings,
@@ -26,6 +29,14 @@ export type Command =
       readonly type: 'takeIn';
       readonly source: Source;
       readonly newAccounts: readonly Account[];
+      /** What existing accounts take from the file: a new code or name. */
+      readonly accountChanges: readonly {
+        readonly id: AccountId;
+        readonly code: string;
+        readonly name: string;
+      }[];
+      /** Every axis as it is with this source's segments in it. */
+      readonly axes: readonly Axis[];
       readonly replaces: readonly string[];
       readonly closedThrough: PeriodId | null;
       readonly nextId: number;
@@ -36,7 +47,25 @@ export type Command =
       readonly account: AccountId;
       readonly change: Partial<Omit<Account, 'id'>>;
     }
+  | { readonly type: 'addAccount'; readonly account: Account }
+  /** Puts an account before another, or last. */
+  | { readonly type: 'moveAccount'; readonly account: AccountId; readonly before: AccountId | null }
+  /** One account takes in another: its entries, its lines (merged by the caller where both have one) and its notes. */
+  | {
+      readonly type: 'mergeAccounts';
+      readonly from: AccountId;
+      readonly into: AccountId;
+      readonly lines: readonly { readonly budget: string; readonly line: Line }[];
+    }
   | { readonly type: 'setClosedThrough'; readonly period: PeriodId | null }
+  | {
+      readonly type: 'setCalendar';
+      readonly calendar: Book['calendar'];
+      readonly closedThrough: PeriodId | null;
+    }
+  | { readonly type: 'setAxis'; readonly axis: Axis }
+  | { readonly type: 'removeAxis'; readonly axis: string }
+  | { readonly type: 'setFeed'; readonly feed: Feed | null }
   | { readonly type: 'addBudget'; readonly budget: Budget }
   | { readonly type: 'renameBudget'; readonly budget: string; readonly name: string }
   | { readonly type: 'deleteBudget'; readonly budget: string }
@@ -82,6 +111,8 @@ export type Refusal = {
     | 'budgetIsFrozen'
     | 'alreadyTakenIn'
     | 'emptyName'
+    | 'sidesDiffer'
+    | 'brokenCalendar'
     | 'readOnly';
 };
 
@@ -132,14 +163,21 @@ const HANDLERS: Handlers = {
   setSettings(book, { settings }) {
     Object.assign(book.settings, settings);
   },
-  takeIn(book, { source, newAccounts, replaces, closedThrough, nextId }) {
+  takeIn(book, { source, newAccounts, accountChanges, axes, replaces, closedThrough, nextId }) {
     book.sources = book.sources.filter((s) => !replaces.includes(s.id));
+    const next = source.cursor;
+    if (book.feed && next !== null) {
+      // A pull that another pull has overtaken must not come in a second time.
+      if (next <= book.feed.cursor) refuse('alreadyTakenIn');
+      book.feed.cursor = next;
+    }
     if (book.sources.some((s) => s.fingerprint === source.fingerprint && s.sheet === source.sheet))
       refuse('alreadyTakenIn');
     book.sources.push(source as Draft<Source>);
-    book.accounts.push(...newAccounts);
-    // Entries name accounts in no order of their own; months-across files stand in the order of their statement.
-    if (source.shape === 'entries') book.accounts.sort((a, b) => compareCodes(a.code, b.code));
+    for (const { id, code, name } of accountChanges)
+      Object.assign(findAccount(book, id), { code, name: name.trim() || refuse('emptyName') });
+    insertAccounts(book, newAccounts, source.shape === 'entries');
+    book.axes = axes as Draft<Axis[]>;
     book.closedThrough = closedThrough;
     book.nextId = Math.max(book.nextId, nextId);
   },
@@ -149,10 +187,64 @@ const HANDLERS: Handlers = {
     book.sources.splice(at, 1);
   },
   editAccount(book, { account, change }) {
-    Object.assign(book.accounts.find((a) => a.id === account) ?? refuse('noSuchAccount'), change);
+    if (change.name !== undefined && change.name.trim() === '') refuse('emptyName');
+    Object.assign(findAccount(book, account), change);
+  },
+  addAccount(book, { account }) {
+    if (account.name.trim() === '') refuse('emptyName');
+    insertAccounts(book, [account], account.code !== '');
+    book.nextId += 1;
+  },
+  moveAccount(book, { account, before }) {
+    const moving = findAccount(book, account);
+    if (before !== null) findAccount(book, before);
+    const rest = book.accounts.filter((a) => a.id !== account);
+    const at = before === null || before === account ? -1 : rest.findIndex((a) => a.id === before);
+    if (before === account) return;
+    rest.splice(at < 0 ? rest.length : at, 0, moving);
+    book.accounts = rest;
+  },
+  mergeAccounts(book, { from, into, lines }) {
+    const gone = findAccount(book, from);
+    if (from === into) refuse('noSuchAccount');
+    if (naturalSign(gone.kind) !== naturalSign(findAccount(book, into).kind)) refuse('sidesDiffer');
+    book.accounts = book.accounts.filter((a) => a.id !== from);
+    for (const [old, now] of Object.entries(book.merged)) if (now === from) book.merged[old] = into;
+    book.merged[from] = into;
+    for (const { budget, line } of lines) openBudget(book, budget).lines[into] = line as Draft<Line>;
+    for (const budget of book.budgets) mergeLines(budget, from, into);
+    for (const notes of Object.values(book.varianceNotes)) {
+      const note = notes[from];
+      if (!note) continue;
+      const there = notes[into];
+      if (there) there.text = `${there.text}\n${note.text}`.slice(0, 4000);
+      else notes[into] = note;
+      delete notes[from];
+    }
+    for (const axis of book.axes) delete axis.byAccount[from];
   },
   setClosedThrough(book, { period }) {
     book.closedThrough = period;
+  },
+  setCalendar(book, { calendar, closedThrough }) {
+    if (calendar.kind === 'handMade' && periodFaults(calendar.periods).length > 0) refuse('brokenCalendar');
+    book.calendar = calendar as Draft<Book['calendar']>;
+    book.closedThrough = closedThrough;
+  },
+  setAxis(book, { axis }) {
+    if (axis.name.trim() === '') refuse('emptyName');
+    const at = book.axes.findIndex((a) => a.id === axis.id);
+    if (at >= 0) book.axes[at] = axis as Draft<Axis>;
+    else {
+      book.axes.push(axis as Draft<Axis>);
+      book.nextId += 1;
+    }
+  },
+  removeAxis(book, { axis }) {
+    book.axes = book.axes.filter((a) => a.id !== axis);
+  },
+  setFeed(book, { feed }) {
+    book.feed = feed;
   },
   addBudget(book, { budget }) {
     book.budgets.push(budget as Draft<Budget>);
@@ -217,6 +309,53 @@ const compareCodes = (a: string, b: string): number =>
         ? 1
         : 0
     : Number.parseFloat(a) - Number.parseFloat(b) || (a < b ? -1 : 1));
+
+/**
+ * New accounts of entries take the place that their codes give them among accounts that stand in the order of their
+ * codes; an order made by hand, and that of a months-across statement, stays.
+ */
+function insertAccounts(book: Draft<Book>, fresh: readonly Account[], byCode: boolean): void {
+  if (!byCode) {
+    book.accounts.push(...fresh);
+    return;
+  }
+  const all = [...fresh].sort((a, b) => compareCodes(a.code, b.code));
+  const inOrder = book.accounts.every(
+    (a, i) => i === 0 || compareCodes(book.accounts[i - 1]!.code, a.code) <= 0,
+  );
+  if (inOrder) {
+    book.accounts.push(...all);
+    book.accounts.sort((a, b) => compareCodes(a.code, b.code));
+    return;
+  }
+  for (const account of all) {
+    const at = book.accounts.findIndex(
+      (a) => a.kind === account.kind && compareCodes(account.code, a.code) < 0,
+    );
+    const last = book.accounts.findLastIndex((a) => a.kind === account.kind);
+    book.accounts.splice(at >= 0 ? at : last >= 0 ? last + 1 : book.accounts.length, 0, account);
+  }
+}
+
+function mergeLines(budget: Draft<Budget>, from: AccountId, into: AccountId): void {
+  const line = budget.lines[from];
+  if (line && !budget.lines[into]) budget.lines[into] = { ...line, account: into };
+  delete budget.lines[from];
+  for (const other of Object.values(budget.lines))
+    if (other.method.kind === 'share' && other.method.of === from) other.method.of = into;
+  const frozen = budget.approved?.amounts;
+  const gone = frozen?.[from];
+  if (!frozen || !gone) return;
+  const there = frozen[into];
+  frozen[into] = gone.map((v, i) => {
+    const w = there?.[i] ?? null;
+    return v === null ? w : w === null ? v : minor(v + w);
+  });
+  delete frozen[from];
+}
+
+const findAccount = (book: Draft<Book>, id: string): Draft<Account> =>
+  book.accounts.find((a) => a.id === id) ?? refuse('noSuchAccount');
 
 function findBudget(book: Draft<Book>, id: string): Draft<Budget> {
   return book.budgets.find((b) => b.id === id) ?? refuse('noSuchBudget');

@@ -5,19 +5,22 @@ export {
   sourceSchema,
   type Account,
   type AccountId,
+  type Axis,
   type Book,
   type Budget,
   type EvenBasis,
+  type Feed,
   type Line,
   type Method,
   type MethodKind,
   type RoundUnit,
+  type Schedule,
   type Settings,
   type Source,
   type VarianceNote,
 } from './schema';
 export { BOOK_VERSION, migrate, openBook, type Migrations, type OpenIssue, type Opened } from './migrate';
-export { newBook, type NewBook } from './newBook';
+export { newAccount, newBook, type NewBook } from './newBook';
 export {
   applyCommand,
   blankLine,

@@ -9,6 +9,8 @@ export type Change =
       /** ISO 8601 instant. */
       readonly at: string;
       readonly type: CommandType;
+      /** The person's reason, where one was asked for. */
+      readonly why?: string;
       readonly patches: readonly Patch[];
       readonly inverse: readonly Patch[];
     }
@@ -45,7 +47,7 @@ export type Step =
   { readonly ok: true; readonly history: History } | { readonly ok: false; readonly refusal: Refusal };
 
 /** Does a command at an instant; the same history when the command changed nothing. */
-export function perform(history: History, command: Command, at: string): Step {
+export function perform(history: History, command: Command, at: string, why = ''): Step {
   const applied = applyCommand(history.book, command);
   if (!applied.ok) return applied;
   if (applied.book === history.book || applied.patches.length === 0) return { ok: true, history };
@@ -53,6 +55,7 @@ export function perform(history: History, command: Command, at: string): Step {
     seq: nextSeq(history),
     at,
     type: command.type,
+    ...(why.trim() ? { why: why.trim() } : {}),
     patches: applied.patches,
     inverse: applied.inverse,
   };

@@ -1,6 +1,6 @@
 import { bookSchema, type Book } from './schema';
 
-export const BOOK_VERSION = 1;
+export const BOOK_VERSION = 2;
 
 export type OpenIssue =
   | { readonly code: 'notABook' }
@@ -12,7 +12,7 @@ export type Opened =
 
 /** From version n to n + 1. Each entry has a test with a saved document of the older version. */
 export type Migrations = ReadonlyMap<number, (old: Record<string, unknown>) => Record<string, unknown>>;
-const MIGRATIONS: Migrations = new Map();
+const MIGRATIONS: Migrations = new Map([[1, toVersion2]]);
 
 /** Brings a saved document of any known version to the present one; null when a step is missing. */
 export function migrate(
@@ -40,4 +40,33 @@ export function openBook(saved: unknown): Opened {
   if (parsed.success) return { ok: true, book: parsed.data };
   const first = parsed.error.issues[0]!;
   return { ok: false, issue: { code: 'invalid', path: first.path.join('.'), message: first.message } };
+}
+
+/** Version 2: groups, keepers and usual amounts of accounts; merged accounts; segments; the feed; more of sources. */
+function toVersion2(old: Record<string, unknown>): Record<string, unknown> {
+  const list = (value: unknown) => (Array.isArray(value) ? (value as Record<string, unknown>[]) : []);
+  return {
+    ...old,
+    version: 2,
+    accounts: list(old.accounts).map((a) => ({
+      ...a,
+      group: '',
+      active: true,
+      keeper: '',
+      usual: { low: null, high: null },
+    })),
+    sources: list(old.sources).map((s) => ({
+      ...s,
+      format: s.sheet === null ? 'delimited' : 'workbook',
+      heads: '',
+      cursor: null,
+      untied: null,
+      openings: 0,
+      closings: 0,
+      controls: 0,
+    })),
+    merged: {},
+    axes: [],
+    feed: null,
+  };
 }

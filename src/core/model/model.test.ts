@@ -15,26 +15,11 @@ import {
   type History,
   type Migrations,
 } from '.';
-import { account, bookWith, budgetOf, line, pct, periodIds } from '../test/build';
+import { account, bookWith, budgetOf, line, pct, periodIds, sourceOf } from '../test/build';
 
 const accounts = [account('a1', 'income'), account('a2', 'expense')];
 const ids = periodIds(2026);
-const source = {
-  id: 's1',
-  fileName: 'x.csv',
-  fingerprint: 'a'.repeat(64),
-  sheet: null,
-  takenAt: '2026-01-01T00:00:00Z',
-  shape: 'entries' as const,
-  mapping: {},
-  block: 'l1',
-  rows: { read: 2, used: 2, leftOut: [] },
-  entries: 2,
-  debit: minor(100),
-  credit: minor(100),
-  firstDay: '2025-01-01' as never,
-  lastDay: '2025-12-31' as never,
-};
+const source = sourceOf();
 const start = () =>
   bookWith(accounts, { budgets: [budgetOf([line('a1', { kind: 'lastYear', uplift: pct('3'), round: 0 })])] });
 
@@ -96,6 +81,8 @@ const anyCommand: fc.Arbitrary<Command> = fc.oneof(
     type: fc.constant('takeIn' as const),
     source: fc.constantFrom(source, { ...source, id: 's2', fingerprint: 'b'.repeat(64) }),
     newAccounts: fc.constantFrom([], [account('a9', 'expense', 'New', '100')]),
+    accountChanges: fc.constantFrom([], [{ id: 'a1', code: '9', name: 'Renamed' }]),
+    axes: fc.constant([]),
     replaces: fc.constantFrom([], ['s1']),
     closedThrough: fc.constant(null),
     nextId: fc.constant(300),
@@ -208,6 +195,8 @@ describe('commands', () => {
       type: 'takeIn',
       source: { ...source, id: `s${replaces.length + 1}` },
       newAccounts: [],
+      accountChanges: [],
+      axes: [],
       replaces,
       closedThrough: null,
       nextId: 5,

@@ -1,6 +1,7 @@
 import { minor, percent, unitOf } from '@/core/money';
 import { BOOK_VERSION } from './migrate';
-import type { Book } from './schema';
+import type { AccountKind } from './kinds';
+import type { Account, Book } from './schema';
 
 export type NewBook = {
   readonly id: string;
@@ -21,6 +22,9 @@ export function newBook({ id, name, currency, locale, firstMonth }: NewBook): Bo
     locale,
     calendar: { kind: 'months', firstMonth },
     accounts: [],
+    merged: {},
+    axes: [],
+    feed: null,
     sources: [],
     closedThrough: null,
     budgets: [],
@@ -34,3 +38,15 @@ export function newBook({ id, name, currency, locale, firstMonth }: NewBook): Bo
     nextId: 1,
   };
 }
+
+/** An account of which nothing is known but its name and kind. */
+export const newAccount = (id: string, code: string, name: string, kind: AccountKind): Account => ({
+  id,
+  code,
+  name,
+  kind,
+  group: '',
+  active: true,
+  keeper: '',
+  usual: { low: null, high: null },
+});

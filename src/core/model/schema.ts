@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { Minor, Percent } from '@/core/money';
-import type { Day, PeriodId } from '@/core/calendar';
+import { periodFaults, type Day, type PeriodId } from '@/core/calendar';
 import { ACCOUNT_KINDS } from './kinds';
 
 /** Text from outside is bounded: a name of a megabyte is a broken file. */
@@ -18,6 +18,14 @@ export const accountSchema = z.strictObject({
   code: text(60),
   name: text(200),
   kind: z.enum(ACCOUNT_KINDS),
+  /** Name of the group it stands in within its kind; empty for none. */
+  group: text(120),
+  /** Not active: kept for its past, offered for no new budget. */
+  active: z.boolean(),
+  /** The person who looks after it; empty for nobody in particular. */
+  keeper: text(120),
+  /** A usual month lies between these natural amounts; a month outside is marked. Null: no such bound. */
+  usual: z.strictObject({ low: money.nullable(), high: money.nullable() }),
 });
 
 export const sourceSchema = z.strictObject({
@@ -27,16 +35,30 @@ export const sourceSchema = z.strictObject({
   fingerprint: z.string().regex(/^[0-9a-f]{64}$/),
   sheet: text(200).nullable(),
   takenAt: text(40),
-  shape: z.enum(['months', 'entries']),
+  /** How the ledger's figures stood in it. */
+  shape: z.enum(['months', 'entries', 'balances']),
+  /** What it was: a text or workbook file, the OECD's audit file, or a pull from the ledger feed. */
+  format: z.enum(['delimited', 'workbook', 'auditFile', 'feed']),
   /** How the file was read; enough to read it again alike. */
   mapping: z.json(),
+  /** The file's column heads, by which the next file of the same shape is known. */
+  heads: text(4000),
+  /** The entry of the feed up to which this pull went. */
+  cursor: z.int().nullable(),
+  /** Accepted although it did not tie: what did not, why it was accepted all the same, and when. */
+  untied: z.strictObject({ faults: z.array(text(60)).max(20), reason: text(1000), at: text(40) }).nullable(),
   block: id,
   rows: z.strictObject({
     read: z.int(),
     used: z.int(),
     leftOut: z.array(z.strictObject({ reason: text(60), count: z.int() })),
   }),
+  /** All entries, with those of openings and of year-end closings, which are no activity. */
   entries: z.int(),
+  openings: z.int(),
+  closings: z.int(),
+  /** Totals that the file states, all equal to ours unless `untied` says otherwise. */
+  controls: z.int(),
   debit: money,
   credit: money,
   firstDay: dayText,
@@ -108,15 +130,73 @@ export const settingsSchema = z.strictObject({
   cents: z.boolean(),
 });
 
+export const calendarSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('months'), firstMonth: z.int().min(1).max(12) }),
+  z.strictObject({
+    kind: z.literal('weeks'),
+    pattern: z.enum(['4-4-5', '4-5-4', '5-4-4']),
+    endMonth: z.int().min(1).max(12),
+    /** ISO 8601: 1 Monday to 7 Sunday. */
+    endWeekday: z.int().min(1).max(7),
+    ending: z.enum(['last', 'nearest']),
+  }),
+  z.strictObject({
+    kind: z.literal('handMade'),
+    periods: z
+      .array(
+        z.strictObject({ year: z.int().min(1900).max(2199), name: text(60), start: dayText, end: dayText }),
+      )
+      .max(2000)
+      .refine((list) => periodFaults(list).length === 0, 'periods leave a gap or overlap'),
+  }),
+]);
+
+/** A way of dividing the business: its values, and how entries come to them. */
+export const axisSchema = z.strictObject({
+  id,
+  name: text(120),
+  /** Headings of the file columns that feed it; none for an axis made by hand. */
+  columns: z.array(text(200)).max(50),
+  /** Values in their order; `from` are the texts of the files that mean them. */
+  values: z.array(z.strictObject({ id, name: text(200), from: z.array(text(500)).max(5000) })).max(5000),
+  /** Accounts whose entries belong to a value when the entries themselves say nothing. */
+  byAccount: z.record(id, id),
+});
+
+/** When the ledger feed is pulled while the app is open. */
+export const scheduleSchema = z.discriminatedUnion('every', [
+  z.strictObject({ every: z.literal('never') }),
+  z.strictObject({ every: z.literal('hours'), hours: z.int().min(1).max(168) }),
+  z.strictObject({
+    every: z.literal('days'),
+    /** ISO 8601 weekdays; all seven for daily. */
+    weekdays: z.array(z.int().min(1).max(7)).min(1).max(7),
+    /** Local time, HH:MM. */
+    at: z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/),
+  }),
+]);
+
+export const feedSchema = z.strictObject({
+  url: text(500),
+  company: text(200),
+  /** The feed's entries up to this number are in the book. */
+  cursor: z.int().min(0),
+  schedule: scheduleSchema,
+});
+
 export const bookSchema = z.strictObject({
   format: z.literal('tellan.book'),
-  version: z.literal(1),
+  version: z.literal(2),
   id,
   name: text(120),
   currency: z.string().regex(/^[A-Z]{3}$/),
   locale: text(40),
-  calendar: z.strictObject({ kind: z.literal('months'), firstMonth: z.int().min(1).max(12) }),
+  calendar: calendarSchema,
   accounts: z.array(accountSchema).max(20000),
+  /** Accounts that were merged: old id to the one that took it in. Entries keep the old id. */
+  merged: z.record(id, id),
+  axes: z.array(axisSchema).max(50),
+  feed: feedSchema.nullable(),
   sources: z.array(sourceSchema).max(2000),
   closedThrough: periodId.nullable(),
   budgets: z.array(budgetSchema).max(200),
@@ -129,6 +209,9 @@ export const bookSchema = z.strictObject({
 
 export type Account = z.infer<typeof accountSchema>;
 export type AccountId = string;
+export type Axis = z.infer<typeof axisSchema>;
+export type Feed = z.infer<typeof feedSchema>;
+export type Schedule = z.infer<typeof scheduleSchema>;
 export type Source = z.infer<typeof sourceSchema>;
 export type Method = z.infer<typeof methodSchema>;
 export type MethodKind = Method['kind'];

@@ -1,7 +1,7 @@
 import { ZERO, type Minor } from '@/core/money';
 import {
+  calendarFrom,
   indexOfId,
-  monthCalendar,
   yearsBefore,
   type FiscalCalendar,
   type Period,
@@ -31,8 +31,7 @@ export type Facts = {
 const NOTHING: Past = { lastYear: [], known: [] };
 
 /** The calendar of a book. */
-export const calendarOf = (book: Pick<Book, 'calendar'>): FiscalCalendar =>
-  monthCalendar(book.calendar.firstMonth);
+export const calendarOf = (book: Pick<Book, 'calendar'>): FiscalCalendar => calendarFrom(book.calendar);
 
 /** The periods that a budget covers. */
 export function budgetPeriods(calendar: FiscalCalendar, budget: Pick<Budget, 'first' | 'length'>): Period[] {

@@ -3,6 +3,7 @@ import { monthCalendar, toDayNumber, yearRange, day, type PeriodId } from '@/cor
 import { balancesOf, BlockBuilder, type LedgerBlock } from '@/core/ledger';
 import {
   naturalSign,
+  newAccount,
   newBook,
   type Account,
   type AccountKind,
@@ -10,16 +11,39 @@ import {
   type Budget,
   type Line,
   type Method,
+  type Source,
 } from '@/core/model';
 import { draftBudget, factsFor } from '@/core/plan';
 
 /** Small books for tests: what a test is about is said in the test, the rest is here. */
 
-export const account = (id: string, kind: AccountKind, name = id, code = ''): Account => ({
-  id,
-  code,
-  name,
-  kind,
+export const account = (id: string, kind: AccountKind, name = id, code = ''): Account =>
+  newAccount(id, code, name, kind);
+
+/** A source of entries that ties. */
+export const sourceOf = (change: Partial<Source> = {}): Source => ({
+  id: 's1',
+  fileName: 'x.csv',
+  fingerprint: 'a'.repeat(64),
+  sheet: null,
+  takenAt: '2026-01-01T00:00:00Z',
+  shape: 'entries',
+  format: 'delimited',
+  mapping: {},
+  heads: '',
+  cursor: null,
+  untied: null,
+  block: 'l1',
+  rows: { read: 2, used: 2, leftOut: [] },
+  entries: 2,
+  openings: 0,
+  closings: 0,
+  controls: 0,
+  debit: minor(100),
+  credit: minor(100),
+  firstDay: day('2025-01-01'),
+  lastDay: day('2025-12-31'),
+  ...change,
 });
 
 /** A book in dollars whose fiscal year begins in January, with these accounts. */

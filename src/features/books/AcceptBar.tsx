@@ -1,105 +1,154 @@
 'use client';
 
-import { useState } from 'react';
-import { Button, Checkbox, NativeSelect } from '@mantine/core';
-import type { Draft, Proof } from '@/core/intake';
+import { useMemo, useState } from 'react';
+import { Button, NativeSelect, TextInput } from '@mantine/core';
+import type { Proof } from '@/core/intake';
 import { indexOfId, type PeriodId } from '@/core/calendar';
 import type { Ground } from '@/store/derived';
+import {
+  acceptIntake,
+  acceptOnward,
+  cancelIntake,
+  leaveOut,
+  proposedClose,
+  useIntake,
+  type AcceptOptions,
+  type OpenIntake,
+} from '@/store/intake';
 import { say } from '@/store/session';
-import { proposedClose, type Intake } from '@/store/useIntake';
-import { count } from './words';
+import { ChangeTable } from './ChangeTable';
+import { changesBy, clashesOf } from './intakeCompare';
+import { count, FAULTS } from './words';
 import classes from './Books.module.css';
 
 /** The end of the page: what is closed with this file, what it replaces, and the one step that takes it in. */
 export function AcceptBar({
   ground,
-  intake,
-  draft,
+  now,
   proof,
-  busy,
 }: {
   readonly ground: Ground;
-  readonly intake: Intake;
-  readonly draft: Draft;
+  readonly now: OpenIntake;
   readonly proof: Proof;
-  readonly busy: boolean;
 }) {
   const { calendar, book } = ground;
+  const { draft, busy } = now;
+  const waiting = useIntake((s) => s.waiting.length);
   const proposed = proposedClose(ground, proof);
   const [closed, setClosed] = useState<string | null>(null);
-  const [replace, setReplace] = useState<string | null>(null);
-  const [anyway, setAnyway] = useState(false);
-  const clashes = proof.same ? [proof.same] : proof.overlapping;
-  const answered = clashes.length === 0 || replace !== null;
-  const ready = !busy && draft.block.count > 0 && answered && (proof.ties || anyway);
+  const [answer, setAnswer] = useState<string | null>(null);
+  const [reason, setReason] = useState('');
+  const clashes = clashesOf(proof);
+  const asked = clashes.length > 0;
+  const empty = proof.faults.includes('nothing');
+  const excused = proof.ties || reason.trim() !== '';
+  const ready = !busy && !empty && (!asked || answer !== null) && excused;
   const close = (closed ?? proposed ?? '') as PeriodId | '';
   // What is closed now stays on offer beside the months of the file.
-  const now = book.closedThrough === null ? null : indexOfId(calendar, book.closedThrough);
-  const indexes = new Set([...(now === null ? [] : [now]), ...proof.months.slice(-12).map((m) => m.period)]);
+  const nowClosed = book.closedThrough === null ? null : indexOfId(calendar, book.closedThrough);
+  const indexes = new Set([
+    ...(nowClosed === null ? [] : [nowClosed]),
+    ...proof.months.slice(-12).map((m) => m.period),
+  ]);
   const options = [...indexes].sort((x, y) => x - y).map((i) => calendar.period(i));
+  const counted = (n: number) =>
+    draft.mapping.shape === 'entries' ? count(n, 'entry', 'entries') : count(n, 'amount');
+  const chosen =
+    answer === 'replace' ? clashes.map((s) => s.id) : clashes.some((s) => s.id === answer) ? [answer!] : [];
+  const chosenKey = chosen.join();
+  const changes = useMemo(
+    () =>
+      asked && answer !== null
+        ? changesBy(ground, chosenKey === '' ? [] : chosenKey.split(','), {
+            proof,
+            accounts: draft.accounts,
+            choices: now.choices,
+          })
+        : null,
+    [asked, answer, ground, chosenKey, proof, draft.accounts, now.choices],
+  );
 
-  const accept = () => {
-    const replaces = replace === 'replace' ? clashes.map((s) => s.id) : [];
-    const trouble = intake.accept(replaces, close === '' ? null : close);
+  const accept = async (how: (options: AcceptOptions) => Promise<string | null>) => {
+    const trouble = await how({
+      replaces: chosen,
+      closedThrough: close === '' ? null : close,
+      reason: proof.ties ? '' : reason,
+    });
     if (trouble) say(trouble, 'trouble');
-    else say(`${count(draft.block.count, 'amount')} taken in. Ctrl+Z takes the file out again.`);
+    else say(`${counted(draft.count)} taken in. Ctrl+Z takes the file out again.`);
   };
 
   return (
-    <div className={classes.accept}>
-      {clashes.length > 0 && (
+    <>
+      {changes && (
+        <section className={classes.step} aria-label="Changes">
+          <h2>What changes in the book</h2>
+          <ChangeTable ground={ground} changes={changes} />
+        </section>
+      )}
+      <div className={classes.accept} role="group" aria-label="Accept">
+        {asked && (
+          <NativeSelect
+            label={
+              proof.same
+                ? `This very file was taken in on ${proof.same.takenAt.slice(0, 10)}`
+                : `${count(clashes.length, 'source')} in the book ${clashes.length === 1 ? 'has' : 'have'} some of these days`
+            }
+            value={answer ?? ''}
+            onChange={(e) => setAnswer(e.currentTarget.value || null)}
+            data={[
+              { value: '', label: 'Choose…' },
+              {
+                value: 'replace',
+                label: `Replace ${clashes
+                  .map((s) => s.fileName)
+                  .join(', ')
+                  .slice(0, 60)}`,
+              },
+              ...(clashes.length > 1
+                ? clashes.map((s) => ({ value: s.id, label: `Replace ${s.fileName} only`.slice(0, 80) }))
+                : []),
+              ...(proof.same ? [] : [{ value: 'add', label: 'Add to it: the two hold different entries' }]),
+            ]}
+          />
+        )}
         <NativeSelect
-          label={
-            proof.same
-              ? `This very file was taken in on ${proof.same.takenAt.slice(0, 10)}`
-              : `${count(clashes.length, 'source')} in the book ${clashes.length === 1 ? 'has' : 'have'} some of these days`
-          }
-          value={replace ?? ''}
-          onChange={(e) => setReplace(e.currentTarget.value || null)}
+          label="Closed through"
+          value={close}
+          onChange={(e) => setClosed(e.currentTarget.value)}
           data={[
-            { value: '', label: 'Choose…' },
-            {
-              value: 'replace',
-              label: `Replace ${clashes
-                .map((s) => s.fileName)
-                .join(', ')
-                .slice(0, 60)}`,
-            },
-            ...(proof.same ? [] : [{ value: 'add', label: 'Add to it: the two hold different entries' }]),
+            { value: '', label: 'Nothing yet' },
+            ...options.map((p) => ({ value: p.id as string, label: p.label })),
           ]}
         />
-      )}
-      <NativeSelect
-        label="Closed through"
-        value={close}
-        onChange={(e) => setClosed(e.currentTarget.value)}
-        data={[
-          { value: '', label: 'Nothing yet' },
-          ...options.map((p) => ({ value: p.id as string, label: p.label })),
-        ]}
-      />
-      {!proof.ties && draft.block.count > 0 && (
-        <Checkbox
-          checked={anyway}
-          onChange={(e) => setAnyway(e.currentTarget.checked)}
-          label={
-            draft.issueCount > 0
-              ? `Take it in without the ${count(new Set(draft.issues.map((i) => i.row)).size, 'row')} that cannot be read`
-              : 'Take it in although it does not tie'
-          }
-        />
-      )}
-      <Button size="sm" variant="filled" disabled={!ready} onClick={accept} ml="auto">
-        Accept{' '}
-        {count(
-          draft.block.count,
-          draft.mapping.shape === 'entries' ? 'entry' : 'amount',
-          draft.mapping.shape === 'entries' ? 'entries' : 'amounts',
+        {!proof.ties && !empty && (
+          <TextInput
+            label={`It does not tie (${proof.faults.map((f) => FAULTS[f]).join(', ')}). Take it in because`}
+            placeholder="The reason goes to the journal"
+            w={380}
+            maxLength={1000}
+            value={reason}
+            onChange={(e) => setReason(e.currentTarget.value)}
+          />
         )}
-      </Button>
-      <Button size="sm" onClick={intake.cancel}>
-        Leave the file out
-      </Button>
-    </div>
+        <span className={classes.push} />
+        {waiting > 0 && (
+          <Button size="sm" disabled={!ready} onClick={() => void accept(acceptOnward)}>
+            Accept this and the next that tie
+          </Button>
+        )}
+        <Button size="sm" variant="filled" disabled={!ready} onClick={() => void accept(acceptIntake)}>
+          Accept {counted(draft.count)}
+        </Button>
+        <Button size="sm" onClick={leaveOut}>
+          Leave the file out
+        </Button>
+        {waiting > 0 && (
+          <Button size="sm" onClick={cancelIntake}>
+            Stop
+          </Button>
+        )}
+      </div>
+    </>
   );
 }

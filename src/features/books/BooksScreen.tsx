@@ -9,7 +9,7 @@ import stage from '@/components/Stage.module.css';
 import { useBookStore } from '@/store/bookStore';
 import { rulerRange, useOpenGround } from '@/store/derived';
 import { setSession, useSession } from '@/store/session';
-import { useIntake } from '@/store/useIntake';
+import { takeFiles, useIntake } from '@/store/intake';
 import { AccountsTable } from './AccountsTable';
 import { DemoHint } from './DemoHint';
 import { FirstSteps } from './FirstSteps';
@@ -32,7 +32,7 @@ export function BooksScreen() {
   const [view, setView] = useState<View>('ledger');
   const [over, setOver] = useState(false);
   const file = useRef<HTMLInputElement>(null);
-  const intake = useIntake(ground);
+  const phase = useIntake((s) => s.now.phase);
   const chosen = useSession((s) => s.ledgerRange);
 
   const all = rulerRange(ground);
@@ -48,14 +48,13 @@ export function BooksScreen() {
         });
   const closed = book.closedThrough === null ? null : indexOfId(calendar, book.closedThrough);
 
-  const takeFiles = (files: FileList | null | undefined) => {
-    const [first] = files ?? [];
-    if (first && !readOnly) void intake.take(first);
+  const takeUp = (files: FileList | null) => {
+    if (!readOnly) void takeFiles([...(files ?? [])]);
   };
   const onDrop = (e: DragEvent) => {
     e.preventDefault();
     setOver(false);
-    takeFiles(e.dataTransfer.files);
+    takeUp(e.dataTransfer.files);
   };
   const choose = () => file.current?.click();
 
@@ -73,22 +72,23 @@ export function BooksScreen() {
         ref={file}
         type="file"
         hidden
+        multiple
         aria-label="Ledger file"
-        accept=".csv,.tsv,.txt,.xlsx"
+        accept=".csv,.tsv,.txt,.xlsx,.xml"
         onChange={(e) => {
-          takeFiles(e.currentTarget.files);
+          takeUp(e.currentTarget.files);
           e.currentTarget.value = '';
         }}
       />
       <StageHead
-        title={intake.state.phase === 'idle' ? 'Books' : 'Taking in a file'}
+        title={phase === 'idle' ? 'Books' : 'Taking in a file'}
         subtitle={
           balances.entries === 0
             ? 'Nothing in the ledger yet'
             : `${count(balances.entries, 'entry', 'entries')}, closed through ${closed === null ? 'nothing yet' : calendar.period(closed).label}`
         }
         ruler={
-          all && intake.state.phase === 'idle'
+          all && phase === 'idle'
             ? {
                 periods: periodsOf(calendar, all),
                 closedThrough: closed,
@@ -100,8 +100,8 @@ export function BooksScreen() {
             : null
         }
       />
-      {intake.state.phase !== 'idle' ? (
-        <IntakePage ground={ground} intake={intake} onOther={choose} />
+      {phase !== 'idle' ? (
+        <IntakePage ground={ground} onOther={choose} />
       ) : balances.entries === 0 && book.sources.length === 0 ? (
         <FirstSteps onTakeIn={choose} over={over} readOnly={readOnly} />
       ) : (
@@ -122,14 +122,14 @@ export function BooksScreen() {
             />
             <span className={stage.push} />
             <Button variant="filled" onClick={choose} disabled={readOnly}>
-              Take in a ledger file…
+              Take in ledger files…
             </Button>
           </div>
           {over && <div className={classes.drop}>Drop the file to take it in</div>}
           <div className={classes.view}>
             {view === 'ledger' && range && <LedgerSheet ground={ground} range={range} />}
             {view === 'accounts' && <AccountsTable ground={ground} readOnly={readOnly} />}
-            {view === 'sources' && <SourcesTable ground={ground} readOnly={readOnly} />}
+            {view === 'sources' && <SourcesTable ground={ground} readOnly={readOnly} onTakeIn={choose} />}
             {view === 'journal' && <JournalList />}
           </div>
         </div>

@@ -3,79 +3,77 @@
 import { Button, Progress } from '@mantine/core';
 import { Trouble } from '@/components/Trouble';
 import type { Ground } from '@/store/derived';
-import type { Intake } from '@/store/useIntake';
+import { cancelIntake, leaveOut, useIntake } from '@/store/intake';
 import { AcceptBar } from './AcceptBar';
 import { IntakeAccounts } from './IntakeAccounts';
 import { IntakeProof } from './IntakeProof';
 import { IntakeShape } from './IntakeShape';
-import { FILE_ISSUES } from './words';
+import { count, FILE_ISSUES } from './words';
 import classes from './Books.module.css';
 
 /** A file on its way in, on one page from top to bottom: shape, accounts, proof, accept. */
-export function IntakePage({
-  ground,
-  intake,
-  onOther,
-}: {
-  readonly ground: Ground;
-  readonly intake: Intake;
-  readonly onOther: () => void;
-}) {
-  const { state, proof } = intake;
-  switch (state.phase) {
+export function IntakePage({ ground, onOther }: { readonly ground: Ground; readonly onOther: () => void }) {
+  const { now, waiting, taken } = useIntake();
+  switch (now.phase) {
     case 'idle':
       return null;
     case 'reading':
       return (
         <div className={classes.reading} role="status">
           <p className="title" style={{ fontSize: 20 }}>
-            Reading {state.fileName}…
+            Reading {now.fileName}…
           </p>
           <Progress
-            value={state.share * 100}
+            value={now.share * 100}
             color="ochre"
             size="md"
             aria-label="Share of the file read"
             mb="md"
           />
-          <Button onClick={intake.cancel}>Stop</Button>
+          <Button onClick={cancelIntake}>Stop</Button>
         </div>
       );
     case 'refused':
       return (
         <div>
           <Trouble
-            title={`${state.fileName} was not taken in`}
+            title={`${now.fileName} was not taken in`}
             action={{ label: 'Choose another file…', run: onOther }}
           >
-            {state.issue
-              ? `It cannot be read: ${FILE_ISSUES[state.issue]}.`
-              : `The reader stopped: ${state.message}.`}{' '}
+            {now.issue
+              ? `It cannot be read: ${FILE_ISSUES[now.issue.code]}${now.issue.line ? ` (line ${now.issue.line})` : ''}.`
+              : `The reader stopped: ${now.message}.`}{' '}
             Nothing in the book has changed.
           </Trouble>
-          <p style={{ textAlign: 'center' }}>
-            <Button onClick={intake.cancel}>Back to the books</Button>
+          <p className={classes.centered}>
+            {waiting.length > 0 && <Button onClick={leaveOut}>Go on with {waiting[0]!.name}</Button>}{' '}
+            <Button onClick={cancelIntake}>Back to the books</Button>
           </p>
         </div>
       );
     case 'open':
       return (
-        <div className={classes.intake}>
-          <IntakeShape ground={ground} intake={intake} state={state} />
-          {state.draft && (
+        <div className={classes.intake} data-busy={now.busy || undefined}>
+          {(waiting.length > 0 || taken.length > 0) && (
+            <p className={classes.queue} role="status">
+              {taken.length > 0 && `${count(taken.length, 'file')} taken in. `}
+              {waiting.length > 0 &&
+                `After this one: ${waiting
+                  .slice(0, 4)
+                  .map((f) => f.name)
+                  .join(', ')}${waiting.length > 4 ? ` and ${waiting.length - 4} more` : ''}.`}
+            </p>
+          )}
+          <IntakeShape ground={ground} now={now} />
+          <IntakeAccounts
+            key={`${now.file.fingerprint}-${now.draft.accounts.length}-${now.mapping.shape}`}
+            now={now}
+            accounts={ground.book.accounts}
+          />
+          {now.proof && (
             <>
-              <IntakeAccounts draft={state.draft} choices={state.choices} onKind={intake.setKind} />
-              {proof && <IntakeProof ground={ground} draft={state.draft} proof={proof} />}
-              {proof && (
-                <AcceptBar
-                  key={state.file.fingerprint}
-                  ground={ground}
-                  intake={intake}
-                  draft={state.draft}
-                  proof={proof}
-                  busy={state.busy}
-                />
-              )}
+              <IntakeProof ground={ground} now={now} proof={now.proof} />
+              <AcceptBar key={now.file.fingerprint} ground={ground} now={now} proof={now.proof} />
             </>
           )}
         </div>

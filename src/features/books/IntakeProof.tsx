@@ -1,29 +1,26 @@
 'use client';
 
 import { columnLetters } from '@/core/files';
-import type { Draft, Proof } from '@/core/intake';
-import { subtract } from '@/core/money';
+import type { Proof } from '@/core/intake';
+import { minor, subtract } from '@/core/money';
 import type { Ground } from '@/store/derived';
-import { moneyFormat } from '@/store/format';
+import { moneyFormat, type MoneyFormat } from '@/store/format';
+import type { OpenIntake } from '@/store/intake';
+import { bookProfit, silentAccounts } from './intakeCompare';
 import { count, ISSUES, LEFT_OUT } from './words';
 import classes from './Books.module.css';
 
-/** The proof that what arrived is what was sent: rows, debits and credits, the file's own totals, month by month. */
-export function IntakeProof({
-  ground,
-  draft,
-  proof,
-}: {
+type Props = {
   readonly ground: Ground;
-  readonly draft: Draft;
+  readonly now: OpenIntake;
   readonly proof: Proof;
-}) {
-  const money = moneyFormat(ground.book);
-  const { calendar } = ground;
-  const off = subtract(proof.debit, proof.credit);
-  const mismatched = proof.controls.filter((c) => c.mismatches.length > 0);
+};
+
+/** The proof that what arrived is what was sent: rows, debits and credits, the file's own totals, month by month. */
+export function IntakeProof(props: Props) {
+  const { proof } = props;
   return (
-    <section className={classes.step}>
+    <section className={classes.step} aria-label="Proof">
       <h2>
         Proof
         <small className={proof.ties ? classes.good : classes.bad}>
@@ -31,139 +28,237 @@ export function IntakeProof({
         </small>
       </h2>
       <div className={classes.proof}>
-        <div className={classes.fact}>
-          <div className="label">Rows</div>
-          <table>
-            <tbody>
-              <tr>
-                <td>used</td>
-                <td className={classes.num}>{draft.rows.used.toLocaleString('en-US')}</td>
-              </tr>
-              {draft.rows.leftOut.map((l) => (
-                <tr key={l.reason}>
-                  <td>
-                    left out: {LEFT_OUT[l.reason]}
-                    <span className="faded">
-                      {' '}
-                      (row {l.examples.slice(0, 6).join(', ')}
-                      {l.count > Math.min(6, l.examples.length) ? ' …' : ''})
-                    </span>
-                  </td>
-                  <td className={classes.num}>{l.count.toLocaleString('en-US')}</td>
-                </tr>
-              ))}
-              <tr data-sum>
-                <td>read</td>
-                <td className={classes.num}>{draft.rows.read.toLocaleString('en-US')}</td>
-              </tr>
-            </tbody>
-          </table>
-        </div>
-        <div className={classes.fact}>
-          <div className="label">
-            {draft.mapping.shape === 'entries' ? 'Debits and credits' : 'The file’s own totals'}
-          </div>
-          <table>
-            <tbody>
-              {draft.mapping.shape === 'entries' ? (
-                <>
-                  <tr>
-                    <td>debits</td>
-                    <td className={classes.num}>{money.exact(proof.debit)}</td>
-                  </tr>
-                  <tr>
-                    <td>credits</td>
-                    <td className={classes.num}>{money.exact(proof.credit)}</td>
-                  </tr>
-                  <tr data-sum>
-                    <td className={off === 0 ? classes.good : classes.bad}>
-                      {off === 0 ? '✓ equal' : 'difference'}
-                    </td>
-                    <td className={classes.num}>{money.exact(off)}</td>
-                  </tr>
-                </>
-              ) : (
-                <tr data-sum>
-                  <td className={mismatched.length === 0 ? classes.good : classes.bad}>
-                    {proof.controls.length === 0
-                      ? 'The file states no totals to check against'
-                      : `${mismatched.length === 0 ? '✓ ' : ''}${proof.controlsTied} of ${count(proof.controls.length, 'total')} in the file equal ours`}
-                  </td>
-                </tr>
-              )}
-            </tbody>
-          </table>
-          {draft.balance === 'oneSided' && (
-            <p className="faded">
-              The file holds one side of each entry only, so debits and credits cannot meet.
-            </p>
-          )}
-          {draft.unbalanced.slice(0, 8).map((u) => (
-            <p key={u.row} className={classes.bad} style={{ margin: '4px 0' }}>
-              Entry {u.reference || '(no reference)'}, from row {u.row}: debits and credits differ by{' '}
-              {money.exact(u.difference)} over {count(u.lines, 'row')}.
-            </p>
-          ))}
-          {draft.unbalancedCount > 8 && (
-            <p className={classes.bad}>and {draft.unbalancedCount - 8} more entries that do not balance.</p>
-          )}
-          {mismatched.slice(0, 8).map((c) => (
-            <p key={c.row} className={classes.bad} style={{ margin: '4px 0' }}>
-              Row {c.row}, “{c.label}”{c.mismatches[0]!.day ? `, ${c.mismatches[0]!.day.slice(0, 7)}` : ''}:
-              the file says {money.exact(c.mismatches[0]!.theirs)}, ours is{' '}
-              {money.exact(c.mismatches[0]!.ours)}
-              {c.mismatches.length > 1 ? ` (and ${c.mismatches.length - 1} more months)` : ''}.
-            </p>
-          ))}
-        </div>
-        <div className={classes.fact}>
-          <div className="label">By month</div>
-          <table>
-            <thead>
-              <tr>
-                <th />
-                <th className={classes.num}>{draft.mapping.shape === 'entries' ? 'entries' : 'amounts'}</th>
-                <th className={classes.num}>debits</th>
-                <th className={classes.num}>credits</th>
-                <th className={classes.num}>profit</th>
-              </tr>
-            </thead>
-            <tbody>
-              {proof.months.slice(-24).map((m) => (
-                <tr key={m.period}>
-                  <td>{calendar.period(m.period).label}</td>
-                  <td className={classes.num}>{m.entries.toLocaleString('en-US')}</td>
-                  <td className={classes.num}>{money.text(m.debit)}</td>
-                  <td className={classes.num}>{money.text(m.credit)}</td>
-                  <td className={classes.num}>{money.text(m.profit)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-          {proof.months.length > 24 && <p className="faded">The last 24 of {proof.months.length} months.</p>}
-        </div>
-        {draft.issueCount > 0 && (
-          <div className={classes.fact} role="alert">
-            <div className="label">What cannot be read</div>
-            <table>
-              <tbody>
-                {draft.issues.slice(0, 12).map((issue, i) => (
-                  <tr key={i}>
-                    <td className={classes.bad}>
-                      row {issue.row}, column {columnLetters(issue.column)}:{' '}
-                      {issue.value ? `“${issue.value}” ` : ''}
-                      {ISSUES[issue.code]}
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-            {draft.issueCount > 12 && (
-              <p className={classes.bad}>and {(draft.issueCount - 12).toLocaleString('en-US')} more.</p>
-            )}
-          </div>
-        )}
+        <Rows {...props} />
+        <Totals {...props} />
+        <Months {...props} />
+        <Missing {...props} />
+        <Issues {...props} />
       </div>
     </section>
+  );
+}
+
+function Rows({ now: { draft } }: Props) {
+  return (
+    <div className={classes.fact}>
+      <div className="label">Rows</div>
+      <table>
+        <tbody>
+          <tr>
+            <td>used</td>
+            <td className={classes.num}>{draft.rows.used.toLocaleString('en-US')}</td>
+          </tr>
+          {draft.rows.leftOut.map((l) => (
+            <tr key={l.reason}>
+              <td>
+                left out: {LEFT_OUT[l.reason]}
+                <span className="faded">
+                  {' '}
+                  (row {l.examples.slice(0, 6).join(', ')}
+                  {l.count > Math.min(6, l.examples.length) ? ' …' : ''})
+                </span>
+              </td>
+              <td className={classes.num}>{l.count.toLocaleString('en-US')}</td>
+            </tr>
+          ))}
+          <tr data-sum>
+            <td>read</td>
+            <td className={classes.num}>{draft.rows.read.toLocaleString('en-US')}</td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+function Totals({ ground, now: { draft }, proof }: Props) {
+  const money = moneyFormat(ground.book);
+  const off = subtract(proof.debit, proof.credit);
+  const mismatched = proof.controls.filter((c) => c.mismatches.length > 0);
+  const months = draft.mapping.shape === 'months';
+  return (
+    <div className={classes.fact}>
+      <div className="label">{months ? 'The file’s own totals' : 'Debits and credits'}</div>
+      <table>
+        <tbody>
+          {!months && (
+            <>
+              <tr>
+                <td>debits</td>
+                <td className={classes.num}>{money.exact(proof.debit)}</td>
+              </tr>
+              <tr>
+                <td>credits</td>
+                <td className={classes.num}>{money.exact(proof.credit)}</td>
+              </tr>
+              <tr data-sum>
+                <td className={off === 0 ? classes.good : classes.bad}>
+                  {off === 0 ? '✓ equal' : 'difference'}
+                </td>
+                <td className={classes.num}>{money.exact(off)}</td>
+              </tr>
+            </>
+          )}
+          {(months || proof.controls.length > 0) && (
+            <tr data-sum>
+              <td colSpan={2} className={mismatched.length === 0 ? classes.good : classes.bad}>
+                {proof.controls.length === 0
+                  ? 'The file states no totals to check against'
+                  : `${mismatched.length === 0 ? '✓ ' : ''}${proof.controlsTied} of ${count(proof.controls.length, 'total')} in the file equal ours`}
+              </td>
+            </tr>
+          )}
+          <Aside label="opening balances, set aside" part={proof.openings} money={money} />
+          <Aside label="year-end closing entries, set aside" part={proof.closings} money={money} />
+        </tbody>
+      </table>
+      {draft.balance === 'oneSided' && (
+        <p className="faded">
+          The file holds one side of each entry only, so debits and credits cannot meet.
+        </p>
+      )}
+      {proof.lumpFrom !== null && (
+        <p className={classes.doubt}>
+          The first balance is of a later month than {ground.calendar.period(proof.lumpFrom).label}, and the
+          book has nothing before it: all months since then stand in it together.
+        </p>
+      )}
+      {draft.unbalanced.slice(0, 8).map((u) => (
+        <p key={`${u.row}-${u.reference}`} className={classes.trouble}>
+          {draft.mapping.shape === 'balances'
+            ? `Trial balance of ${u.reference}`
+            : `Entry ${u.reference || '(no reference)'}, from row ${u.row}`}
+          : debits and credits differ by {money.exact(u.difference)} over {count(u.lines, 'row')}.
+        </p>
+      ))}
+      {draft.unbalancedCount > 8 && (
+        <p className={classes.bad}>and {draft.unbalancedCount - 8} more entries that do not balance.</p>
+      )}
+      {mismatched.slice(0, 8).map((c, i) => (
+        <p key={i} className={classes.trouble}>
+          {c.row > 0 ? `Row ${c.row}, ` : 'The file’s '}“{c.label}”
+          {c.mismatches[0]!.day ? `, ${c.mismatches[0]!.day.slice(0, 7)}` : ''}: the file says{' '}
+          {money.exact(c.mismatches[0]!.theirs)}, ours is {money.exact(c.mismatches[0]!.ours)}
+          {c.mismatches.length > 1 ? ` (and ${c.mismatches.length - 1} more months)` : ''}.
+        </p>
+      ))}
+    </div>
+  );
+}
+
+function Aside({
+  label,
+  part,
+  money,
+}: {
+  readonly label: string;
+  readonly part: Proof['openings'];
+  readonly money: MoneyFormat;
+}) {
+  if (part.count === 0) return null;
+  const off = subtract(part.debit, part.credit);
+  return (
+    <tr>
+      <td>
+        {count(part.count, 'row')} of {label}
+      </td>
+      <td className={classes.num}>{off === 0 ? money.exact(part.debit) : `off by ${money.exact(off)}`}</td>
+    </tr>
+  );
+}
+
+function Months({ ground, now: { draft }, proof }: Props) {
+  const money = moneyFormat(ground.book);
+  const shown = proof.months.slice(-24);
+  const book = shown.map((m) => bookProfit(ground, m.period));
+  const compared = book.some((b) => b !== null);
+  return (
+    <div className={classes.fact}>
+      <div className="label">By month{compared ? ', beside what the book has' : ''}</div>
+      <table>
+        <thead>
+          <tr>
+            <th />
+            <th className={classes.num}>{draft.mapping.shape === 'entries' ? 'entries' : 'amounts'}</th>
+            <th className={classes.num}>debits</th>
+            <th className={classes.num}>credits</th>
+            <th className={classes.num}>profit</th>
+            {compared && <th className={classes.num}>in the book</th>}
+            {compared && <th className={classes.num}>differs</th>}
+          </tr>
+        </thead>
+        <tbody>
+          {shown.map((m, i) => {
+            const has = book[i] ?? null;
+            return (
+              <tr key={m.period}>
+                <td>{ground.calendar.period(m.period).label}</td>
+                <td className={classes.num}>{m.entries.toLocaleString('en-US')}</td>
+                <td className={classes.num}>{money.text(m.debit)}</td>
+                <td className={classes.num}>{money.text(m.credit)}</td>
+                <td className={classes.num}>{money.text(m.profit)}</td>
+                {compared && <td className={classes.num}>{has === null ? 'nothing' : money.text(has)}</td>}
+                {compared && (
+                  <td className={classes.num}>{has === null ? '' : money.text(minor(m.profit - has))}</td>
+                )}
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+      {proof.months.length > 24 && <p className="faded">The last 24 of {proof.months.length} months.</p>}
+    </div>
+  );
+}
+
+/** Accounts that only one side knows. */
+function Missing({ ground, now, proof }: Props) {
+  const silent = silentAccounts(ground, proof, now.choices);
+  const fresh = now.choices.filter((c) => c.existing === null).length;
+  if (ground.balances.entries === 0 || (silent.length === 0 && fresh === 0)) return null;
+  return (
+    <div className={classes.fact}>
+      <div className="label">Accounts on one side only</div>
+      {fresh > 0 && (
+        <p className={classes.line}>
+          {count(fresh, 'account')} of the file the book does not have: see above.
+        </p>
+      )}
+      {silent.length > 0 && (
+        <p className={classes.line}>
+          {count(silent.length, 'account')} active in the book in the last twelve months and not in the file:{' '}
+          {silent
+            .slice(0, 8)
+            .map((a) => [a.code, a.name].filter(Boolean).join(' '))
+            .join(', ')}
+          {silent.length > 8 ? ` and ${silent.length - 8} more` : ''}.
+        </p>
+      )}
+    </div>
+  );
+}
+
+function Issues({ now: { draft } }: Props) {
+  if (draft.issueCount === 0) return null;
+  return (
+    <div className={classes.fact} role="alert">
+      <div className="label">What cannot be read</div>
+      <table>
+        <tbody>
+          {draft.issues.slice(0, 12).map((issue, i) => (
+            <tr key={i}>
+              <td className={classes.bad}>
+                row {issue.row}, column {columnLetters(issue.column)}:{' '}
+                {issue.value ? `“${issue.value}” ` : ''}
+                {ISSUES[issue.code]}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {draft.issueCount > 12 && (
+        <p className={classes.bad}>and {(draft.issueCount - 12).toLocaleString('en-US')} more.</p>
+      )}
+    </div>
   );
 }

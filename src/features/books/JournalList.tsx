@@ -41,6 +41,7 @@ export function JournalList() {
                 <td className="figure">{new Date(c.at).toLocaleString('sv-SE')}</td>
                 <td>
                   {CHANGE_WORDS[c.type]}
+                  {'why' in c && c.why ? <span className="faded"> — “{c.why}”</span> : null}
                   {'of' in c ? ` (change ${c.of})` : ''}
                 </td>
                 <td className="faded">

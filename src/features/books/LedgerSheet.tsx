@@ -73,7 +73,7 @@ function ledgerRows(ground: Ground, range: PeriodRange): { rows: SheetRow[]; col
 
 /** The ledger month by month; the selected amount's entries beside it. */
 export function LedgerSheet({ ground, range }: { readonly ground: Ground; readonly range: PeriodRange }) {
-  const { book, calendar, blocks } = ground;
+  const { book, calendar, blocks, view } = ground;
   const { rows, columns } = useMemo(() => ledgerRows(ground, range), [ground, range]);
   const [picked, setSelection] = useState<Selection>(() =>
     at(
@@ -104,8 +104,8 @@ export function LedgerSheet({ ground, range }: { readonly ground: Ground; readon
     [isTotal, range, selection.focus.column],
   );
   const entries = useMemo(
-    () => (account ? entriesOf(blocks, calendar, account.id, span) : []),
-    [account, blocks, calendar, span],
+    () => (account ? entriesOf(blocks, calendar, account.id, span, view) : []),
+    [account, blocks, calendar, span, view],
   );
 
   const rect = rectOf(selection);

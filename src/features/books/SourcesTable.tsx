@@ -1,72 +1,74 @@
 'use client';
 
-import { useState } from 'react';
-import { Button, Modal, NativeSelect } from '@mantine/core';
-import { minor } from '@/core/money';
-import { indexOfId, periodsOf, type PeriodId } from '@/core/calendar';
+import { useMemo, useState } from 'react';
+import { Button, Modal } from '@mantine/core';
+import { toDayNumber as dayNumber } from '@/core/calendar';
 import type { Source } from '@/core/model';
-import { dispatch } from '@/store/bookStore';
-import type { Ground } from '@/store/derived';
+import { useBookStore, dispatch } from '@/store/bookStore';
+import { useChecks, type Ground } from '@/store/derived';
 import { moneyFormat } from '@/store/format';
 import { say } from '@/store/session';
-import { count, LEFT_OUT } from './words';
+import { ChangeTable } from './ChangeTable';
+import { changesBy } from './intakeCompare';
+import { MonthEnd } from './MonthEnd';
+import { count, FAULTS, FORMAT_NAMES, LEFT_OUT, SHAPE_WORDS } from './words';
 import classes from './Books.module.css';
 
-/** The files the ledger came from, each with its fingerprint and totals; and what is closed. */
-export function SourcesTable({ ground, readOnly }: { readonly ground: Ground; readonly readOnly: boolean }) {
-  const { book, calendar, balances } = ground;
+/** The files the ledger came from, each with its fingerprint, totals and state; and what is closed. */
+export function SourcesTable({
+  ground,
+  readOnly,
+  onTakeIn,
+}: {
+  readonly ground: Ground;
+  readonly readOnly: boolean;
+  readonly onTakeIn: () => void;
+}) {
+  const { book, calendar } = ground;
   const money = moneyFormat(book);
+  const checks = useChecks();
   const [leaving, setLeaving] = useState<Source | null>(null);
-  const periods = balances.range ? periodsOf(calendar, balances.range) : [];
+  const periodsOf = (s: Source) => {
+    const labels = [s.firstDay, s.lastDay].map(
+      (d) => calendar.period(calendar.indexOfDay(dayNumber(d))).label,
+    );
+    return labels[0] === labels[1] ? labels[0] : labels.join(' – ');
+  };
   return (
     <div className={classes.page}>
-      <NativeSelect
-        label="Closed through"
-        description="Actuals up to here are final; the outlook takes the plan after it."
-        w={260}
-        mb="md"
-        disabled={readOnly}
-        value={book.closedThrough ?? ''}
-        onChange={(e) =>
-          dispatch({ type: 'setClosedThrough', period: (e.currentTarget.value || null) as PeriodId | null })
-        }
-        data={[
-          { value: '', label: 'Nothing yet' },
-          ...periods.map((p) => ({ value: p.id as string, label: p.label })),
-        ]}
-      />
-      <table className={classes.table}>
+      <MonthEnd ground={ground} readOnly={readOnly} />
+      <table className={classes.table} aria-label="Sources">
         <thead>
           <tr>
             <th>File</th>
             <th>Taken in</th>
-            <th>From – to</th>
+            <th>Months</th>
             <th className={classes.num}>Rows used</th>
             <th className={classes.num}>Debits</th>
             <th className={classes.num}>Credits</th>
+            <th>State</th>
             <th />
           </tr>
         </thead>
         <tbody>
           {book.sources.map((s) => {
             const out = s.rows.read - s.rows.used;
+            const broken = checks.filter((c) => !c.holds && c.subject === s.fileName);
             return (
               <tr key={s.id}>
                 <td>
                   {s.fileName}
                   {s.sheet ? ` · ${s.sheet}` : ''}
-                  <div className="faded" style={{ fontSize: 11.5 }} title={s.fingerprint}>
-                    {s.shape === 'entries' ? 'entries' : 'months across'} · fingerprint{' '}
+                  <div className={classes.hintLine} title={s.fingerprint}>
+                    {SHAPE_WORDS[s.shape]}, {FORMAT_NAMES[s.format]} · fingerprint{' '}
                     {s.fingerprint.slice(0, 12)}
                   </div>
                 </td>
                 <td className="figure">{s.takenAt.slice(0, 10)}</td>
-                <td className="figure">
-                  {s.firstDay} – {s.lastDay}
-                </td>
+                <td className="figure">{periodsOf(s)}</td>
                 <td className={classes.num}>
                   {s.rows.used.toLocaleString('en-US')} of {s.rows.read.toLocaleString('en-US')}
-                  <div className="faded" style={{ fontSize: 11.5 }}>
+                  <div className={classes.hintLine}>
                     {out === 0
                       ? 'none left out'
                       : s.rows.leftOut
@@ -77,6 +79,38 @@ export function SourcesTable({ ground, readOnly }: { readonly ground: Ground; re
                 <td className={classes.num}>{money.exact(s.debit)}</td>
                 <td className={classes.num}>{money.exact(s.credit)}</td>
                 <td>
+                  {s.untied ? (
+                    <span className={classes.bad} title={s.untied.reason}>
+                      ✗ {s.untied.faults.map((f) => FAULTS[f as keyof typeof FAULTS] ?? f).join(', ')}
+                      <div className={classes.hintLine}>“{s.untied.reason}”</div>
+                    </span>
+                  ) : broken.length > 0 ? (
+                    <span className={classes.bad}>✗ a check fails</span>
+                  ) : (
+                    <span className={classes.good}>
+                      ✓ ties{s.controls > 0 ? `, ${count(s.controls, 'total')}` : ''}
+                    </span>
+                  )}
+                  {(s.openings > 0 || s.closings > 0) && (
+                    <div className={classes.hintLine}>
+                      set aside:{' '}
+                      {[
+                        s.openings > 0 ? count(s.openings, 'opening') : '',
+                        s.closings > 0 ? count(s.closings, 'closing entry', 'closing entries') : '',
+                      ]
+                        .filter(Boolean)
+                        .join(', ')}
+                    </div>
+                  )}
+                </td>
+                <td className={classes.nowrap}>
+                  <Button
+                    disabled={readOnly}
+                    onClick={onTakeIn}
+                    title="A file with the same days asks what to replace"
+                  >
+                    Replace…
+                  </Button>{' '}
                   <Button disabled={readOnly} onClick={() => setLeaving(s)}>
                     Take away…
                   </Button>
@@ -89,37 +123,48 @@ export function SourcesTable({ ground, readOnly }: { readonly ground: Ground; re
       <Modal
         opened={leaving !== null}
         onClose={() => setLeaving(null)}
+        size="xl"
         title={<span className="title">Take a source away</span>}
       >
-        {leaving && (
-          <>
-            <p>
-              {count(leaving.entries, 'entry', 'entries')} of <b>{leaving.fileName}</b> leave the ledger, from{' '}
-              {leaving.firstDay} to {leaving.lastDay}: debits {money.exact(leaving.debit)}, credits{' '}
-              {money.exact(leaving.credit)}
-              {leaving.shape === 'entries'
-                ? `, net ${money.exact(minor(leaving.debit - leaving.credit))}`
-                : ''}
-              . Budgets made from these months are reckoned anew. Accounts stay. One undo brings it all back.
-            </p>
-            <Button
-              variant="filled"
-              color="#a8322a"
-              c="white"
-              onClick={() => {
-                dispatch({ type: 'removeSource', source: leaving.id });
-                say(`${leaving.fileName} is taken away. Ctrl+Z brings it back.`);
-                setLeaving(null);
-              }}
-            >
-              Take it away
-            </Button>
-          </>
-        )}
+        {leaving && <TakeAway ground={ground} source={leaving} onDone={() => setLeaving(null)} />}
       </Modal>
-      {book.closedThrough !== null && indexOfId(calendar, book.closedThrough) === null && (
-        <p className="faded">The closed month is not one of this calendar.</p>
-      )}
     </div>
+  );
+}
+
+function TakeAway({
+  ground,
+  source,
+  onDone,
+}: {
+  readonly ground: Ground;
+  readonly source: Source;
+  readonly onDone: () => void;
+}) {
+  const readOnly = useBookStore((s) => s.readOnly);
+  const changes = useMemo(() => changesBy(ground, [source.id], null), [ground, source.id]);
+  return (
+    <>
+      <p>
+        {count(source.entries, 'entry', 'entries')} of <b>{source.fileName}</b> leave the ledger. This is what
+        the book has now and then; budgets made from these months are reckoned anew. Accounts stay. One undo
+        brings it all back.
+      </p>
+      <ChangeTable ground={ground} changes={changes} />
+      <Button
+        mt="md"
+        variant="filled"
+        color="#a8322a"
+        c="white"
+        disabled={readOnly}
+        onClick={() => {
+          dispatch({ type: 'removeSource', source: source.id });
+          say(`${source.fileName} is taken away. Ctrl+Z brings it back.`);
+          onDone();
+        }}
+      >
+        Take it away
+      </Button>
+    </>
   );
 }

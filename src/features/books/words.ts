@@ -1,21 +1,37 @@
-import type { FileIssue } from '@/core/files';
-import type { Doubt, EntryRole, IntakeIssue, KindReason, LeftOutReason, SignRule } from '@/core/intake';
+import type { FileFormat, FileIssue } from '@/core/files';
+import type {
+  Doubt,
+  EntryRole,
+  Fault,
+  IntakeIssue,
+  KindReason,
+  LeftOutReason,
+  RowMeaning,
+  Shape,
+  SignRule,
+} from '@/core/intake';
 import type { AccountKind, Change } from '@/core/model';
 
 export const FILE_ISSUES: Record<FileIssue['code'], string> = {
   emptyFile: 'the file is empty',
-  notATable: 'it is not a CSV or XLSX file (a picture, a PDF or another program’s file)',
+  notATable: 'it is not a CSV, XLSX or audit file (a picture, a PDF or another program’s file)',
   oldWorkbook: 'it is a workbook in the old .xls format: save it as .xlsx or CSV and take that in',
   brokenWorkbook:
     'it looks like a workbook but cannot be opened: it may be cut off or locked with a password',
   onlyOneColumn: 'no row of it has more than one column, so there are no accounts and amounts to read',
+  tooManyColumns: 'a row of it has more than 2,000 columns, as no ledger has',
+  tooLarge: 'unpacked it would fill more than 600 MB, as no ledger does',
+  notAnAuditFile: 'it is XML, but not a Standard Audit File for Tax',
+  brokenXml: 'it is XML that breaks off or is not well formed',
+  hostileXml: 'its XML declares entities of its own, or is nested or long beyond any audit file',
 };
 
 export const LEFT_OUT: Record<LeftOutReason, string> = {
   title: 'title above the heads',
   header: 'column heads',
   blank: 'blank',
-  heading: 'section heading',
+  heading: 'heading',
+  footer: 'foot of the page',
   total: 'total, used to check ours',
   noAmount: 'no amount',
   noAccount: 'no account',
@@ -24,6 +40,53 @@ export const LEFT_OUT: Record<LeftOutReason, string> = {
   tooManyDecimals: 'more decimals than the currency has',
   unknownDate: 'a date that cannot be read',
   missingDate: 'an amount without a date',
+  unknownMark: 'neither debit nor credit',
+};
+
+/** What a row of the file was read as, drawn beside it. */
+export const ROW_MEANINGS: Record<RowMeaning, string> = {
+  used: '✓',
+  opening: 'opening',
+  title: 'title',
+  header: 'heads',
+  blank: '',
+  heading: 'heading',
+  footer: 'foot',
+  total: 'total',
+  noAmount: 'no amount',
+  noAccount: '✗ no account',
+  balanceForward: 'carried',
+  unreadableAmount: '✗ amount',
+  tooManyDecimals: '✗ amount',
+  unknownDate: '✗ date',
+  missingDate: '✗ no date',
+  unknownMark: '✗ mark',
+};
+
+export const FAULTS: Record<Fault, string> = {
+  nothing: 'there is nothing in it',
+  unreadable: 'some of it cannot be read',
+  unbalanced: 'debits and credits differ',
+  controls: 'its own totals differ from ours',
+};
+
+export const SHAPE_NAMES: Record<Shape, string> = {
+  entries: 'a ledger entry',
+  months: 'an account, months across',
+  balances: 'an account of a trial balance',
+};
+
+export const SHAPE_WORDS: Record<Shape, string> = {
+  entries: 'entries',
+  months: 'months across',
+  balances: 'trial balances',
+};
+
+export const FORMAT_NAMES: Record<FileFormat, string> = {
+  delimited: 'text',
+  workbook: 'workbook',
+  auditFile: 'audit file',
+  feed: 'ledger feed',
 };
 
 export const ISSUES: Record<IntakeIssue['code'], string> = {
@@ -32,6 +95,8 @@ export const ISSUES: Record<IntakeIssue['code'], string> = {
   unknownDate: 'is not a date',
   missingDate: 'should hold a date and is empty',
   noAccount: 'should name an account and is empty',
+  unknownMark: 'is neither debit nor credit',
+  noDay: 'does not say which month it is of: choose it above',
 };
 
 export const KIND_NAMES: Record<AccountKind, string> = {
@@ -70,14 +135,17 @@ export const ROLE_NAMES: Record<EntryRole, string> = {
   debit: 'Debit',
   credit: 'Credit',
   amount: 'Amount',
+  mark: 'Debit or credit mark',
+  balance: 'Running balance',
   counterparty: 'Counterparty',
   reference: 'Reference',
   memo: 'Memo',
+  segment: 'Segment',
   ignore: 'Leave out',
 };
 
 export const SIGN_NAMES: Record<SignRule, string> = {
-  natural: 'Income and costs both positive',
+  natural: 'Each account’s usual side positive',
   profitPositive: 'Income positive, costs negative',
   debitPositive: 'Debits positive',
   creditPositive: 'Credits positive',
@@ -89,7 +157,10 @@ export const DOUBTS: Record<Doubt, string> = {
   dates: 'whether the day or the month comes first: every day is 12 or less',
   year: 'which year the months are in',
   columns: 'what some of the columns hold',
-  sign: 'which sign costs have',
+  sign: 'how the file signs its amounts',
+  cumulative: 'whether the balances are of one month or since the year’s start',
+  day: 'which month each balance is of',
+  comparative: 'the columns of other years, which are left out',
 };
 
 export const CHANGE_WORDS: Record<Change['type'], string> = {
@@ -98,7 +169,14 @@ export const CHANGE_WORDS: Record<Change['type'], string> = {
   takeIn: 'Ledger file taken in',
   removeSource: 'Source taken away',
   editAccount: 'Account changed',
+  addAccount: 'Account added',
+  moveAccount: 'Account moved',
+  mergeAccounts: 'Accounts merged',
   setClosedThrough: 'Closed months changed',
+  setCalendar: 'Fiscal calendar changed',
+  setAxis: 'Segments changed',
+  removeAxis: 'Segments taken away',
+  setFeed: 'Ledger feed changed',
   addBudget: 'Budget added',
   renameBudget: 'Budget renamed',
   deleteBudget: 'Budget deleted',

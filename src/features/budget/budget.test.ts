@@ -58,7 +58,15 @@ function reckonedOf(book: Book): Reckoned {
 
 function contextOf(book: Book, grain: Grain = 'months'): EditContext {
   const balances = balancesOf([blockOf(accounts, [['2025-01-15', 's', 1]])], calendar);
-  const ground: Ground = { book, calendar, balances, blocks: [], closedThrough: null, actual: () => null };
+  const ground: Ground = {
+    book,
+    calendar,
+    balances,
+    blocks: [],
+    view: { merged: new Map(), keep: null },
+    closedThrough: null,
+    actual: () => null,
+  };
   const reckoned = reckonedOf(book);
   const { rows, columns, groups } = worksheet(ground, reckoned, grain, createFillers());
   return { book, reckoned, rows, columns, groups };

@@ -8,6 +8,7 @@ import { useSession } from '@/store/session';
 import classes from './Shell.module.css';
 
 const CHECK_WORDS: Record<CheckCode, (subject: string) => string> = {
+  untied: (s) => `${s} was accepted although it does not tie`,
   tieOut: (s) => `All entries taken in from ${s} are here`,
   debitsCredits: (s) => `Debits equal credits in ${s}`,
   balances: () => 'Balances by account and month add up to the entries',

@@ -1,15 +1,25 @@
+import type { AccountKind } from '@/core/model';
+import type { GuessContext } from '../guessContext';
+
 /** Small files with one trap each, and what must come out of them. Amounts in minor units, natural signs as the file has them. */
 export type FileCase = {
   readonly name: string;
   readonly text: string;
   readonly currency?: string;
-  readonly shape: 'months' | 'entries';
+  readonly shape: 'months' | 'entries' | 'balances';
+  readonly context?: Partial<GuessContext>;
   /** Account name → [YYYY-MM, amount] of what is read, in the file's own sign (entries: debits positive). */
   readonly amounts: Readonly<Record<string, readonly (readonly [string, number])[]>>;
   readonly leftOut?: Readonly<Record<string, number>>;
   readonly issues?: readonly (readonly [code: string, row: number, column: number, value: string])[];
   readonly ties: boolean;
   readonly doubts?: readonly string[];
+  /** Entries set aside from activity. */
+  readonly aside?: { readonly opening?: number; readonly closing?: number };
+  readonly segments?: readonly (readonly [string, readonly string[]])[];
+  readonly kinds?: Readonly<Record<string, AccountKind>>;
+  /** How many totals of the file are held against ours. */
+  readonly controls?: number;
 };
 
 const t = (...lines: string[]): string => lines.join('\n') + '\n';
@@ -261,7 +271,8 @@ export const FILE_CASES: readonly FileCase[] = [
       '',
     ),
     amounts: { Bank: [['2025-01', 1000]], Sales: [['2025-01', -1000]] },
-    leftOut: { header: 1, heading: 1, balanceForward: 1, total: 1 },
+    leftOut: { header: 1, heading: 1, total: 1 },
+    aside: { opening: 1 },
     ties: true,
   },
   {
@@ -317,5 +328,472 @@ export const FILE_CASES: readonly FileCase[] = [
     text: t('Date\tRef\tAccount\tDebit\tCredit', '3 Mar 2025\tA\tBank\t1\t', '3 Mar 2025\tA\tSales\t\t1'),
     amounts: { Bank: [['2025-03', 100]], Sales: [['2025-03', -100]] },
     ties: true,
+  },
+  {
+    name: 'fiscal periods by number as heads, in a year that begins in July',
+    shape: 'months',
+    context: { calendar: { kind: 'months', firstMonth: 7 }, year: 2026 },
+    text: t('Account,Period 1,Period 2,Period 7', 'Sales,1,2,9', 'Rent,3,4,'),
+    amounts: {
+      Sales: [
+        ['2025-07', 100],
+        ['2025-08', 200],
+        ['2026-01', 900],
+      ],
+      Rent: [
+        ['2025-07', 300],
+        ['2025-08', 400],
+      ],
+    },
+    ties: true,
+    doubts: ['year'],
+  },
+  {
+    name: 'the numbers 1 to 12 as heads',
+    shape: 'months',
+    text: t('Account,1,2,3,4,5,6,7,8,9,10,11,12', 'Sales,1,2,3,4,5,6,7,8,9,10,11,12'),
+    amounts: {
+      Sales: Array.from({ length: 12 }, (_, i) => [`2025-${String(i + 1).padStart(2, '0')}`, (i + 1) * 100]),
+    },
+    ties: true,
+    doubts: ['year'],
+  },
+  {
+    name: 'periods of weeks: a month as head goes to the period that holds its middle',
+    shape: 'months',
+    context: {
+      calendar: { kind: 'weeks', pattern: '4-4-5', endMonth: 12, endWeekday: 6, ending: 'last' },
+    },
+    text: t('Account,FY25 P1,FY25 P2', 'Sales,1,2'),
+    // The year ends on the last Saturday of December: FY25 begins on 29 December 2024, its first four weeks end on 25 January.
+    amounts: {
+      Sales: [
+        ['2025-01', 100],
+        ['2025-02', 200],
+      ],
+    },
+    ties: true,
+  },
+  {
+    name: 'comparative columns of the year before are left out',
+    shape: 'months',
+    text: t(
+      'Account,Jan 2025,Jan 2024,Feb 2025,Feb 2024,Total 2025',
+      'Sales,10,9,20,19,30',
+      'Rent,5,4,5,4,10',
+    ),
+    amounts: {
+      Sales: [
+        ['2025-01', 1000],
+        ['2025-02', 2000],
+      ],
+      Rent: [
+        ['2025-01', 500],
+        ['2025-02', 500],
+      ],
+    },
+    ties: true,
+    doubts: ['comparative'],
+    controls: 2,
+  },
+  {
+    name: 'actuals beside a budget under each month',
+    shape: 'months',
+    text: t(
+      ',Jan 2025,,,Feb 2025,,',
+      'Account,Actual,Budget,Variance,Actual,Budget,Variance',
+      'Sales,10,11,-1,20,21,-1',
+      'Rent,5,5,0,5,5,0',
+    ),
+    amounts: {
+      Sales: [
+        ['2025-01', 1000],
+        ['2025-02', 2000],
+      ],
+      Rent: [
+        ['2025-01', 500],
+        ['2025-02', 500],
+      ],
+    },
+    leftOut: { title: 1, header: 1 },
+    ties: true,
+  },
+  {
+    name: 'indented names under headings, a footer, blank lines, an account called a total',
+    shape: 'months',
+    text: t(
+      'Profit and loss by month',
+      '',
+      ',Jan 2025,Feb 2025,Total',
+      'Expenses,,,',
+      '  Premises,,,',
+      '    6000 Rent,40,40,80',
+      '    6010 Total Gas heating,5,6,11',
+      '  Total Premises,45,46,91',
+      '  People,,,',
+      '    6100 Wages,50,50,100',
+      '  Total People,50,50,100',
+      'Total Expenses,95,96,191',
+      '',
+      'Accrual basis,,,',
+      'Printed on 6 Nov 2026,,,',
+    ),
+    amounts: {
+      Rent: [
+        ['2025-01', 4000],
+        ['2025-02', 4000],
+      ],
+      'Total Gas heating': [
+        ['2025-01', 500],
+        ['2025-02', 600],
+      ],
+      Wages: [
+        ['2025-01', 5000],
+        ['2025-02', 5000],
+      ],
+    },
+    leftOut: { title: 2, header: 1, heading: 3, footer: 2, total: 3, blank: 1 },
+    controls: 6,
+    ties: true,
+    kinds: { Rent: 'expense', 'Total Gas heating': 'expense', Wages: 'expense' },
+  },
+  {
+    name: 'a subtotal without the word, known by arithmetic',
+    shape: 'months',
+    text: t(
+      'Code,Account,Jan 2025,Feb 2025',
+      '4000,Sales,100,200',
+      '4100,Fees,10,20',
+      ',Trading income,110,220',
+      '6000,Rent,50,50',
+    ),
+    amounts: {
+      Sales: [
+        ['2025-01', 10000],
+        ['2025-02', 20000],
+      ],
+    },
+    leftOut: { header: 1, total: 1 },
+    controls: 1,
+    ties: true,
+  },
+  ...(
+    [
+      ['Jan-26,Feb-26', '2026-01', '2026-02'],
+      ['2026-01,2026-02', '2026-01', '2026-02'],
+      ['01/2026,02/2026', '2026-01', '2026-02'],
+      ['31 Jan 26,28 Feb 26', '2026-01', '2026-02'],
+      ['2026-01-31,2026-02-28', '2026-01', '2026-02'],
+      ['January 2026,February 2026', '2026-01', '2026-02'],
+      ['Month ended 31 Jan 2026,Month ended 28 Feb 2026', '2026-01', '2026-02'],
+      ["Jan '26,Feb '26", '2026-01', '2026-02'],
+      ['2026 Jan,2026 Feb', '2026-01', '2026-02'],
+      ['Feb 2026,Jan 2026', '2026-02', '2026-01'],
+    ] as const
+  ).map(([heads, a, b]): FileCase => ({
+    name: `months as ${heads}`,
+    shape: 'months',
+    text: t(`Account,${heads}`, 'Sales,1,2'),
+    amounts: {
+      Sales: [
+        [a, 100],
+        [b, 200],
+      ],
+    },
+    ties: true,
+  })),
+  ...(
+    [
+      ['1 234,50', ',', 123450],
+      ['1\u2009234,50', ',', 123450],
+      ["1'234.50", '.', 123450],
+      ['(1,234.50)', '.', -123450],
+      ['1,234.50-', '.', -123450],
+      ['1,234.50 CR', '.', -123450],
+      ['1,234.50DR', '.', 123450],
+      ['$1,234.50', '.', 123450],
+      ['-$1,234.50', '.', -123450],
+      ['€ 1.234,50', ',', 123450],
+      ['USD 1,234.50', '.', 123450],
+      ['–', '.', 0],
+    ] as const
+  ).map(([amount, decimal, value]): FileCase => ({
+    name: `an amount written ${amount}`,
+    shape: 'months',
+    context: { numbers: { decimal, group: decimal === '.' ? ',' : '.' } },
+    text: t('Account\tJan 2025\tFeb 2025', `Sales\t${amount}\t${amount}`),
+    amounts: {
+      Sales: [
+        ['2025-01', value],
+        ['2025-02', value],
+      ],
+    },
+    ties: true,
+  })),
+  {
+    name: 'amounts with a debit or credit mark in a column of its own, segments in two more',
+    shape: 'entries',
+    text: t(
+      'Date,Ref,Account,Amount,D/C,Department,Fund,Customer,Vendor',
+      '2025-01-05,1,Bank,100.00,D,North,General,Ann,',
+      '2025-01-05,1,Sales,100.00,C,North,,Ann,',
+      '2025-01-06,2,Rent,30.00,D,South,General,,Bob',
+      '2025-01-06,2,Bank,30.00,C,,General,,Bob',
+    ),
+    amounts: {
+      Bank: [['2025-01', 7000]],
+      Sales: [['2025-01', -10000]],
+      Rent: [['2025-01', 3000]],
+    },
+    segments: [
+      ['Department', ['North', 'South']],
+      ['Fund', ['General']],
+      ['Vendor', ['Bob']],
+    ],
+    ties: true,
+  },
+  {
+    name: 'a mark that is neither debit nor credit',
+    shape: 'entries',
+    text: t(
+      'Date,Ref,Account,Amount,D/C',
+      '2025-01-05,1,Bank,100.00,D',
+      '2025-01-05,1,Sales,100.00,C',
+      '2025-01-06,2,Rent,30.00,X',
+    ),
+    amounts: { Bank: [['2025-01', 10000]] },
+    leftOut: { header: 1, unknownMark: 1 },
+    issues: [['unknownMark', 4, 5, 'X']],
+    ties: false,
+  },
+  {
+    name: 'accounts as headings above their entries, balances brought forward, totals of each',
+    shape: 'entries',
+    text: t(
+      'General ledger',
+      'Date,Number,Memo,Debit,Credit,Balance',
+      '1000 Bank,,,,,',
+      ',,Beginning balance,,,500.00',
+      '2025-01-05,1,Sale,100.00,,600.00',
+      '2025-01-09,2,Rent,,40.00,560.00',
+      'Total for 1000 Bank,,,100.00,40.00,',
+      '',
+      '4000 Sales,,,,,',
+      '2025-01-05,1,Sale,,100.00,(100.00)',
+      'Total for 4000 Sales,,,,100.00,',
+      '6000 Rent,,,,,',
+      '2025-01-09,2,Rent,40.00,,40.00',
+      'Total for 6000 Rent,,,40.00,,',
+    ),
+    amounts: {
+      Bank: [['2025-01', 6000]],
+      Sales: [['2025-01', -10000]],
+      Rent: [['2025-01', 4000]],
+    },
+    aside: { opening: 1 },
+    leftOut: { title: 1, header: 1, heading: 3, total: 3, blank: 1 },
+    controls: 3,
+    ties: true,
+  },
+  {
+    name: 'one column of amounts on each account’s natural side, told by arithmetic',
+    shape: 'entries',
+    text: t(
+      'Date,Num,Memo,Amount',
+      '1000 Checking,,,',
+      '2025-01-05,1,Sale,100.00',
+      '2025-01-09,2,Rent,-40.00',
+      '4000 Sales,,,',
+      '2025-01-05,1,Sale,100.00',
+      '6000 Rent,,,',
+      '2025-01-09,2,Rent,40.00',
+    ),
+    amounts: {
+      Checking: [['2025-01', 6000]],
+      Sales: [['2025-01', 10000]],
+      Rent: [['2025-01', 4000]],
+    },
+    ties: true,
+    doubts: ['sign'],
+  },
+  {
+    name: 'closing entries known by their words',
+    shape: 'entries',
+    text: t(
+      'Date,Ref,Account code,Account,Debit,Credit,Memo',
+      '2025-06-05,1,1000,Bank,100,,x',
+      '2025-06-05,1,4000,Sales,,100,x',
+      '2025-12-31,CL,4000,Sales,100,,Year-end closing entry',
+      '2025-12-31,CL,3000,Retained earnings,,100,Year-end closing entry',
+    ),
+    amounts: { Bank: [['2025-06', 10000]], Sales: [['2025-06', -10000]] },
+    aside: { closing: 2 },
+    ties: true,
+  },
+  {
+    name: 'closing entries known by arithmetic alone',
+    shape: 'entries',
+    text: t(
+      'Date,Ref,Account code,Account,Debit,Credit,Memo',
+      '2025-06-05,1,1000,Bank,100,,x',
+      '2025-06-05,1,4000,Sales,,100,x',
+      '2025-12-31,2,6000,Rent,30,,December rent',
+      '2025-12-31,2,1000,Bank,,30,December rent',
+      '2025-12-31,3,4000,Sales,100,,y',
+      '2025-12-31,3,6000,Rent,,30,y',
+      '2025-12-31,3,3000,Retained earnings,,70,y',
+    ),
+    amounts: {
+      Bank: [
+        ['2025-06', 10000],
+        ['2025-12', -3000],
+      ],
+      Sales: [['2025-06', -10000]],
+      Rent: [['2025-12', 3000]],
+    },
+    aside: { closing: 3 },
+    ties: true,
+  },
+  {
+    name: 'a reversal on the year’s last day is no closing entry',
+    shape: 'entries',
+    text: t(
+      'Date,Ref,Account code,Account,Debit,Credit,Memo',
+      '2025-06-05,1,1000,Bank,100,,x',
+      '2025-06-05,1,4000,Sales,,100,x',
+      '2025-06-06,2,6000,Rent,30,,x',
+      '2025-06-06,2,1000,Bank,,30,x',
+      '2025-12-31,3,6000,Rent,,30,rent of June paid back',
+      '2025-12-31,3,1000,Bank,30,,rent of June paid back',
+    ),
+    amounts: {
+      Bank: [
+        ['2025-06', 7000],
+        ['2025-12', 3000],
+      ],
+      Rent: [
+        ['2025-06', 3000],
+        ['2025-12', -3000],
+      ],
+    },
+    ties: true,
+  },
+  {
+    name: 'one trial balance, its day in the title: openings and the year so far',
+    shape: 'balances',
+    text: t(
+      'Trial balance as of 31 March 2025',
+      'Code,Account,Debit,Credit',
+      '1000,Bank,600.00,',
+      '3000,Equity,,500.00',
+      '4000,Sales,,130.00',
+      '6000,Rent,30.00,',
+      ',Total,630.00,630.00',
+    ),
+    amounts: { Sales: [['2025-03', -13000]], Rent: [['2025-03', 3000]] },
+    aside: { opening: 2 },
+    leftOut: { title: 1, header: 1, total: 1 },
+    controls: 2,
+    ties: true,
+    doubts: ['cumulative'],
+  },
+  {
+    name: 'trial balances with months across, cumulative by arithmetic',
+    shape: 'balances',
+    text: t(
+      'Trial balance',
+      'Account,Jan 2025,Feb 2025,Mar 2025',
+      'Bank,110,150,210',
+      'Equity,(100),(100),(100)',
+      'Sales,(30),(80),(150)',
+      'Rent,10,20,30',
+      'Wages expense,10,10,10',
+    ),
+    amounts: {
+      Bank: [
+        ['2025-02', 4000],
+        ['2025-03', 6000],
+      ],
+      Sales: [
+        ['2025-01', -3000],
+        ['2025-02', -5000],
+        ['2025-03', -7000],
+      ],
+      Rent: [
+        ['2025-01', 1000],
+        ['2025-02', 1000],
+        ['2025-03', 1000],
+      ],
+    },
+    aside: { opening: 2 },
+    ties: true,
+  },
+  {
+    name: 'trial balances of single months: no account grows, so they are activity',
+    shape: 'balances',
+    text: t(
+      'Account,Jan 2025,Feb 2025,Mar 2025',
+      'Bank,20,-25,40',
+      'Sales,-40,-10,-60',
+      'Rent,10,30,10',
+      'Wages expense,10,5,10',
+    ),
+    amounts: {
+      Bank: [
+        ['2025-01', 2000],
+        ['2025-02', -2500],
+        ['2025-03', 4000],
+      ],
+      Sales: [
+        ['2025-01', -4000],
+        ['2025-02', -1000],
+        ['2025-03', -6000],
+      ],
+    },
+    ties: true,
+  },
+  {
+    name: 'trial balances with debit and credit under each month, over a year’s end',
+    shape: 'balances',
+    text: t(
+      ',Nov 2025,,Dec 2025,,Jan 2026,',
+      'Account,Debit,Credit,Debit,Credit,Debit,Credit',
+      'Bank,50,,70,,80,',
+      'Equity,,20,,20,,50',
+      'Sales,,40,,70,,35',
+      'Rent,10,,20,,5,',
+      'Total,60,60,90,90,85,85',
+    ),
+    amounts: {
+      Bank: [
+        ['2025-12', 2000],
+        ['2026-01', 1000],
+      ],
+      Sales: [
+        ['2025-11', -4000],
+        ['2025-12', -3000],
+        ['2026-01', -3500],
+      ],
+      Rent: [
+        ['2025-11', 1000],
+        ['2025-12', 1000],
+        ['2026-01', 500],
+      ],
+    },
+    aside: { opening: 2 },
+    controls: 6,
+    ties: true,
+  },
+  {
+    name: 'a trial balance whose debits and credits differ',
+    shape: 'balances',
+    text: t('Account,Debit,Credit', 'Bank,100,', 'Sales,,90', 'Trial total,100,90').replace(
+      'Account,',
+      'Account (31/12/2025),',
+    ),
+    context: { fileName: 'TB 2025-12-31.csv' },
+    amounts: { Sales: [['2025-12', -9000]] },
+    aside: { opening: 1 },
+    ties: false,
   },
 ];

@@ -1,0 +1,261 @@
+import { SaxesParser } from 'saxes';
+import type { FileRead, GridCell } from './grid';
+
+/* See decode.ts. */
+declare class TextDecoder {
+  constructor(label?: string, options?: { fatal?: boolean });
+  decode(input?: Uint8Array, options?: { stream?: boolean }): string;
+}
+
+const CHUNK = 1 << 20;
+/** The standard's deepest element is some ten levels down. */
+const DEEPEST = 60;
+const LONGEST_TEXT = 100_000;
+
+/** Heads of the grid that an audit file becomes; segments follow as further columns. */
+export const AUDIT_HEADS = [
+  'Date',
+  'Journal no',
+  'Account code',
+  'Account name',
+  'Account type',
+  'Debit',
+  'Credit',
+  'Counterparty',
+  'Description',
+] as const;
+
+/** Whether a text file begins as XML does. */
+export const looksLikeXml = (b: Uint8Array): boolean => {
+  const head = String.fromCharCode(...b.subarray(0, 400)).replace(/\0/g, '');
+  return /^(\xef\xbb\xbf|\xff\xfe|\xfe\xff)?\s*<(\?xml|!--|!DOCTYPE|[A-Za-z][\w.-]*:?AuditFile)/.test(head);
+};
+
+class Hostile extends Error {}
+
+type Line = {
+  account: string;
+  debit: string;
+  credit: string;
+  text: string;
+  party: string;
+  segments: Map<string, string>;
+};
+
+/**
+ * Reads the OECD's Standard Audit File for Tax (SAF-T) as a stream into one row an entry: opening balances of the
+ * accounts first, then the lines of the general ledger's transactions. Element names are those of the OECD's schema
+ * version 2.0 and its national variants, from memory: names are compared without namespace, and amounts stand either
+ * in `DebitAmount`/`CreditAmount` with an inner `Amount` or directly. Entities of a document's own are refused.
+ */
+export function readAuditFile(bytes: Uint8Array, onProgress?: (share: number) => void): FileRead {
+  const reader = new AuditReader();
+  const parser = new SaxesParser({ xmlns: false, position: true });
+  let failure: Error | null = null;
+  parser.on('error', (e) => (failure ??= e));
+  // A document that declares anything of its own may unfold without end; the standard's files declare nothing.
+  parser.on('doctype', () => {
+    throw new Hostile('doctype');
+  });
+  parser.on('opentag', (tag) => reader.open(local(tag.name)));
+  parser.on('closetag', (tag) => reader.close(local(tag.name)));
+  parser.on('text', (text) => reader.text(text));
+  parser.on('cdata', (text) => reader.text(text));
+  const decoder = new TextDecoder(encodingOf(bytes));
+  try {
+    for (let at = 0; at < bytes.length && !failure; at += CHUNK) {
+      const last = at + CHUNK >= bytes.length;
+      parser.write(decoder.decode(bytes.subarray(at, at + CHUNK), { stream: !last }));
+      onProgress?.(Math.min(1, (at + CHUNK) / bytes.length));
+    }
+    if (!failure) parser.close();
+  } catch (error) {
+    if (error instanceof Hostile) return { ok: false, issue: { code: 'hostileXml', line: parser.line } };
+    failure ??= error instanceof Error ? error : new Error(String(error));
+  }
+  if (!reader.isAuditFile) return { ok: false, issue: { code: failure ? 'brokenXml' : 'notAnAuditFile' } };
+  if (failure) return { ok: false, issue: { code: 'brokenXml', line: parser.line } };
+  return {
+    ok: true,
+    file: {
+      format: 'auditFile',
+      encoding: encodingOf(bytes),
+      delimiter: null,
+      grids: [{ sheet: null, rows: reader.rows() }],
+      stated: reader.stated,
+    },
+  };
+}
+
+const local = (name: string): string => name.slice(name.indexOf(':') + 1);
+
+function encodingOf(b: Uint8Array): string {
+  if (b[0] === 0xff && b[1] === 0xfe) return 'utf-16le';
+  if (b[0] === 0xfe && b[1] === 0xff) return 'utf-16be';
+  const told = /encoding=["']([\w-]+)["']/.exec(String.fromCharCode(...b.subarray(0, 200)))?.[1];
+  return told ? told.toLowerCase().replace('iso-8859-1', 'windows-1252') : 'utf-8';
+}
+
+/** Follows the elements of an audit file and gathers accounts, opening balances and entries. */
+class AuditReader {
+  isAuditFile = false;
+  private readonly path: string[] = [];
+  private value = '';
+  private readonly accounts = new Map<string, { name: string; type: string }>();
+  private account: Record<string, string> | null = null;
+  private readonly parties = new Map<string, string>();
+  private party: Record<string, string> | null = null;
+  private transaction: { id: string; date: string; text: string; party: string } | null = null;
+  private line: Line | null = null;
+  private analysis: { type: string; id: string } | null = null;
+  private startDate = '';
+  private count: number | null = null;
+  private debit: string | null = null;
+  private credit: string | null = null;
+  private readonly openings: { account: string; debit: string; credit: string }[] = [];
+  private readonly body: { date: string; id: string; line: Line }[] = [];
+  private readonly segmentNames = new Set<string>();
+
+  open(name: string): void {
+    this.path.push(name);
+    if (this.path.length > DEEPEST) throw new Hostile('depth');
+    if (this.path.length === 1 && name === 'AuditFile') this.isAuditFile = true;
+    this.value = '';
+    if (name === 'Account' && this.inside('MasterFiles')) this.account = {};
+    else if ((name === 'Customer' || name === 'Supplier') && this.inside('MasterFiles')) this.party = {};
+    else if (name === 'Transaction' && this.inside('GeneralLedgerEntries'))
+      this.transaction = { id: '', date: '', text: '', party: '' };
+    else if (this.transaction && /^(Line|DebitLine|CreditLine)$/.test(name))
+      this.line = { account: '', debit: '', credit: '', text: '', party: '', segments: new Map() };
+    else if (name === 'Analysis' && this.line) this.analysis = { type: '', id: '' };
+  }
+
+  text(text: string): void {
+    if (this.value.length + text.length > LONGEST_TEXT) throw new Hostile('text');
+    this.value += text;
+  }
+
+  close(name: string): void {
+    this.path.pop();
+    const value = this.value.trim();
+    this.value = '';
+    if (this.analysis) this.inAnalysis(name, value);
+    else if (this.line) this.inLine(name, value);
+    else if (this.transaction) this.inTransaction(name, value);
+    else if (this.account) this.inAccount(name, value);
+    else if (this.party) this.inParty(name, value);
+    else if (name === 'SelectionStartDate') this.startDate = value;
+    else if (name === 'PeriodStartDate' || name === 'StartDate') this.startDate ||= value;
+    else if (this.path.at(-1) === 'GeneralLedgerEntries') {
+      if (name === 'TotalDebit') this.debit = value;
+      else if (name === 'TotalCredit') this.credit = value;
+      else if (name === 'NumberOfEntries') this.count = Number(value) || null;
+    }
+  }
+
+  private inside = (name: string): boolean => this.path.includes(name);
+
+  private inAccount(name: string, value: string): void {
+    const a = this.account!;
+    if (name !== 'Account') {
+      if (value !== '') a[name] ??= value;
+      return;
+    }
+    this.account = null;
+    const code = a.AccountID ?? '';
+    if (code === '') return;
+    this.accounts.set(code, {
+      name: a.AccountDescription ?? '',
+      type: a.AccountType ?? a.GroupingCategory ?? '',
+    });
+    if (a.OpeningDebitBalance || a.OpeningCreditBalance)
+      this.openings.push({
+        account: code,
+        debit: a.OpeningDebitBalance ?? '',
+        credit: a.OpeningCreditBalance ?? '',
+      });
+  }
+
+  private inParty(name: string, value: string): void {
+    const p = this.party!;
+    if (name !== 'Customer' && name !== 'Supplier') {
+      if (value !== '') p[name] ??= value;
+      return;
+    }
+    this.party = null;
+    const id = p.CustomerID ?? p.SupplierID;
+    if (id) this.parties.set(id, p.Name ?? p.CompanyName ?? id);
+  }
+
+  private inTransaction(name: string, value: string): void {
+    const t = this.transaction!;
+    if (name === 'TransactionID') t.id ||= value;
+    else if (name === 'TransactionDate' || name === 'GLPostingDate') t.date = value || t.date;
+    else if (name === 'Description') t.text ||= value;
+    else if (name === 'CustomerID' || name === 'SupplierID') t.party ||= value;
+    else if (name === 'Transaction') this.transaction = null;
+  }
+
+  private inLine(name: string, value: string): void {
+    const line = this.line!;
+    const parent = this.path.at(-1);
+    if (name === 'AccountID') line.account = value;
+    else if (name === 'Description') line.text = value;
+    else if (name === 'CustomerID' || name === 'SupplierID') line.party = value;
+    else if (name === 'Amount' && (parent === 'DebitAmount' || parent === 'CreditAmount'))
+      line[parent === 'DebitAmount' ? 'debit' : 'credit'] = value;
+    else if (name === 'DebitAmount' && value !== '') line.debit ||= value;
+    else if (name === 'CreditAmount' && value !== '') line.credit ||= value;
+    else if (/^(Line|DebitLine|CreditLine)$/.test(name)) {
+      const { id, date, text, party } = this.transaction!;
+      line.text ||= text;
+      line.party ||= party;
+      this.body.push({ date: date.slice(0, 10), id, line });
+      this.line = null;
+    }
+  }
+
+  private inAnalysis(name: string, value: string): void {
+    const a = this.analysis!;
+    if (name === 'AnalysisType') a.type = value;
+    else if (name === 'AnalysisID') a.id = value;
+    else if (name === 'Analysis') {
+      if (a.type && a.id) {
+        this.segmentNames.add(a.type);
+        this.line!.segments.set(a.type, a.id);
+      }
+      this.analysis = null;
+    }
+  }
+
+  get stated() {
+    return { entries: this.count, debit: this.debit, credit: this.credit };
+  }
+
+  rows(): GridCell[][] {
+    const segments = [...this.segmentNames];
+    const named = (code: string) => this.accounts.get(code) ?? { name: '', type: '' };
+    const out: GridCell[][] = [[...AUDIT_HEADS, ...segments.map((s) => `Segment: ${s}`)]];
+    const opened = this.startDate || this.body[0]?.date || '';
+    for (const o of this.openings) {
+      const { name, type } = named(o.account);
+      out.push([opened, '', o.account, name, type, o.debit, o.credit, '', 'Opening balance']);
+    }
+    for (const { date, id, line } of this.body) {
+      const { name, type } = named(line.account);
+      out.push([
+        date,
+        id,
+        line.account,
+        name,
+        type,
+        line.debit,
+        line.credit,
+        this.parties.get(line.party) ?? line.party,
+        line.text,
+        ...segments.map((s) => line.segments.get(s) ?? ''),
+      ]);
+    }
+    return out;
+  }
+}

@@ -1,0 +1,177 @@
+import { z } from 'zod';
+import { AUDIT_HEADS, type FileFacts, type GridCell } from '@/core/files';
+
+const amount = z.string().regex(/^-?\d{1,15}(\.\d{1,4})?$/);
+const day = z.string().regex(/^\d{4}-\d{2}-\d{2}$/);
+
+/** An entry of the feed with its lines. Numbers follow one another without gaps: the feed's own order. */
+const feedEntry = z.object({
+  seq: z.int().min(1),
+  date: day,
+  reference: z.string().max(200),
+  memo: z.string().max(2000),
+  counterparty: z.string().max(500),
+  lines: z
+    .array(
+      z.object({
+        account: z.string().max(60),
+        debit: amount.nullable(),
+        credit: amount.nullable(),
+        segments: z.record(z.string().max(200), z.string().max(500)),
+      }),
+    )
+    .min(1)
+    .max(10_000),
+});
+
+/** What the feed says of itself: `GET /feed/v1/company`. */
+export const feedCompanySchema = z.object({
+  company: z.string().max(200),
+  currency: z.string().length(3),
+  closedThrough: day.nullable(),
+  /** Number of its last entry. */
+  last: z.int().min(0),
+  accounts: z
+    .array(z.object({ code: z.string().max(60), name: z.string().max(200), type: z.string().max(60) }))
+    .max(20_000),
+});
+
+/** One page of entries: `GET /feed/v1/entries?since=N`. `count` and `debits` say what the page should hold. */
+export const feedPageSchema = z.object({
+  since: z.int().min(0),
+  count: z.int().min(0),
+  debits: amount,
+  last: z.int().min(0),
+  entries: z.array(feedEntry).max(5000),
+});
+
+export type FeedCompany = z.infer<typeof feedCompanySchema>;
+export type FeedPage = z.infer<typeof feedPageSchema>;
+export type FeedEntry = z.infer<typeof feedEntry>;
+
+/** Everything after a cursor, whole and without doubles. */
+export type FeedPull = {
+  readonly company: FeedCompany;
+  readonly since: number;
+  readonly entries: readonly FeedEntry[];
+};
+
+export type FeedFault = {
+  readonly code: 'unreachable' | 'notTheFeed' | 'halfAPage' | 'gap' | 'endless';
+  /** What the service or the network said. */
+  readonly detail: string;
+};
+export type FeedResult =
+  { readonly ok: true; readonly pull: FeedPull } | { readonly ok: false; readonly fault: FeedFault };
+
+/** Asks the service for a path under its address and gives the parsed JSON; rejects when it cannot. */
+export type FeedAsk = (path: string) => Promise<unknown>;
+
+const TRIES = 3;
+const MOST_PAGES = 2000;
+
+class Faulty extends Error {
+  constructor(readonly fault: FeedFault) {
+    super(fault.code);
+  }
+}
+
+/**
+ * Pulls every entry after `since`. Nothing is given unless all of it arrived: each page must hold as many entries and
+ * debits as it says, numbers may not leave a gap, and entries that come again are taken once. A page that fails is
+ * asked for again, three times in all.
+ */
+export async function pullFeed(ask: FeedAsk, since: number): Promise<FeedResult> {
+  try {
+    const company = await tryAsk(ask, 'company', (raw) => read(feedCompanySchema, raw));
+    const bySeq = new Map<number, FeedEntry>();
+    let cursor = since;
+    for (let n = 0; cursor < company.last; n++) {
+      if (n >= MOST_PAGES) throw new Faulty({ code: 'endless', detail: String(n) });
+      const asked = cursor;
+      const page = await tryAsk(ask, `entries?since=${asked}`, (raw) => checkPage(raw, asked));
+      for (const e of page.entries) if (e.seq > since) bySeq.set(e.seq, e);
+      while (bySeq.has(cursor + 1)) cursor++;
+      if (cursor === asked) throw new Faulty({ code: 'gap', detail: String(asked + 1) });
+    }
+    const entries = [...bySeq.values()].filter((e) => e.seq <= company.last).sort((a, b) => a.seq - b.seq);
+    return { ok: true, pull: { company, since, entries } };
+  } catch (error) {
+    if (error instanceof Faulty) return { ok: false, fault: error.fault };
+    throw error;
+  }
+}
+
+async function tryAsk<T>(ask: FeedAsk, path: string, check: (raw: unknown) => T): Promise<T> {
+  let fault: Faulty | null = null;
+  for (let n = 0; n < TRIES; n++) {
+    try {
+      return check(await ask(path));
+    } catch (error) {
+      fault =
+        error instanceof Faulty
+          ? error
+          : new Faulty({
+              code: 'unreachable',
+              detail: error instanceof Error ? error.message : String(error),
+            });
+    }
+  }
+  throw fault!;
+}
+
+function read<T>(schema: z.ZodType<T>, raw: unknown): T {
+  const parsed = schema.safeParse(raw);
+  if (parsed.success) return parsed.data;
+  const first = parsed.error.issues[0]!;
+  throw new Faulty({ code: 'notTheFeed', detail: `${first.path.join('.')}: ${first.message}`.slice(0, 200) });
+}
+
+/** A page must be the one that was asked for and hold what it says it holds. */
+function checkPage(raw: unknown, since: number): FeedPage {
+  const page = read(feedPageSchema, raw);
+  const debits = page.entries.reduce((t, e) => t + e.lines.reduce((s, l) => s + scaled(l.debit), 0n), 0n);
+  if (page.entries.length !== page.count || debits !== scaled(page.debits))
+    throw new Faulty({ code: 'halfAPage', detail: `${page.entries.length} of ${page.count}` });
+  if (page.since !== since)
+    throw new Faulty({ code: 'halfAPage', detail: `page after ${page.since}, not ${since}` });
+  return page;
+}
+
+/** A decimal text in ten-thousandths, exactly. */
+function scaled(text: string | null): bigint {
+  if (text === null) return 0n;
+  const [whole = '0', fraction = ''] = text.replace('-', '').split('.');
+  const n = BigInt(whole) * 10_000n + BigInt(fraction.padEnd(4, '0').slice(0, 4));
+  return text.startsWith('-') ? -n : n;
+}
+
+/** A pull as a grid of one row a line, read like any file of entries. */
+export function feedFacts({ company, entries }: FeedPull): FileFacts {
+  const named = new Map(company.accounts.map((a) => [a.code, a]));
+  const segments = [...new Set(entries.flatMap((e) => e.lines.flatMap((l) => Object.keys(l.segments))))];
+  const rows: GridCell[][] = [[...AUDIT_HEADS, ...segments.map((s) => `Segment: ${s}`)]];
+  for (const e of entries)
+    for (const line of e.lines) {
+      const account = named.get(line.account);
+      rows.push([
+        e.date,
+        e.reference || String(e.seq),
+        line.account,
+        account?.name ?? '',
+        account?.type ?? '',
+        line.debit ?? '',
+        line.credit ?? '',
+        e.counterparty,
+        e.memo,
+        ...segments.map((s) => line.segments[s] ?? ''),
+      ]);
+    }
+  return {
+    format: 'feed',
+    encoding: null,
+    delimiter: null,
+    grids: [{ sheet: null, rows }],
+    stated: { entries: entries.length, debit: null, credit: null },
+  };
+}

@@ -1,0 +1,134 @@
+import { cellText, isBlankRow, type FileFacts, type Grid, type GridCell } from '@/core/files';
+import { guessDateOrder, parseDate } from './dates';
+import { SAMPLE, type GuessContext } from './guessContext';
+import { roleByHeading } from './headings';
+import { guessNumberFormat, looksLikeAmount } from './numbers';
+import { TOTAL_WORDS } from './sign';
+import type { Doubt, EntryRole, Guess } from './mapping';
+
+const MARK = /^(d|c|dr|cr|debit|credit|s|h)\.?$/i;
+
+export function guessEntries(file: FileFacts, sheet: number, context: GuessContext): Guess {
+  const grid = file.grids[sheet]!;
+  const headerRow = findEntryHeader(grid);
+  const body = grid.rows.slice(headerRow + 1, headerRow + 1 + SAMPLE);
+  const width = Math.max(1, ...grid.rows.slice(0, headerRow + 60).map((r) => r.length));
+  const column = (i: number) => body.map((r) => r[i] ?? '');
+  const columns = rolesByHeadings(headerRow < 0 ? [] : grid.rows[headerRow]!, width);
+  const has = (role: EntryRole) => columns.includes(role);
+  const doubts = new Set<Doubt>();
+  const free = (i: number) => columns[i] === 'ignore';
+  const set = (i: number, role: EntryRole) => {
+    if (i >= 0) columns[i] = role;
+  };
+  // What the headings did not say, the cells below them may.
+  if (!has('date')) {
+    set(
+      columns.findIndex((_, c) => free(c) && guessDateOrder(column(c), context.dates) !== null),
+      'date',
+    );
+    doubts.add('columns');
+  }
+  if (!has('mark') && !has('debit'))
+    set(
+      columns.findIndex((_, c) => {
+        const cells = column(c).filter((x) => cellText(x) !== '');
+        return free(c) && cells.length > 0 && cells.every((x) => MARK.test(cellText(x)));
+      }),
+      'mark',
+    );
+  if (!has('debit') && !has('amount')) {
+    const share = (i: number) =>
+      column(i).filter(
+        (c) => cellText(c) !== '' && looksLikeAmount(c) && /[.,]\d{1,3}\b|^-?\d+$/.test(cellText(c)),
+      ).length;
+    const i = columns
+      .map((_, c) => c)
+      .filter(free)
+      .sort((a, b) => share(b) - share(a) || b - a)[0];
+    if (i !== undefined && share(i) > 0) columns[i] = 'amount';
+    doubts.add('columns');
+  }
+  if (has('debit') && has('credit'))
+    columns.forEach((r, i) => {
+      if (r === 'amount') columns[i] = 'ignore';
+    });
+  let accountIn: 'columns' | 'headings' = 'columns';
+  const dateColumn = columns.indexOf('date');
+  if (!has('account') && !has('code') && !has('name')) {
+    if (dateColumn >= 0 && accountsAsHeadings(body, dateColumn)) accountIn = 'headings';
+    else {
+      set(
+        columns.findIndex(
+          (_, c) => free(c) && column(c).filter((x) => cellText(x) !== '').length > body.length * 0.5,
+        ),
+        'account',
+      );
+      doubts.add('columns');
+    }
+  }
+  // The head of the column mostly decides; only where it does not is the whole of it looked at.
+  const head = dateColumn >= 0 ? guessDateOrder(column(dateColumn), context.dates) : null;
+  const whole = (i: number) => [...new Set(grid.rows.slice(headerRow + 1).map((r) => r[i] ?? ''))];
+  const dates = head && !head.sure ? guessDateOrder(whole(dateColumn), context.dates) : head;
+  if (!dates) doubts.add('columns');
+  else if (!dates.sure) doubts.add('dates');
+  const amounts = columns.flatMap((r, i) =>
+    r === 'debit' || r === 'credit' || r === 'amount' ? column(i) : [],
+  );
+  const numbers = guessNumberFormat(amounts, context.numbers);
+  if (!numbers.sure) doubts.add('numbers');
+  return {
+    mapping: {
+      shape: 'entries',
+      delimiter: file.delimiter,
+      sheet,
+      headerRow,
+      columns,
+      numbers: numbers.format,
+      dates: dates?.order ?? context.dates,
+      sign: 'debitPositive',
+      accountIn,
+    },
+    doubts: [...doubts],
+    keptFrom: null,
+  };
+}
+
+/** Roles by the headings alone, each but segments once. A customer beside a vendor is a segment of its own. */
+function rolesByHeadings(heads: readonly GridCell[], width: number): EntryRole[] {
+  const taken = new Set<EntryRole>();
+  return Array.from({ length: width }, (_, i): EntryRole => {
+    const role = roleByHeading(cellText(heads[i]));
+    if (!role) return 'ignore';
+    if (role !== 'segment' && taken.has(role)) return role === 'counterparty' ? 'segment' : 'ignore';
+    taken.add(role);
+    return role;
+  });
+}
+
+/** Whether lone texts stand above dated rows: each names the account of the rows beneath it. */
+function accountsAsHeadings(body: readonly (readonly GridCell[])[], date: number): boolean {
+  let lone = false;
+  let found = 0;
+  for (const row of body) {
+    if (isBlankRow(row)) continue;
+    const filled = row.map(cellText).filter((t) => t !== '');
+    const dated = parseDate(row[date] ?? '', 'mdy') ?? parseDate(row[date] ?? '', 'dmy');
+    if (dated !== null) {
+      if (lone) found++;
+      lone = false;
+    } else lone ||= filled.length <= 2 && !looksLikeAmount(filled[0]!) && !TOTAL_WORDS.test(filled[0]!);
+  }
+  return found >= 1;
+}
+
+/** The first row with the most headings of known meaning; −1 when the file starts with its entries. */
+export function findEntryHeader(grid: Grid): number {
+  let best = { row: -1, score: 0 };
+  grid.rows.slice(0, 40).forEach((cells, row) => {
+    const score = new Set(cells.map((c) => roleByHeading(cellText(c))).filter((r) => r !== null)).size;
+    if (score > best.score) best = { row, score };
+  });
+  return best.score >= 2 ? best.row : best.score === 1 && best.row === 0 ? 0 : -1;
+}

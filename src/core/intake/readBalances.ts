@@ -1,0 +1,228 @@
+import { minor, minorDigits, type Minor } from '@/core/money';
+import { calendarFrom, fromDayNumber, toDayNumber, type CalendarSpec, type DayNumber } from '@/core/calendar';
+import { ACTIVITY, BlockBuilder, CLOSING, OPENING } from '@/core/ledger';
+import { cellText, isBlankRow, type FileFacts, type GridCell } from '@/core/files';
+import { isProfitAndLoss } from '@/core/model';
+import { AccountList } from './accountList';
+import { RowLog, type Control, type Draft, type Unbalanced } from './draft';
+import type { BalanceRole, BalancesMapping } from './mapping';
+import { amountIssue, readAmount } from './readCell';
+import { TOTAL_WORDS } from './sign';
+
+/** Figures of one day by account place, with the row each came from. */
+type Trial = { readonly day: DayNumber; readonly values: Map<number, { value: number; row: number }> };
+
+/**
+ * Reads trial balances into monthly activity, debits positive. Balances of periods are activity as they stand. Of
+ * cumulative ones, activity is the difference to the trial balance before: within the fiscal year for profit and
+ * loss, which begins each year at nothing; ever for the balance sheet, whose first balance is its opening. When all
+ * of profit and loss is at nothing on a year's last day, the books were closed: those differences are closings.
+ */
+export function readBalances(
+  file: FileFacts,
+  mapping: BalancesMapping,
+  currency: string,
+  calendarSpec: CalendarSpec,
+  onProgress?: (share: number) => void,
+): Draft {
+  const digits = minorDigits(currency);
+  const calendar = calendarFrom(calendarSpec);
+  const find = (as: BalanceRole['as']) => mapping.columns.findIndex((c) => c.as === as);
+  const columns = { account: find('account'), code: find('code'), name: find('name'), type: find('type') };
+  const accounts = new AccountList(columns);
+  const log = new RowLog();
+  const trials = new Map<DayNumber, Trial>();
+  const controls: Control[] = [];
+  const unbalanced: Unbalanced[] = [];
+  let read = 0;
+
+  mapping.sheets.forEach(({ sheet, day }, n) => {
+    const { rows } = file.grids[sheet]!;
+    const figures = mapping.columns.flatMap((c, column) => {
+      if (!('day' in c)) return [];
+      const on = c.day ?? day;
+      return [{ column, sign: c.as === 'credit' ? -1 : 1, day: on === null ? null : toDayNumber(on) }];
+    });
+    const sums = new Map<number, number>();
+    const sides = new Map<number, number>();
+    log.drawn = sheet === mapping.sheet;
+    onProgress?.(n / mapping.sheets.length);
+    rows.forEach((cells, i) => {
+      const number = i + 1;
+      if (i <= mapping.headerRow) return log.top(i, mapping.headerRow);
+      if (isBlankRow(cells)) return log.leaveOut('blank', number);
+      const values = amountsOf(cells, number, figures);
+      if (values === null) return;
+      const names = [columns.account, columns.code, columns.name].map((c) =>
+        c < 0 ? '' : cellText(cells[c]),
+      );
+      const isTotal =
+        cells.some((c) => typeof c === 'string' && TOTAL_WORDS.test(c)) ||
+        (names.every((t) => t === '') && values.some((v) => v !== null));
+      if (isTotal) {
+        // A total of debits or of credits is held against what was added up so far.
+        values.forEach((v, k) => {
+          const f = figures[k]!;
+          if (v === null || f.day === null) return;
+          const ours = mapping.columns[f.column]!.as === 'balance' ? sums.get(f.day) : sides.get(f.column);
+          controls.push({
+            row: number,
+            label: names.find((t) => t !== '') ?? 'Total',
+            over: [],
+            mode: 'sum',
+            theirs: [{ day: f.day, value: minor(v), ours: minor(ours ?? 0) }],
+          });
+        });
+        return log.leaveOut('total', number);
+      }
+      if (values.every((v) => v === null)) {
+        const coded = columns.code >= 0 && names[1] !== '';
+        return log.leaveOut(coded ? 'noAmount' : 'heading', number);
+      }
+      const place = accounts.place(cells);
+      if (place < 0) {
+        log.leaveOut('noAccount', number);
+        return log.issue({ code: 'noAccount', row: number, column: 1, value: '' });
+      }
+      let dated = true;
+      values.forEach((v, k) => {
+        const f = figures[k]!;
+        if (v === null) return;
+        if (f.day === null) {
+          dated = false;
+          return;
+        }
+        let trial = trials.get(f.day);
+        if (!trial) trials.set(f.day, (trial = { day: f.day, values: new Map() }));
+        const cell = trial.values.get(place) ?? { value: 0, row: number };
+        cell.value += f.sign * v;
+        trial.values.set(place, cell);
+        sums.set(f.day, (sums.get(f.day) ?? 0) + f.sign * v);
+        sides.set(f.column, (sides.get(f.column) ?? 0) + v);
+        accounts.addTo(place, f.sign * v);
+      });
+      if (!dated) {
+        log.leaveOut('missingDate', number);
+        return;
+      }
+      log.use(number);
+    });
+    if (figures.some((f) => f.day === null))
+      log.issue({ code: 'noDay', row: 1, column: 1, value: file.grids[sheet]!.sheet ?? '' });
+    for (const [on, sum] of sums)
+      if (sum !== 0)
+        unbalanced.push({
+          reference: fromDayNumber(on),
+          row: 1,
+          difference: minor(sum),
+          lines: trials.get(on)!.values.size,
+        });
+    read += rows.length;
+  });
+  onProgress?.(1);
+
+  function amountsOf(
+    cells: readonly GridCell[],
+    number: number,
+    figures: readonly { readonly column: number }[],
+  ): (Minor | null)[] | null {
+    const out: (Minor | null)[] = [];
+    for (const { column } of figures) {
+      const parsed = readAmount(cells[column], digits, mapping.numbers);
+      const issue = amountIssue(parsed);
+      if (issue || !parsed.ok) {
+        log.leaveOut(issue ?? 'unreadableAmount', number);
+        log.issue({
+          code: issue ?? 'unreadableAmount',
+          row: number,
+          column: column + 1,
+          value: cellText(cells[column]),
+        });
+        return null;
+      }
+      out.push(parsed.value);
+    }
+    return out;
+  }
+
+  const guessed = accounts.guessed();
+  const inOrder = [...trials.values()].sort((a, b) => a.day - b.day);
+  const builder = new BlockBuilder(inOrder.length * Math.max(1, guessed.length));
+  const isFlow = guessed.map((a) => isProfitAndLoss(a.guess.kind));
+  const yearOf = (day: DayNumber) => calendar.period(calendar.indexOfDay(day)).year;
+
+  inOrder.forEach((trial, t) => {
+    const before = inOrder[t - 1];
+    const sameYear = before !== undefined && yearOf(before.day) === yearOf(trial.day);
+    const flows = guessed.flatMap((_, p) => (isFlow[p] ? [trial.values.get(p)?.value ?? 0] : []));
+    const had = sameYear
+      ? guessed.some((_, p) => isFlow[p] && (before.values.get(p)?.value ?? 0) !== 0)
+      : false;
+    const closed = mapping.cumulative && had && flows.every((v) => v === 0);
+    guessed.forEach((_, place) => {
+      const cell = trial.values.get(place);
+      const was = before?.values.get(place);
+      if (!mapping.cumulative) {
+        if (cell) builder.add(trial.day, place, cell.value, cell.row);
+        return;
+      }
+      if (!cell && !was) return;
+      const row = cell?.row ?? was!.row;
+      const value = cell?.value ?? 0;
+      if (isFlow[place]) {
+        const base = sameYear ? (was?.value ?? 0) : 0;
+        if (cell || base !== 0)
+          builder.add(trial.day, place, value - base, row, 0, 0, 0, closed ? CLOSING : ACTIVITY);
+      } else if (!before) {
+        // All that came before stands in the first balance: an opening, unless the book knows more.
+        builder.add(trial.day, place, value, row, 0, 0, 0, OPENING);
+      } else builder.add(trial.day, place, value - (was?.value ?? 0), row, 0, 0, 0, ACTIVITY);
+    });
+  });
+
+  return {
+    mapping,
+    accounts: guessed,
+    block: builder.build('draft', accounts.places()),
+    sign: 'debitPositive',
+    rows: log.rows(read),
+    issues: log.issues,
+    issueCount: log.issueCount,
+    controls,
+    balance: unbalanced.length === 0 ? 'balanced' : 'unbalanced',
+    unbalanced,
+    unbalancedCount: unbalanced.length,
+    hints: { sign: null, cumulative: cumulativeByArithmetic(inOrder, isFlow, yearOf) },
+    baseline: mapping.cumulative ? (inOrder[0]?.day ?? null) : null,
+  };
+}
+
+/**
+ * Whether trial balances are cumulative, by arithmetic: since the year's start, accounts of profit and loss mostly
+ * move one way, so their figures grow from one month to the next and the last is well above the first; figures of
+ * single months go up as often as down. Null when there are too few to tell.
+ */
+function cumulativeByArithmetic(
+  trials: readonly Trial[],
+  isFlow: readonly boolean[],
+  yearOf: (day: DayNumber) => number,
+): boolean | null {
+  let up = 0;
+  let down = 0;
+  for (let t = 1; t < trials.length; t++) {
+    const [a, b] = [trials[t - 1]!, trials[t]!];
+    if (yearOf(a.day) !== yearOf(b.day)) continue;
+    isFlow.forEach((flow, place) => {
+      if (!flow) return;
+      const was = a.values.get(place)?.value ?? 0;
+      const now = b.values.get(place)?.value ?? 0;
+      if (was === 0) return;
+      if (Math.sign(now) === Math.sign(was) && Math.abs(now) >= Math.abs(was)) up++;
+      else down++;
+    });
+  }
+  const seen = up + down;
+  if (seen < 4) return null;
+  if (up / seen >= 0.85) return true;
+  return up / seen <= 0.7 ? false : null;
+}

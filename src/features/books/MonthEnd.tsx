@@ -1,0 +1,79 @@
+'use client';
+
+import { useState } from 'react';
+import { Button, NativeSelect, TextInput } from '@mantine/core';
+import { indexOfId, periodsOf, type PeriodId } from '@/core/calendar';
+import { dispatch } from '@/store/bookStore';
+import { useChecks, type Ground } from '@/store/derived';
+import { say } from '@/store/session';
+import classes from './Books.module.css';
+
+/** Month-end: closing goes forward while the ledger ties; reopening asks for the reason, which the journal keeps. */
+export function MonthEnd({ ground, readOnly }: { readonly ground: Ground; readonly readOnly: boolean }) {
+  const { book, calendar, balances, closedThrough } = ground;
+  const failing = useChecks().filter((c) => !c.holds && c.code !== 'monthsToYears' && c.code !== 'subtotals');
+  const [wanted, setWanted] = useState<string | null>(null);
+  const [reason, setReason] = useState('');
+  const periods = balances.range ? periodsOf(calendar, balances.range) : [];
+  const chosen = wanted ?? book.closedThrough ?? '';
+  const at = chosen === '' ? null : indexOfId(calendar, chosen);
+  const same = chosen === (book.closedThrough ?? '');
+  const back = closedThrough !== null && (at === null || at < closedThrough);
+  const next = closedThrough === null ? null : closedThrough + 1;
+  const close = (period: PeriodId | null, why: string) => {
+    dispatch({ type: 'setClosedThrough', period }, undefined, why);
+    const label = period === null ? 'nothing' : calendar.period(indexOfId(calendar, period)!).label;
+    say(`Closed through ${label}.`);
+    setWanted(null);
+    setReason('');
+  };
+  return (
+    <div className={classes.fields} role="group" aria-label="Month-end">
+      <NativeSelect
+        label="Closed through"
+        description="Actuals up to here are final; the outlook takes the plan after it."
+        w={260}
+        disabled={readOnly}
+        value={chosen}
+        onChange={(e) => setWanted(e.currentTarget.value)}
+        data={[
+          { value: '', label: 'Nothing yet' },
+          ...periods.map((p) => ({ value: p.id as string, label: p.label })),
+        ]}
+      />
+      {same && next !== null && balances.has(next) && (
+        <Button
+          disabled={readOnly || failing.length > 0}
+          onClick={() => close(calendar.period(next).id, '')}
+          title={failing.length > 0 ? 'The ledger does not tie yet: see the checks' : undefined}
+        >
+          Close {calendar.period(next).label}
+        </Button>
+      )}
+      {!same && back && (
+        <TextInput
+          label="Why is it reopened?"
+          placeholder="The reason goes to the journal"
+          w={300}
+          maxLength={500}
+          value={reason}
+          onChange={(e) => setReason(e.currentTarget.value)}
+        />
+      )}
+      {!same && (
+        <Button
+          variant="filled"
+          disabled={readOnly || (back && reason.trim() === '') || (!back && failing.length > 0)}
+          onClick={() => close((chosen || null) as PeriodId | null, reason)}
+        >
+          {back ? 'Reopen' : 'Close'}
+        </Button>
+      )}
+      {failing.length > 0 && (
+        <span className={classes.bad}>
+          A month is closed when the ledger ties; {failing.length} of its checks fail.
+        </span>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,392 @@
+import { create } from 'zustand';
+import { calendarFrom, indexOfId, toDayNumber, day as dayOfText, type PeriodId } from '@/core/calendar';
+import { numberFormatOf } from '@/core/money';
+import type { FileIssue } from '@/core/files';
+import {
+  acceptDraft,
+  basesOf,
+  findMonthInText,
+  matchAccounts,
+  type AccountChoice,
+  type DraftView,
+  type FeedPull,
+  type Guess,
+  type GuessContext,
+  type Kept,
+  type Mapping,
+  type Proof,
+  type Shape,
+} from '@/core/intake';
+import type { Book } from '@/core/model';
+import { Cancelled, FileRefused, IntakeClient } from '@/workers/client';
+import type { Drafted, OpenedFile } from '@/workers/protocol';
+import { instant, randomId, today } from './actions';
+import { dispatch, useBookStore } from './bookStore';
+import { groundNow, type Ground } from './derived';
+
+export type OpenIntake = {
+  readonly phase: 'open';
+  readonly fileName: string;
+  readonly file: OpenedFile;
+  readonly guess: Guess;
+  readonly mapping: Mapping;
+  readonly heads: string;
+  readonly draft: DraftView;
+  readonly choices: readonly AccountChoice[];
+  /** Null while it is being worked out. */
+  readonly proof: Proof | null;
+  readonly busy: boolean;
+  /** The feed's cursor that this pull goes up to; null for a file. */
+  readonly cursor: number | null;
+};
+
+type Phase =
+  | { readonly phase: 'idle' }
+  | { readonly phase: 'reading'; readonly fileName: string; readonly share: number }
+  | {
+      readonly phase: 'refused';
+      readonly fileName: string;
+      readonly issue: FileIssue | null;
+      readonly message: string;
+    }
+  | OpenIntake;
+
+export type IntakeState = {
+  readonly now: Phase;
+  /** Files that wait their turn. */
+  readonly waiting: readonly File[];
+  /** Take in the waiting files that tie and leave no question, without asking. */
+  readonly onward: boolean;
+  /** Names of the files taken in since the last one was chosen by hand. */
+  readonly taken: readonly string[];
+};
+
+const IDLE: IntakeState = { now: { phase: 'idle' }, waiting: [], onward: false, taken: [] };
+
+/** A file on its way into the open book. Nothing of it is in the book until `accept`. */
+export const useIntake = create<IntakeState>(() => IDLE);
+const set = useIntake.setState;
+const get = useIntake.getState;
+
+let client: IntakeClient | null = null;
+let bytes: Uint8Array | null = null;
+/** Counts what was asked: an answer that was overtaken is dropped. */
+let turn = 0;
+
+const openNow = (): OpenIntake | null => {
+  const { now } = get();
+  return now.phase === 'open' ? now : null;
+};
+
+function contextOf({ book, calendar, closedThrough }: Ground, fileName: string): GuessContext {
+  return {
+    numbers: numberFormatOf(book.locale),
+    dates: book.locale === 'en-US' ? 'mdy' : 'dmy',
+    calendar: book.calendar,
+    // Months without a year are most likely of the year after what is closed, else of the last full year.
+    year:
+      closedThrough === null
+        ? calendar.period(calendar.indexOfDay(toDayNumber(dayOfText(today())))).year - 1
+        : calendar.period(closedThrough + 1).year,
+    fileName,
+    kept: keptOf(book),
+  };
+}
+
+/** How the book's sources were read, latest last. */
+const keptOf = (book: Book): Kept[] =>
+  book.sources
+    .filter((s) => s.heads !== '' && s.format !== 'feed')
+    .map((s) => ({ fileName: s.fileName, heads: s.heads, mapping: s.mapping as unknown as Mapping }));
+
+function fail(fileName: string, error: unknown): void {
+  if (error instanceof Cancelled) return;
+  set({
+    now: {
+      phase: 'refused',
+      fileName,
+      issue: error instanceof FileRefused ? error.issue : null,
+      message: error instanceof Error ? error.message : String(error),
+    },
+    onward: false,
+  });
+}
+
+/** Takes files up: the first opens, the others wait, in the order of the months that their names name. */
+export async function takeFiles(files: readonly File[]): Promise<void> {
+  const [first, ...rest] = inOrderOfMonths(files);
+  if (!first) return;
+  set({ waiting: rest, onward: false, taken: [] });
+  await take(first);
+}
+
+function inOrderOfMonths(files: readonly File[]): File[] {
+  const key = (f: File) => {
+    const head = findMonthInText(f.name);
+    return head?.of === 'month' ? (head.year ?? 0) * 12 + head.month : (head?.period ?? 0);
+  };
+  return [...files].sort((a, b) => key(a) - key(b) || a.name.localeCompare(b.name));
+}
+
+async function take(file: File): Promise<void> {
+  const mine = ++turn;
+  client?.close();
+  set({ now: { phase: 'reading', fileName: file.name, share: 0 } });
+  try {
+    bytes = new Uint8Array(await file.arrayBuffer());
+  } catch (error) {
+    return fail(file.name, error);
+  }
+  if (mine === turn) await open(file.name, { bytes });
+}
+
+/** Opens a pull of the ledger feed like a file. */
+export async function takePull(pull: FeedPull, name: string): Promise<void> {
+  bytes = null;
+  set({ waiting: [], onward: false, taken: [] });
+  await open(name, { pull }, undefined, pull.company.last);
+}
+
+async function open(
+  fileName: string,
+  content: { readonly bytes: Uint8Array } | { readonly pull: FeedPull },
+  delimiter?: string,
+  cursor: number | null = null,
+): Promise<void> {
+  const mine = ++turn;
+  client?.close();
+  client = new IntakeClient((share) =>
+    set((s) => (s.now.phase === 'reading' ? { now: { ...s.now, share } } : s)),
+  );
+  set({ now: { phase: 'reading', fileName, share: 0 } });
+  const ground = groundNow();
+  if (!ground) return;
+  try {
+    const { file, drafted } = await client.open(
+      content,
+      contextOf(ground, fileName),
+      ground.book.currency,
+      delimiter,
+    );
+    if (mine === turn) await show(fileName, file, drafted, cursor, mine);
+  } catch (error) {
+    if (mine === turn) fail(fileName, error);
+  }
+}
+
+async function show(
+  fileName: string,
+  file: OpenedFile,
+  { guess, draft, heads }: Drafted,
+  cursor: number | null,
+  mine: number,
+): Promise<void> {
+  const before = openNow();
+  const ground = groundNow()!;
+  const same = before && sameAccounts(before.draft, draft);
+  set({
+    now: {
+      phase: 'open',
+      fileName,
+      file,
+      guess,
+      mapping: guess.mapping,
+      heads,
+      draft,
+      // What the person said of accounts stays while the accounts do.
+      choices: same ? before.choices : matchAccounts(draft, ground.book.accounts),
+      proof: null,
+      busy: true,
+      cursor,
+    },
+  });
+  await prove(mine);
+}
+
+const sameAccounts = (a: DraftView, b: DraftView): boolean =>
+  a.accounts.length === b.accounts.length &&
+  a.accounts.every((x, i) => x.code === b.accounts[i]!.code && x.name === b.accounts[i]!.name);
+
+async function prove(mine: number): Promise<void> {
+  const now = openNow();
+  const ground = groundNow();
+  if (!now || !ground || !client) return;
+  const { draft, choices, file, fileName } = now;
+  try {
+    const proof = await client.prove(
+      choices,
+      {
+        calendar: ground.book.calendar,
+        fingerprint: file.fingerprint,
+        sheet: sheetName(now),
+        sources: ground.book.sources,
+      },
+      basesOf(draft.baseline, choices, ground.balances, ground.calendar),
+    );
+    if (mine !== turn) return;
+    set((s) => (s.now.phase === 'open' ? { now: { ...s.now, proof, busy: false } } : s));
+    if (get().onward) await goOnward(proof);
+  } catch (error) {
+    if (mine === turn) fail(fileName, error);
+  }
+}
+
+/** The sheet that a source is known by: none where all sheets of a workbook make one source. */
+function sheetName({ mapping, file }: OpenIntake): string | null {
+  if (mapping.shape === 'balances' && mapping.sheets.length > 1) return null;
+  return file.sheets[mapping.sheet]?.name ?? null;
+}
+
+/** Asks the worker anew after a correction; what is on the page stays until the answer is there. */
+async function again(ask: (c: IntakeClient, ground: Ground) => Promise<Drafted>): Promise<void> {
+  const now = openNow();
+  const ground = groundNow();
+  if (!now || !client || !ground) return;
+  const mine = ++turn;
+  set({ now: { ...now, busy: true } });
+  try {
+    const drafted = await ask(client, ground);
+    if (mine === turn) await show(now.fileName, now.file, drafted, now.cursor, mine);
+  } catch (error) {
+    if (mine === turn) fail(now.fileName, error);
+  }
+}
+
+export const setMapping = (mapping: Mapping): void => {
+  const now = openNow();
+  if (!now) return;
+  set({ now: { ...now, mapping, busy: true } });
+  void again((c, { book }) => c.draft(now.guess, mapping, book.currency, book.calendar));
+};
+
+export const setShape = (shape: Shape): void =>
+  void again((c, ground) => {
+    const { mapping, fileName } = openNow()!;
+    return c.guess(mapping.sheet, shape, contextOf(ground, fileName), ground.book.currency);
+  });
+
+export const setSheet = (sheet: number): void =>
+  void again((c, ground) =>
+    c.guess(sheet, null, contextOf(ground, openNow()!.fileName), ground.book.currency),
+  );
+
+export const setDelimiter = (delimiter: string): void => {
+  const now = openNow();
+  if (now && bytes) void open(now.fileName, { bytes }, delimiter, now.cursor);
+};
+
+/** Says what becomes of an account of the file, and proves anew. */
+export function setChoice(account: number, change: Partial<AccountChoice>): void {
+  const now = openNow();
+  if (!now) return;
+  const choices = now.choices.map((c, i) => (i === account ? { ...c, sure: true, ...change } : c));
+  set({ now: { ...now, choices, busy: true } });
+  void prove(++turn);
+}
+
+/** Takes every guess as it stands. */
+export function acceptGuesses(): void {
+  const now = openNow();
+  if (now) set({ now: { ...now, choices: now.choices.map((c) => ({ ...c, sure: true })) } });
+}
+
+/** Leaves the present file out and goes on with the next that waits. */
+export function leaveOut(): void {
+  const [next, ...rest] = get().waiting;
+  stop();
+  if (next) {
+    set((s) => ({ ...s, waiting: rest }));
+    void take(next);
+  }
+}
+
+/** Stops all intake: nothing of the present file stays, and none that waits is opened. */
+export function cancelIntake(): void {
+  stop();
+  set({ ...IDLE, taken: get().taken });
+}
+
+function stop(): void {
+  turn++;
+  client?.close();
+  client = null;
+  bytes = null;
+  set({ now: { phase: 'idle' } });
+}
+
+export type AcceptOptions = {
+  readonly replaces: readonly string[];
+  readonly closedThrough: PeriodId | null;
+  /** Why a file that does not tie is accepted all the same. */
+  readonly reason: string;
+};
+
+/** Takes the open file into the book in one step and opens the next that waits; what stood in the way, or null. */
+export async function acceptIntake({
+  replaces,
+  closedThrough,
+  reason,
+}: AcceptOptions): Promise<string | null> {
+  const now = openNow();
+  const { history, readOnly } = useBookStore.getState();
+  if (!now || !now.proof || now.busy || !client || !history) return 'Nothing is open.';
+  if (readOnly) return 'This book can only be read here.';
+  const { proof } = now;
+  const settled = await client.finish();
+  const accepted = acceptDraft(history.book, {
+    draft: now.draft,
+    choices: now.choices,
+    settled,
+    format: now.file.format,
+    heads: now.heads,
+    fileName: now.fileName,
+    fingerprint: now.file.fingerprint,
+    sheet: sheetName(now),
+    takenAt: instant(),
+    blockId: randomId('l'),
+    replaces,
+    closedThrough,
+    controls: proof.controls.length,
+    untied: proof.ties ? null : { faults: proof.faults, reason },
+    cursor: now.cursor,
+  });
+  const refusal = accepted ? dispatch(accepted.command, accepted.block, reason) : null;
+  const taken = !accepted || refusal ? get().taken : [...get().taken, now.fileName];
+  const onward = get().onward;
+  const [next, ...rest] = get().waiting;
+  stop();
+  set({ waiting: rest, taken, onward: onward && next !== undefined });
+  if (next) void take(next);
+  if (!accepted) return 'The file holds no amount that could be taken in.';
+  if (refusal?.code === 'alreadyTakenIn') return 'This very file is in the book already.';
+  return refusal ? 'The book did not take the file.' : null;
+}
+
+/** Takes this file and, while they tie and leave no question, those that wait. */
+export function acceptOnward(options: AcceptOptions): Promise<string | null> {
+  set({ onward: true });
+  return acceptIntake(options);
+}
+
+async function goOnward(proof: Proof): Promise<void> {
+  const now = openNow();
+  const ground = groundNow();
+  if (!now || !ground) return;
+  const clear =
+    proof.ties &&
+    proof.same === null &&
+    proof.overlapping.length === 0 &&
+    now.choices.every((c) => c.sure) &&
+    now.guess.doubts.length === 0;
+  if (!clear) return set({ onward: false });
+  await acceptIntake({ replaces: [], closedThrough: proposedClose(ground, proof), reason: '' });
+}
+
+/** The last period that a file fills, as a proposal for what is closed; never earlier than what is closed already. */
+export function proposedClose(ground: Ground, proof: Proof): PeriodId | null {
+  const last = proof.months.at(-1)?.period;
+  const calendar = calendarFrom(ground.book.calendar);
+  const now = ground.book.closedThrough === null ? null : indexOfId(calendar, ground.book.closedThrough);
+  if (last === undefined) return ground.book.closedThrough;
+  return calendar.period(Math.max(last, now ?? last)).id;
+}
