@@ -51,15 +51,11 @@ async function answer(request: IntakeRequest): Promise<void> {
       const print = fingerprint(bytes);
       if ('pull' in content) file = feedFacts(content.pull);
       else {
-        // Of the time a file takes, reading its cells is about two thirds.
-        const read = await readFile(bytes, {
-          delimiter: request.delimiter,
-          onProgress: (share) => onProgress(share * 0.65),
-        });
+        const read = await readFile(bytes, { delimiter: request.delimiter, onProgress });
         if (!read.ok) return scope.postMessage({ id, type: 'refused', issue: read.issue });
         file = read.file;
       }
-      const opened = openDraft(file, 0, context, currency, (share) => onProgress(0.65 + share * 0.35));
+      const opened = openDraft(file, 0, context, currency, onProgress);
       return scope.postMessage({
         id,
         type: 'opened',
@@ -70,8 +66,7 @@ async function answer(request: IntakeRequest): Promise<void> {
           delimiter: file.delimiter,
           sheets: file.grids.map((g) => ({
             name: g.sheet,
-            rowCount: g.rows.length,
-            rows: g.rows.slice(0, PREVIEW_ROWS).map((r) => r.slice(0, PREVIEW_COLUMNS)),
+            rows: g.head.slice(0, PREVIEW_ROWS).map((r) => r.slice(0, PREVIEW_COLUMNS)),
           })),
         },
         drafted: keep(opened.guess, opened.draft),

@@ -18,7 +18,6 @@ import type { ReportTable } from '@/core/report';
 /** The first rows of each sheet, to show a guess over. */
 export type SheetPreview = {
   readonly name: string | null;
-  readonly rowCount: number;
   readonly rows: readonly (readonly GridCell[])[];
 };
 

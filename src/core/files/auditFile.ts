@@ -1,5 +1,5 @@
 import { SaxesParser } from 'saxes';
-import type { FileRead, GridCell } from './grid';
+import { gridOf, type FileRead, type GridCell } from './grid';
 
 /* See decode.ts. */
 declare class TextDecoder {
@@ -81,7 +81,7 @@ export function readAuditFile(bytes: Uint8Array, onProgress?: (share: number) =>
       format: 'auditFile',
       encoding: encodingOf(bytes),
       delimiter: null,
-      grids: [{ sheet: null, rows: reader.rows() }],
+      grids: [gridOf(null, reader.rows())],
       stated: reader.stated,
     },
   };

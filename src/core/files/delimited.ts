@@ -1,33 +1,55 @@
 import Papa from 'papaparse';
-import { MOST_COLUMNS } from './grid';
+import type { Grid } from './grid';
 
 export const DELIMITERS = [',', ';', '\t', '|'] as const;
 
-/**
- * The rows of a delimited text (RFC 4180 and its cousins); null when a row has more columns than any ledger.
- * `onProgress` gets the share read, 0 to 1.
- */
-export function readDelimited(
-  text: string,
-  delimiter: string,
-  onProgress?: (share: number) => void,
-): string[][] | null {
-  const rows: string[][] = [];
-  let wide = false;
-  Papa.parse<string[]>(text, {
-    delimiter,
-    chunkSize: 1 << 21,
-    chunk(results: Papa.ParseResult<string[]>, parser: { abort(): void }) {
-      for (const row of results.data) {
-        wide ||= row.length > MOST_COLUMNS;
-        rows.push(row);
-      }
-      if (wide) parser.abort();
-      onProgress?.(Math.min(1, results.meta.cursor / text.length));
+/** How many rows of a text are held to guess by and to show. */
+const HEAD = 1000;
+
+/** A delimited text (RFC 4180 and its cousins) as a grid whose rows are cut as they are visited. */
+export function delimitedGrid(text: string, delimiter: string): Grid {
+  const head = Papa.parse<string[]>(text, { delimiter, preview: HEAD }).data;
+  // The line end of the last row is not an empty row of the file.
+  if (head.length < HEAD && head.length > 1 && isEnd(head.at(-1)!)) head.pop();
+  return {
+    sheet: null,
+    head,
+    about: aboutRows(text, head.length),
+    each(visit, onProgress) {
+      let place = 0;
+      let blanks = 0;
+      // Row by row: rows that are dropped at once cost the garbage collector least.
+      Papa.parse<string[]>(text, {
+        delimiter,
+        step({ data, meta }: Papa.ParseStepResult<string[]>) {
+          if (isEnd(data)) {
+            blanks++;
+            return;
+          }
+          for (; blanks > 0; blanks--) visit(BLANK, place++);
+          if ((place & 8191) === 0) onProgress?.(meta.cursor / text.length);
+          visit(data, place++);
+        },
+      });
+      for (; blanks > 1; blanks--) visit(BLANK, place++);
     },
-  } as Papa.ParseConfig<string[]> & { chunkSize: number });
-  return wide ? null : rows;
+  };
 }
+
+/** Rows by the length of the first lines, with a little room. */
+function aboutRows(text: string, headRows: number): number {
+  if (headRows < HEAD) return headRows;
+  const sample = text.slice(0, 50_000);
+  const lines = sample.split('\n').length;
+  return Math.ceil((text.length / sample.length) * lines * 1.03);
+}
+
+const BLANK = [''] as const;
+const isEnd = (row: readonly string[]): boolean => row.length === 1 && row[0] === '';
+
+/** All rows of a text: for files that are known to be small. */
+export const readDelimited = (text: string, delimiter: string): string[][] =>
+  Papa.parse<string[]>(text, { delimiter }).data;
 
 /**
  * The delimiter that cuts the head of the file into the most even rows of more than one cell. Comma when none

@@ -1,11 +1,38 @@
 /** A cell as a file holds it: text, or a number where the file itself says so (a spreadsheet). Days are ISO text. */
 export type GridCell = string | number;
 
-/** One sheet of a file, as read. Row numbers shown to people are this array's index + 1. */
+export type GridRow = readonly GridCell[];
+
+/** One sheet of a file. Row numbers shown to people are a row's place + 1. */
 export type Grid = {
   readonly sheet: string | null;
-  readonly rows: readonly (readonly GridCell[])[];
+  /** The first rows: all of a workbook's; enough of a long text to guess by. */
+  readonly head: readonly GridRow[];
+  /** Nearly how many rows there are: for room to read them into. */
+  readonly about: number;
+  /** Visits every row in order. A long text is cut into rows as they are visited and never held whole. */
+  readonly each: (visit: (row: GridRow, place: number) => void, onProgress?: (share: number) => void) => void;
 };
+
+/** A grid of rows that are in memory. */
+export const gridOf = (sheet: string | null, rows: readonly GridRow[]): Grid => ({
+  sheet,
+  head: rows,
+  about: rows.length,
+  each(visit, onProgress) {
+    for (let i = 0; i < rows.length; i++) {
+      if ((i & 16383) === 0) onProgress?.(i / rows.length);
+      visit(rows[i]!, i);
+    }
+  },
+});
+
+/** Every row of a grid, for shapes that look back and forth. */
+export function rowsOf(grid: Grid, onProgress?: (share: number) => void): GridRow[] {
+  const out: GridRow[] = [];
+  grid.each((row) => out.push(row), onProgress);
+  return out;
+}
 
 /** What a file says of itself as a whole, in the major unit with a point: held against what was read. */
 export type Stated = {
@@ -48,7 +75,12 @@ export type FileRead =
 export const MOST_COLUMNS = 2000;
 
 /** The cell as text, blanks trimmed; missing cells are empty. */
-export const cellText = (cell: GridCell | undefined): string =>
-  cell === undefined ? '' : typeof cell === 'string' ? cell.trim() : String(cell);
+export function cellText(cell: GridCell | undefined): string {
+  if (typeof cell !== 'string') return cell === undefined ? '' : String(cell);
+  // Most cells have nothing to trim, and asking so is cheaper than trimming, a million times over.
+  return isInk(cell.charCodeAt(0)) && isInk(cell.charCodeAt(cell.length - 1)) ? cell : cell.trim();
+}
+
+const isInk = (code: number): boolean => code > 32 && code < 160;
 
 export const isBlankRow = (row: readonly GridCell[]): boolean => row.every((c) => cellText(c) === '');

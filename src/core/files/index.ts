@@ -2,13 +2,16 @@ export { columnLetters } from './columnLetters';
 export { fingerprint } from './fingerprint';
 export {
   cellText,
+  gridOf,
   isBlankRow,
+  rowsOf,
   type FileFacts,
   type FileFormat,
   type FileIssue,
   type FileRead,
   type Grid,
   type GridCell,
+  type GridRow,
   type Stated,
 } from './grid';
 export { decodeText } from './decode';

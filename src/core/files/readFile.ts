@@ -1,6 +1,6 @@
 import { looksLikeXml, readAuditFile } from './auditFile';
 import { decodeText, looksBinary, startsWith } from './decode';
-import { guessDelimiter, readDelimited } from './delimited';
+import { delimitedGrid, guessDelimiter } from './delimited';
 import { isZipBomb } from './zip';
 import { readWorkbook } from './workbook';
 import { MOST_COLUMNS, type FileRead, type Grid } from './grid';
@@ -17,28 +17,27 @@ export async function readFile(bytes: Uint8Array, options: ReadOptions = {}): Pr
   const { text, encoding } = decodeText(bytes);
   if (text.trim() === '') return { ok: false, issue: { code: 'emptyFile' } };
   const delimiter = options.delimiter ?? guessDelimiter(text);
-  const rows = readDelimited(text, delimiter, options.onProgress);
-  if (!rows) return { ok: false, issue: { code: 'tooManyColumns' } };
-  // The line end of the last row is not an empty row of the file.
-  if (rows.length > 1 && rows.at(-1)!.length === 1 && rows.at(-1)![0] === '') rows.pop();
-  if (rows.every((r) => r.length < 2)) return { ok: false, issue: { code: 'onlyOneColumn' } };
+  const grid = delimitedGrid(text, delimiter);
+  if (tooWide(grid)) return { ok: false, issue: { code: 'tooManyColumns' } };
+  if (grid.head.every((r) => r.length < 2)) return { ok: false, issue: { code: 'onlyOneColumn' } };
   return {
     ok: true,
-    file: { format: 'delimited', encoding, delimiter, grids: [{ sheet: null, rows }], stated: null },
+    file: { format: 'delimited', encoding, delimiter, grids: [grid], stated: null },
   };
 }
+
+const tooWide = (grid: Grid): boolean => grid.head.some((r) => r.length > MOST_COLUMNS);
 
 async function readSheets(bytes: Uint8Array): Promise<FileRead> {
   let grids: Grid[];
   try {
     if (await isZipBomb(bytes)) return { ok: false, issue: { code: 'tooLarge' } };
-    grids = (await readWorkbook(bytes)).filter((g) => g.rows.length > 0);
+    grids = (await readWorkbook(bytes)).filter((g) => g.head.length > 0);
   } catch {
     return { ok: false, issue: { code: 'brokenWorkbook' } };
   }
   if (grids.length === 0) return { ok: false, issue: { code: 'emptyFile' } };
-  if (grids.some((g) => g.rows.some((r) => r.length > MOST_COLUMNS)))
-    return { ok: false, issue: { code: 'tooManyColumns' } };
+  if (grids.some(tooWide)) return { ok: false, issue: { code: 'tooManyColumns' } };
   return {
     ok: true,
     file: { format: 'workbook', encoding: null, delimiter: null, grids, stated: null },

@@ -1,15 +1,15 @@
 import type { CellValue, Worksheet } from 'exceljs';
-import type { Grid, GridCell } from './grid';
+import { gridOf, type Grid, type GridCell } from './grid';
 
 /** The sheets of an XLSX workbook (ECMA-376); formulas give their saved result. Throws when it is no workbook. */
 export async function readWorkbook(bytes: Uint8Array): Promise<Grid[]> {
   const { default: ExcelJS } = await import('exceljs');
   const workbook = new ExcelJS.Workbook();
   await workbook.xlsx.load(bytes.slice().buffer);
-  return workbook.worksheets.filter((s) => s.state === 'visible').map(gridOf);
+  return workbook.worksheets.filter((s) => s.state === 'visible').map(sheetGrid);
 }
 
-function gridOf(sheet: Worksheet): Grid {
+function sheetGrid(sheet: Worksheet): Grid {
   const rows: GridCell[][] = [];
   for (let r = 1; r <= sheet.rowCount; r++) {
     const row: GridCell[] = [];
@@ -24,7 +24,7 @@ function gridOf(sheet: Worksheet): Grid {
     for (let i = 0; i < row.length; i++) row[i] ??= '';
     rows.push(row);
   }
-  return { sheet: sheet.name, rows };
+  return gridOf(sheet.name, rows);
 }
 
 function plainCell(value: CellValue): GridCell {

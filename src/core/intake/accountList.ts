@@ -10,12 +10,26 @@ export type AccountColumns = {
   readonly type: number;
 };
 
+type Known = { readonly a: string; readonly n: string; readonly place: number };
+
+/** The number that up to five digits make (with a leading 1, so that 010 is not 10), or −1. */
+function shortNumber(text: string): number {
+  if (text.length > 5) return -1;
+  let n = 1;
+  for (let i = 0; i < text.length; i++) {
+    const c = text.charCodeAt(i) - 48;
+    if (c < 0 || c > 9) return -1;
+    n = n * 10 + c;
+  }
+  return n;
+}
+
 /** The accounts met in a file, found again by the texts of their cells. */
 export class AccountList {
-  private readonly byCell = new Map<
-    string,
-    { readonly a: string; readonly c: string; readonly n: string; readonly place: number }
-  >();
+  private readonly byCell = new Map<string, Known>();
+  private readonly byCode = new Map<string, number>();
+  /** Most codes are short numbers: a place in a list is found faster than a text in a map. */
+  private readonly byNumber: (number | undefined)[] = [];
   private readonly byKey = new Map<string, number>();
   private readonly list: { code: string; name: string; type: string; total: number }[] = [];
 
@@ -24,16 +38,31 @@ export class AccountList {
   /** Place of the account that a row names; −1 when it names none. */
   place(row: readonly GridCell[]): number {
     const col = this.columns;
+    const code = col.code < 0 ? '' : cellText(row[col.code]);
+    // A code is the account, whatever stands beside it.
+    if (code !== '') {
+      const number = shortNumber(code);
+      const known = number < 0 ? this.byCode.get(code) : this.byNumber[number];
+      if (known !== undefined) return known;
+      const place = this.find(
+        col.account < 0 ? '' : cellText(row[col.account]),
+        code,
+        col.name < 0 ? '' : cellText(row[col.name]),
+        col.type < 0 ? '' : cellText(row[col.type]),
+      );
+      if (number < 0) this.byCode.set(code, place);
+      else this.byNumber[number] = place;
+      return place;
+    }
     const a = col.account < 0 ? '' : cellText(row[col.account]);
-    const c = col.code < 0 ? '' : cellText(row[col.code]);
     const n = col.name < 0 ? '' : cellText(row[col.name]);
     // Found by the first cell that says anything; its other cells are compared, not put together into a key.
-    const first = a || c || n;
+    const first = a || n;
     if (first === '') return -1;
     const known = this.byCell.get(first);
-    if (known && known.a === a && known.c === c && known.n === n) return known.place;
-    const place = this.find(a, c, n, col.type < 0 ? '' : cellText(row[col.type]));
-    this.byCell.set(first, { a, c, n, place });
+    if (known && known.a === a && known.n === n) return known.place;
+    const place = this.find(a, '', n, col.type < 0 ? '' : cellText(row[col.type]));
+    this.byCell.set(first, { a, n, place });
     return place;
   }
 

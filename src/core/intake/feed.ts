@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { AUDIT_HEADS, type FileFacts, type GridCell } from '@/core/files';
+import { AUDIT_HEADS, gridOf, type FileFacts, type GridCell } from '@/core/files';
 
 const amount = z.string().regex(/^-?\d{1,15}(\.\d{1,4})?$/);
 const day = z.string().regex(/^\d{4}-\d{2}-\d{2}$/);
@@ -171,7 +171,7 @@ export function feedFacts({ company, entries }: FeedPull): FileFacts {
     format: 'feed',
     encoding: null,
     delimiter: null,
-    grids: [{ sheet: null, rows }],
+    grids: [gridOf(null, rows)],
     stated: { entries: entries.length, debit: null, credit: null },
   };
 }

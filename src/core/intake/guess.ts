@@ -32,7 +32,7 @@ export function guessShape(file: FileFacts, sheet: number, context: GuessContext
 
 /** Nothing known but where the accounts may stand: the person says the rest. */
 function blank(file: FileFacts, sheet: number, context: GuessContext, shape: 'months' | 'balances'): Guess {
-  const columns = (file.grids[sheet]!.rows[0] ?? []).map(
+  const columns = (file.grids[sheet]!.head[0] ?? []).map(
     (_, i): MonthsRole & { as: 'account' | 'ignore' } => ({
       as: i === 0 ? 'account' : 'ignore',
     }),

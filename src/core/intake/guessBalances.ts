@@ -25,7 +25,7 @@ function acrossMonths(file: FileFacts, sheet: number, context: GuessContext, ask
   const grid = file.grids[sheet]!;
   const header = findMonthHeader(grid, context);
   if (!header) return null;
-  const body = grid.rows.slice(header.row + 1, header.row + 1 + SAMPLE);
+  const body = grid.head.slice(header.row + 1, header.row + 1 + SAMPLE);
   const figures = [...header.days.keys()];
   const numbers = guessNumberFormat(
     body.flatMap((r) => figures.map((i) => r[i] ?? '')),
@@ -34,7 +34,7 @@ function acrossMonths(file: FileFacts, sheet: number, context: GuessContext, ask
   const sidesTold = header.sides.size > 0;
   if (!asked && !sidesTold && !titled(grid, header.row) && !everyColumnIsZero(body, figures, numbers.format))
     return null;
-  const width = Math.max(...grid.rows.slice(0, SAMPLE).map((r) => r.length));
+  const width = Math.max(...grid.head.slice(0, SAMPLE).map((r) => r.length));
   const columns: BalanceRole[] = Array.from({ length: width }, (_, i): BalanceRole => {
     const day = header.days.get(i);
     return day ? { as: header.sides.get(i) ?? 'balance', day } : { as: 'ignore' };
@@ -81,16 +81,16 @@ function everyColumnIsZero(
 }
 
 const titled = (grid: Grid, headerRow: number): boolean =>
-  grid.rows.slice(0, Math.max(0, headerRow)).some((r) => r.some((c) => /trial balance/i.test(cellText(c)))) ||
+  grid.head.slice(0, Math.max(0, headerRow)).some((r) => r.some((c) => /trial balance/i.test(cellText(c)))) ||
   /trial balance/i.test(grid.sheet ?? '');
 
 function oneASheet(file: FileFacts, sheet: number, context: GuessContext, asked: boolean): Guess | null {
   const grid = file.grids[sheet]!;
   const headerRow = findEntryHeader(grid);
   if (headerRow < 0) return null;
-  const heads = grid.rows[headerRow]!;
-  const body = grid.rows.slice(headerRow + 1, headerRow + 1 + SAMPLE);
-  const width = Math.max(...grid.rows.slice(0, SAMPLE).map((r) => r.length));
+  const heads = grid.head[headerRow]!;
+  const body = grid.head.slice(headerRow + 1, headerRow + 1 + SAMPLE);
+  const width = Math.max(...grid.head.slice(0, SAMPLE).map((r) => r.length));
   const roles = Array.from({ length: width }, (_, i) => roleByHeading(cellText(heads[i])));
   const dated = roles.some(
     (r, i) =>
@@ -152,7 +152,7 @@ function oneASheet(file: FileFacts, sheet: number, context: GuessContext, asked:
 /** The sheets with the same heads in the same row: one trial balance each. */
 function sameSheets(file: FileFacts, sheet: number, headerRow: number): number[] {
   const heads = (s: number) =>
-    (file.grids[s]!.rows[headerRow] ?? []).map((c) => cellText(c).toLowerCase()).join('|');
+    (file.grids[s]!.head[headerRow] ?? []).map((c) => cellText(c).toLowerCase()).join('|');
   const mine = heads(sheet);
   const alike = file.grids.flatMap((_, s) => (heads(s) === mine ? [s] : []));
   return alike.includes(sheet) ? alike : [sheet];
@@ -161,7 +161,7 @@ function sameSheets(file: FileFacts, sheet: number, headerRow: number): number[]
 /** The day a sheet's trial balance is of: named by its title rows, its own name, or the file's. */
 function dayOfSheet(file: FileFacts, sheet: number, headerRow: number, context: GuessContext): Day | null {
   const grid = file.grids[sheet]!;
-  const titles = grid.rows.slice(0, headerRow).flatMap((r) => r.map(cellText));
+  const titles = grid.head.slice(0, headerRow).flatMap((r) => r.map(cellText));
   for (const text of [...titles, grid.sheet ?? '', context.fileName]) {
     if (looksLikeAmount(text) && !/[-/.]/.test(text)) continue;
     const head = text === '' ? null : findMonthInText(text);

@@ -11,10 +11,10 @@ const MARK = /^(d|c|dr|cr|debit|credit|s|h)\.?$/i;
 export function guessEntries(file: FileFacts, sheet: number, context: GuessContext): Guess {
   const grid = file.grids[sheet]!;
   const headerRow = findEntryHeader(grid);
-  const body = grid.rows.slice(headerRow + 1, headerRow + 1 + SAMPLE);
-  const width = Math.max(1, ...grid.rows.slice(0, headerRow + 60).map((r) => r.length));
+  const body = grid.head.slice(headerRow + 1, headerRow + 1 + SAMPLE);
+  const width = Math.max(1, ...grid.head.slice(0, headerRow + 60).map((r) => r.length));
   const column = (i: number) => body.map((r) => r[i] ?? '');
-  const columns = rolesByHeadings(headerRow < 0 ? [] : grid.rows[headerRow]!, width);
+  const columns = rolesByHeadings(headerRow < 0 ? [] : grid.head[headerRow]!, width);
   const has = (role: EntryRole) => columns.includes(role);
   const doubts = new Set<Doubt>();
   const free = (i: number) => columns[i] === 'ignore';
@@ -69,7 +69,11 @@ export function guessEntries(file: FileFacts, sheet: number, context: GuessConte
   }
   // The head of the column mostly decides; only where it does not is the whole of it looked at.
   const head = dateColumn >= 0 ? guessDateOrder(column(dateColumn), context.dates) : null;
-  const whole = (i: number) => [...new Set(grid.rows.slice(headerRow + 1).map((r) => r[i] ?? ''))];
+  const whole = (i: number): GridCell[] => {
+    const seen = new Set<GridCell>();
+    grid.each((row, place) => place > headerRow && seen.add(row[i] ?? ''));
+    return [...seen];
+  };
   const dates = head && !head.sure ? guessDateOrder(whole(dateColumn), context.dates) : head;
   if (!dates) doubts.add('columns');
   else if (!dates.sure) doubts.add('dates');
@@ -126,7 +130,7 @@ function accountsAsHeadings(body: readonly (readonly GridCell[])[], date: number
 /** The first row with the most headings of known meaning; −1 when the file starts with its entries. */
 export function findEntryHeader(grid: Grid): number {
   let best = { row: -1, score: 0 };
-  grid.rows.slice(0, 40).forEach((cells, row) => {
+  grid.head.slice(0, 40).forEach((cells, row) => {
     const score = new Set(cells.map((c) => roleByHeading(cellText(c))).filter((r) => r !== null)).size;
     if (score > best.score) best = { row, score };
   });

@@ -30,11 +30,11 @@ export function guessMonths(
 ): Guess | null {
   if (!header) return null;
   const grid = file.grids[sheet]!;
-  const width = Math.max(...grid.rows.slice(0, SAMPLE).map((r) => r.length));
-  const body = grid.rows.slice(header.row + 1, header.row + 1 + SAMPLE);
+  const width = Math.max(...grid.head.slice(0, SAMPLE).map((r) => r.length));
+  const body = grid.head.slice(header.row + 1, header.row + 1 + SAMPLE);
   const firstMonth = Math.min(...header.days.keys(), ...header.comparative);
   const headOf = (i: number) =>
-    cellText(grid.rows[header.row]![i]) || cellText(grid.rows[header.row - 1]?.[i]);
+    cellText(grid.head[header.row]![i]) || cellText(grid.head[header.row - 1]?.[i]);
   const columns: MonthsRole[] = Array.from({ length: width }, (_, i): MonthsRole => {
     const day = header.days.get(i);
     if (day) return { as: 'month', day };
@@ -92,7 +92,7 @@ function guessSign(body: readonly (readonly GridCell[])[], columns: readonly Mon
 /** The row, among the first forty, whose cells name the most months that follow one another. */
 export function findMonthHeader(grid: Grid, context: GuessContext): MonthHeader | null {
   let best: MonthHeader | null = null;
-  grid.rows.slice(0, 40).forEach((_, row) => {
+  grid.head.slice(0, 40).forEach((_, row) => {
     const found = headerAt(grid, row, context);
     if (found && found.days.size > (best?.days.size ?? 0)) best = found;
   });
@@ -100,7 +100,7 @@ export function findMonthHeader(grid: Grid, context: GuessContext): MonthHeader 
 }
 
 function headerAt(grid: Grid, row: number, context: GuessContext): MonthHeader | null {
-  const cells = grid.rows[row]!;
+  const cells = grid.head[row]!;
   const calendar = calendarFrom(context.calendar);
   const heads: { column: number; day: Day; noYear: boolean }[] = [];
   cells.forEach((cell, column) => {
@@ -110,7 +110,7 @@ function headerAt(grid: Grid, row: number, context: GuessContext): MonthHeader |
   });
   if (heads.length < 2) return null;
   const place = (day: Day) => calendar.indexOfDay(toDayNumber(day));
-  const below = grid.rows[row + 1] ?? [];
+  const below = grid.head[row + 1] ?? [];
   const width = Math.max(cells.length, below.length);
   // Which month each column belongs to: a merged head names only its first column.
   const monthAt = (column: number) => heads.findLast((h) => h.column <= column);

@@ -345,7 +345,7 @@ describe('files', () => {
   // The records of RFC 4180, section 2 (from memory): CRLF inside quotes, and a quote doubled.
   test('RFC 4180 quoting', async () => {
     const file = await fileOf('aaa,"b\r\nbb","c""cc"\r\nzzz,yyy,xxx\r\n');
-    expect(file.grids[0]!.rows).toEqual([
+    expect(file.grids[0]!.head).toEqual([
       ['aaa', 'b\r\nbb', 'c"cc'],
       ['zzz', 'yyy', 'xxx'],
     ]);
@@ -364,7 +364,7 @@ describe('files', () => {
     ],
   ])('%s', async (_n, b, encoding) => {
     const read = await readFile(b);
-    expect(read.ok && [read.file.encoding, read.file.grids[0]!.rows[0]]).toEqual([encoding, ['é', '1']]);
+    expect(read.ok && [read.file.encoding, read.file.grids[0]!.head[0]]).toEqual([encoding, ['é', '1']]);
   });
   test('a workbook: real dates as heads, numbers as numbers, formulas by their saved results', async () => {
     const wb = new ExcelJS.Workbook();

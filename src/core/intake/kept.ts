@@ -7,7 +7,7 @@ export type Kept = { readonly fileName: string; readonly heads: string; readonly
 
 /** The column heads by which files of one shape are known: without the months, which differ from file to file. */
 export function headsOf(file: FileFacts, mapping: Mapping): string {
-  const row = file.grids[mapping.sheet]?.rows[mapping.headerRow] ?? [];
+  const row = file.grids[mapping.sheet]?.head[mapping.headerRow] ?? [];
   const heads = row.map((c) => (parseMonthHead(c) ? '#' : cellText(c).toLowerCase()));
   return JSON.stringify([mapping.shape, ...heads.filter((h, i) => h !== '#' || heads[i - 1] !== '#')]).slice(
     0,

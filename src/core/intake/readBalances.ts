@@ -1,7 +1,7 @@
 import { minor, minorDigits, type Minor } from '@/core/money';
 import { calendarFrom, fromDayNumber, toDayNumber, type CalendarSpec, type DayNumber } from '@/core/calendar';
 import { ACTIVITY, BlockBuilder, CLOSING, OPENING } from '@/core/ledger';
-import { cellText, isBlankRow, type FileFacts, type GridCell } from '@/core/files';
+import { cellText, isBlankRow, rowsOf, type FileFacts, type GridCell } from '@/core/files';
 import { isProfitAndLoss } from '@/core/model';
 import { AccountList } from './accountList';
 import { RowLog, type Control, type Draft, type Unbalanced } from './draft';
@@ -37,7 +37,7 @@ export function readBalances(
   let read = 0;
 
   mapping.sheets.forEach(({ sheet, day }, n) => {
-    const { rows } = file.grids[sheet]!;
+    const rows = rowsOf(file.grids[sheet]!);
     const figures = mapping.columns.flatMap((c, column) => {
       if (!('day' in c)) return [];
       const on = c.day ?? day;

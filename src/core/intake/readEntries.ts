@@ -1,6 +1,6 @@
 import { minor, minorDigits, type Minor } from '@/core/money';
 import { ACTIVITY, BlockBuilder, OPENING } from '@/core/ledger';
-import { cellText, isBlankRow, type Grid, type GridCell, type Stated } from '@/core/files';
+import { cellText, isBlankRow, type Grid, type GridCell, type GridRow, type Stated } from '@/core/files';
 import { naturalSign } from '@/core/model';
 import { nameKey, splitAccountCell } from './accountCell';
 import { AccountList } from './accountList';
@@ -28,7 +28,6 @@ export function readEntries(
   onProgress?: (share: number) => void,
   stated: Stated | null = null,
 ): Draft {
-  const { rows } = grid;
   const digits = minorDigits(currency);
   const { numbers, dates, headerRow } = mapping;
   const at = (role: EntryRole) => mapping.columns.indexOf(role);
@@ -47,13 +46,13 @@ export function readEntries(
     reference: at('reference'),
     memo: at('memo'),
   };
-  const heads = headerRow >= 0 ? rows[headerRow]! : [];
+  const heads = headerRow >= 0 ? grid.head[headerRow]! : [];
   const segments = mapping.columns.flatMap((r, i) =>
     r === 'segment' ? [{ column: i, name: segmentName(cellText(heads[i]), i) }] : [],
   );
   const log = new RowLog();
   const builder = new BlockBuilder(
-    rows.length,
+    grid.about,
     segments.map((s) => s.name),
   );
   const accounts = new AccountList(col);
@@ -64,46 +63,75 @@ export function readEntries(
   /** Accounts that have an entry or an opening already. */
   const begun: boolean[] = [];
   const undated: { account: number; amount: number; row: number }[] = [];
+  /** Rows of one entry repeat one another: what the row before said needs no second look. */
+  const last = {
+    dateCell: '' as GridCell,
+    date: null as number | null,
+    memo: '',
+    memoPlace: 0,
+    opens: false,
+    reference: '',
+    referencePlace: 0,
+    party: '',
+    partyPlace: 0,
+  };
   let earliest = Infinity;
   let heading = -1;
+  let read = 0;
 
-  for (let i = 0; i < rows.length; i++) {
-    const row = rows[i]!;
+  grid.each(readRow, onProgress);
+  function readRow(row: GridRow, i: number): void {
     const number = i + 1;
-    if ((i & 16383) === 0) onProgress?.(i / rows.length);
-    if (i <= headerRow) {
-      log.top(i, headerRow);
-      continue;
-    }
+    read = number;
+    if (i <= headerRow) return log.top(i, headerRow);
     const dateCell = row[col.date] ?? '';
-    let date = days.get(dateCell);
-    if (date === undefined) days.set(dateCell, (date = dateCell === '' ? null : parseDate(dateCell, dates)));
+    if (dateCell !== last.dateCell) {
+      last.dateCell = dateCell;
+      const known = days.get(dateCell);
+      last.date = known === undefined ? (dateCell === '' ? null : parseDate(dateCell, dates)) : known;
+      if (known === undefined) days.set(dateCell, last.date);
+    }
+    const date = last.date;
     if (date === null) {
       noDate(row, number, cellText(dateCell));
-      continue;
+      return;
     }
     const account = underHeadings ? heading : accounts.place(row);
     if (account < 0) {
       if (TOTAL_WORDS.test(row.map(cellText).join(' '))) log.leaveOut('total', number);
       else problem('noAccount', number, Math.max(col.account, col.code, col.name, 0), '');
-      continue;
+      return;
     }
     const memo = col.memo < 0 ? '' : cellText(row[col.memo]);
-    if (memo !== '' && OPENING_WORDS.test(memo) && BALANCE_WORDS.test(memo)) {
+    if (memo !== last.memo) {
+      last.memo = memo;
+      last.opens = OPENING_WORDS.test(memo) && BALANCE_WORDS.test(memo);
+      last.memoPlace = builder.text(memo);
+    }
+    if (last.opens) {
       opening(row, number, account, date, memo);
-      continue;
+      return;
     }
     const amount = signedAmount(row, number);
-    if (amount === null) continue;
+    if (amount === null) return;
     const reference = col.reference < 0 ? '' : cellText(row[col.reference]);
+    if (reference !== last.reference) {
+      last.reference = reference;
+      last.referencePlace = builder.text(reference);
+    }
+    const party = col.counterparty < 0 ? '' : cellText(row[col.counterparty]);
+    if (party !== last.party) {
+      last.party = party;
+      last.partyPlace = builder.text(party);
+    }
     builder.add(
       date,
       account,
       amount,
       number,
-      col.counterparty < 0 ? 0 : builder.text(cellText(row[col.counterparty])),
-      builder.text(reference),
-      builder.text(memo),
+      last.partyPlace,
+      last.referencePlace,
+      last.memoPlace,
       ACTIVITY,
     );
     for (let s = 0; s < segments.length; s++) builder.segment(s, cellText(row[segments[s]!.column]));
@@ -262,7 +290,7 @@ export function readEntries(
     accounts: guessed,
     block,
     sign: natural ? 'natural' : 'debitPositive',
-    rows: log.rows(rows.length),
+    rows: log.rows(read),
     issues: log.issues,
     issueCount: log.issueCount,
     controls,

@@ -1,7 +1,7 @@
 import { minorDigits, type Minor } from '@/core/money';
 import { toDayNumber, type DayNumber } from '@/core/calendar';
 import { BlockBuilder } from '@/core/ledger';
-import { cellText, isBlankRow, type Grid, type GridCell } from '@/core/files';
+import { cellText, isBlankRow, rowsOf, type Grid, type GridCell } from '@/core/files';
 import { nameKey, splitAccountCell } from './accountCell';
 import { RowLog, type Control, type Draft, type DraftAccount } from './draft';
 import { guessKind, kindByWords } from './guessKind';
@@ -27,7 +27,7 @@ export function readMonths(
   currency: string,
   onProgress?: (share: number) => void,
 ): Draft {
-  const { rows } = grid;
+  const rows = rowsOf(grid, onProgress);
   const log = new RowLog();
   const months = mapping.columns.flatMap((c, i) =>
     c.as === 'month' ? [{ column: i, day: toDayNumber(c.day) }] : [],
@@ -45,7 +45,6 @@ export function readMonths(
 
   rows.forEach((cells, i) => {
     const number = i + 1;
-    if ((i & 1023) === 0) onProgress?.(i / rows.length);
     if (i <= mapping.headerRow) return log.top(i, mapping.headerRow);
     if (isBlankRow(cells)) return log.leaveOut('blank', number);
     const { code, name } = read.account(cells);

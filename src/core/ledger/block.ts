@@ -119,6 +119,7 @@ export class BlockBuilder {
     readonly values: string[];
     readonly places: Map<string, number>;
     place: Int32Array;
+    last: number;
   }[];
 
   constructor(capacity = 1024, segmentNames: readonly string[] = []) {
@@ -139,6 +140,7 @@ export class BlockBuilder {
       values: [''],
       places: new Map([['', 0]]),
       place: int(),
+      last: 0,
     }));
   }
 
@@ -178,13 +180,18 @@ export class BlockBuilder {
   segment(n: number, value: string): void {
     if (value === '') return;
     const column = this.segments[n]!;
+    // Neighboring rows mostly stand in the same segment.
+    if (value === column.values[column.last]) {
+      column.place[this.count - 1] = column.last;
+      return;
+    }
     let place = column.places.get(value);
     if (place === undefined) {
       place = column.values.length;
       column.values.push(value);
       column.places.set(value, place);
     }
-    column.place[this.count - 1] = place;
+    column.place[this.count - 1] = column.last = place;
   }
 
   build(id: string, accounts: readonly AccountId[]): LedgerBlock {

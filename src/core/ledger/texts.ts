@@ -34,7 +34,7 @@ const RECENT = 8192;
 
 /** Gathers texts. Those that repeat soon are kept once; keeping every text once would cost more than it saves. */
 export class TextPacker {
-  private bytes = new Uint8Array(1 << 16);
+  private bytes = new Uint8Array(1 << 17);
   private ends = new Uint32Array(1 << 12);
   private count = 1;
   private used = 0;

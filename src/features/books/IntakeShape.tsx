@@ -23,7 +23,7 @@ export function IntakeShape({ ground, now }: { readonly ground: Ground; readonly
       <h2>
         {now.fileName}
         <small>
-          {count(sheet.rowCount, 'row')}, {FORMAT_NAMES[file.format]}
+          {count(draft.rows.read, 'row')}, {FORMAT_NAMES[file.format]}
           {file.encoding ? `, ${file.encoding.toUpperCase()}` : ''} · fingerprint{' '}
           {file.fingerprint.slice(0, 12)}
         </small>

@@ -67,7 +67,7 @@ export function ShapeFields({ ground, now }: { readonly ground: Ground; readonly
         value={String(mapping.headerRow)}
         data={[
           { value: '-1', label: 'no row' },
-          ...Array.from({ length: Math.min(40, sheet.rowCount) }, (_, i) => ({
+          ...Array.from({ length: Math.min(40, sheet.rows.length) }, (_, i) => ({
             value: String(i),
             label: `row ${i + 1}`,
           })),
