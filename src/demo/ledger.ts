@@ -133,8 +133,11 @@ const FIRST_PAYDAY = dayNumberOf(2024, 7, 5);
 
 type Post = (code: string, cents: number) => void;
 
-/** All rows of the demo ledger from July 2024 to October 2026, in balance, day by day. */
-export function demoLedger(): DemoRow[] {
+/**
+ * All rows of the demo ledger from July 2024, in balance, day by day: to October 2026, or over more months, whose
+ * earlier rows are the same.
+ */
+export function demoLedger(months = 28): DemoRow[] {
   const random = seeded(20260701);
   const rows: DemoRow[] = [];
   let number = 1000;
@@ -170,7 +173,7 @@ export function demoLedger(): DemoRow[] {
     });
   }
 
-  for (let m = 0; m < 28; m++) {
+  for (let m = 0; m < months; m++) {
     const season = m % 12;
     const year = 2024 + Math.floor((m + 6) / 12);
     const month = ((m + 6) % 12) + 1;

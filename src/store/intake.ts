@@ -36,9 +36,11 @@ export type OpenIntake = {
   /** Null while it is being worked out. */
   readonly proof: Proof | null;
   readonly busy: boolean;
-  /** The feed's cursor that this pull goes up to; null for a file. */
-  readonly cursor: number | null;
+  /** Of a pull of the feed: the entry it goes up to, and what is closed with it. Null for a file. */
+  readonly pull: PullFacts | null;
 };
+
+export type PullFacts = { readonly cursor: number; readonly closes: PeriodId | null };
 
 type Phase =
   | { readonly phase: 'idle' }
@@ -140,18 +142,23 @@ async function take(file: File): Promise<void> {
   if (mine === turn) await open(file.name, { bytes });
 }
 
-/** Opens a pull of the ledger feed like a file. */
-export async function takePull(pull: FeedPull, name: string): Promise<void> {
+/**
+ * Opens a pull of the ledger feed like a file and takes it in when it ties and leaves no question. False when it waits
+ * on the intake page instead.
+ */
+export async function takePull(pull: FeedPull, name: string, closes: PeriodId | null): Promise<boolean> {
   bytes = null;
-  set({ waiting: [], onward: false, taken: [] });
-  await open(name, { pull }, undefined, pull.company.last);
+  set({ waiting: [], onward: true, taken: [] });
+  await open(name, { pull }, undefined, { cursor: pull.company.last, closes });
+  set({ onward: false });
+  return get().taken.includes(name);
 }
 
 async function open(
   fileName: string,
   content: { readonly bytes: Uint8Array } | { readonly pull: FeedPull },
   delimiter?: string,
-  cursor: number | null = null,
+  pull: PullFacts | null = null,
 ): Promise<void> {
   const mine = ++turn;
   client?.close();
@@ -168,7 +175,7 @@ async function open(
       ground.book.currency,
       delimiter,
     );
-    if (mine === turn) await show(fileName, file, drafted, cursor, mine);
+    if (mine === turn) await show(fileName, file, drafted, pull, mine);
   } catch (error) {
     if (mine === turn) fail(fileName, error);
   }
@@ -178,7 +185,7 @@ async function show(
   fileName: string,
   file: OpenedFile,
   { guess, draft, heads }: Drafted,
-  cursor: number | null,
+  pull: PullFacts | null,
   mine: number,
 ): Promise<void> {
   const before = openNow();
@@ -197,7 +204,7 @@ async function show(
       choices: same ? before.choices : matchAccounts(draft, ground.book.accounts),
       proof: null,
       busy: true,
-      cursor,
+      pull,
     },
   });
   await prove(mine);
@@ -219,7 +226,8 @@ async function prove(mine: number): Promise<void> {
         calendar: ground.book.calendar,
         fingerprint: file.fingerprint,
         sheet: sheetName(now),
-        sources: ground.book.sources,
+        // Pulls of the feed follow one another by number: days that two of them share are no overlap.
+        sources: now.pull ? ground.book.sources.filter((s) => s.format !== 'feed') : ground.book.sources,
       },
       basesOf(draft.baseline, choices, ground.balances, ground.calendar),
     );
@@ -246,7 +254,7 @@ async function again(ask: (c: IntakeClient, ground: Ground) => Promise<Drafted>)
   set({ now: { ...now, busy: true } });
   try {
     const drafted = await ask(client, ground);
-    if (mine === turn) await show(now.fileName, now.file, drafted, now.cursor, mine);
+    if (mine === turn) await show(now.fileName, now.file, drafted, now.pull, mine);
   } catch (error) {
     if (mine === turn) fail(now.fileName, error);
   }
@@ -272,7 +280,7 @@ export const setSheet = (sheet: number): void =>
 
 export const setDelimiter = (delimiter: string): void => {
   const now = openNow();
-  if (now && bytes) void open(now.fileName, { bytes }, delimiter, now.cursor);
+  if (now && bytes) void open(now.fileName, { bytes }, delimiter, now.pull);
 };
 
 /** Says what becomes of an account of the file, and proves anew. */
@@ -348,7 +356,7 @@ export async function acceptIntake({
     closedThrough,
     controls: proof.controls.length,
     untied: proof.ties ? null : { faults: proof.faults, reason },
-    cursor: now.cursor,
+    cursor: now.pull?.cursor ?? null,
   });
   const refusal = accepted ? dispatch(accepted.command, accepted.block, reason) : null;
   const taken = !accepted || refusal ? get().taken : [...get().taken, now.fileName];
@@ -379,11 +387,12 @@ async function goOnward(proof: Proof): Promise<void> {
     now.choices.every((c) => c.sure) &&
     now.guess.doubts.length === 0;
   if (!clear) return set({ onward: false });
-  await acceptIntake({ replaces: [], closedThrough: proposedClose(ground, proof), reason: '' });
+  await acceptIntake({ replaces: [], closedThrough: proposedClose(ground, proof, now.pull), reason: '' });
 }
 
 /** The last period that a file fills, as a proposal for what is closed; never earlier than what is closed already. */
-export function proposedClose(ground: Ground, proof: Proof): PeriodId | null {
+export function proposedClose(ground: Ground, proof: Proof, pull: PullFacts | null = null): PeriodId | null {
+  if (pull) return pull.closes;
   const last = proof.months.at(-1)?.period;
   const calendar = calendarFrom(ground.book.calendar);
   const now = ground.book.closedThrough === null ? null : indexOfId(calendar, ground.book.closedThrough);

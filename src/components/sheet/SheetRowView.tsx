@@ -1,5 +1,6 @@
 import { memo, type ReactNode } from 'react';
 import type { Minor } from '@/core/money';
+import { Spark } from '../Spark';
 import { sameRow, type SheetColumn, type SheetRow } from './types';
 import classes from './Sheet.module.css';
 
@@ -22,6 +23,9 @@ export type SheetRowProps = {
   readonly current: boolean;
   readonly editor: ReactNode;
 };
+
+const cellTitle = (exact: string, odd: string | undefined): string | undefined =>
+  [exact, odd].filter(Boolean).join(' — ') || undefined;
 
 /** One row of the sheet, drawn again only when something in it changes. */
 export const SheetRowView = memo(
@@ -59,6 +63,7 @@ export const SheetRowView = memo(
         </div>
         {withMethod && (
           <div role="gridcell" className={classes.method}>
+            {row.picture && <Spark values={row.picture} />}
             {row.badge && (
               <span className={classes.badge} data-tone={row.badgeTone}>
                 {row.badge}
@@ -82,8 +87,9 @@ export const SheetRowView = memo(
               data-selected={selected || undefined}
               data-active={active === c || undefined}
               data-typed={row.typed[c] || undefined}
+              data-odd={row.odd?.[c] ? true : undefined}
               className={classes.cell}
-              title={value === null ? undefined : exact(value, column)}
+              title={cellTitle(value === null ? '' : exact(value, column), row.odd?.[c])}
             >
               {active === c && editor ? editor : row.kind === 'section' ? null : format(value, column)}
             </div>

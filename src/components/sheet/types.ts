@@ -9,7 +9,7 @@ export type SheetColumn = {
 
 export type SheetRow = {
   readonly key: string;
-  readonly kind: 'section' | 'line' | 'subtotal' | 'result';
+  readonly kind: 'section' | 'line' | 'group' | 'subtotal' | 'result';
   readonly label: string;
   readonly code: string;
   /** How the line is made, in a word or two. */
@@ -22,6 +22,10 @@ export type SheetRow = {
   /** A quiet row beneath the line while it is selected. */
   readonly ghost: { readonly label: string; readonly values: readonly (Minor | null)[] } | null;
   readonly enterable: boolean;
+  /** Drawn small in the method's column: the shape of the row's months. */
+  readonly picture?: readonly (Minor | null)[];
+  /** Why a value stands out, by column; empty where it does not. */
+  readonly odd?: readonly string[];
 };
 
 const sameList = <T>(a: readonly T[], b: readonly T[]): boolean =>
@@ -40,6 +44,8 @@ export const sameRow = (a: SheetRow, b: SheetRow): boolean =>
     a.enterable === b.enterable &&
     sameList(a.values, b.values) &&
     sameList(a.typed, b.typed) &&
+    sameList(a.picture ?? [], b.picture ?? []) &&
+    sameList(a.odd ?? [], b.odd ?? []) &&
     (a.ghost === b.ghost ||
       (a.ghost !== null &&
         b.ghost !== null &&

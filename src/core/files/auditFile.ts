@@ -28,7 +28,9 @@ export const AUDIT_HEADS = [
 /** Whether a text file begins as XML does. */
 export const looksLikeXml = (b: Uint8Array): boolean => {
   const head = String.fromCharCode(...b.subarray(0, 400)).replace(/\0/g, '');
-  return /^(\xef\xbb\xbf|\xff\xfe|\xfe\xff)?\s*<(\?xml|!--|!DOCTYPE|[A-Za-z][\w.-]*:?AuditFile)/.test(head);
+  return /^(\xef\xbb\xbf|\xff\xfe|\xfe\xff)?\s*<(\?xml|!--|!DOCTYPE|(?:[A-Za-z][\w.-]*:)?AuditFile)/.test(
+    head,
+  );
 };
 
 class Hostile extends Error {}

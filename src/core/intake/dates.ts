@@ -122,7 +122,8 @@ export function parseMonthHead(cell: GridCell | undefined): MonthHead | null {
   const named = /^([A-Za-z]{3,9})\.?(?:[\s\-/.,'’]*(\d{4}|\d{2}))?$/.exec(t);
   if (named && namesMonth(named[1]!))
     return { of: 'month', month: monthOfName(named[1]!)!, year: named[2] ? fullYear(named[2]) : null };
-  const yearFirst = /^(\d{4})[-/.\s]?(\d{2})$/.exec(t) ?? /^(\d{4})[-/.\s](\d{1,2})$/.exec(t);
+  // Not with a point between: 2026.01 is more often an amount.
+  const yearFirst = /^(\d{4})[-/\s]?(\d{2})$/.exec(t) ?? /^(\d{4})[-/\s](\d{1,2})$/.exec(t);
   if (yearFirst) return valid(Number(yearFirst[2]), Number(yearFirst[1]));
   const yearNamed = /^(\d{4})[-/.\s]([A-Za-z]{3,9})$/.exec(t);
   if (yearNamed && namesMonth(yearNamed[2]!)) return valid(monthOfName(yearNamed[2]!)!, Number(yearNamed[1]));

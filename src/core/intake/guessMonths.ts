@@ -140,7 +140,9 @@ function headerAt(grid: Grid, row: number, context: GuessContext): MonthHeader |
     kinds.some((k) => k !== '' && ACTUAL.test(k));
   const kept = second ? heads.filter((_, i) => ACTUAL.test(kinds[i]!)) : heads;
   const chain = longestChain(kept.map((h) => ({ ...h, place: place(h.day) })));
-  if (chain.length < 2) return null;
+  // Days and amounts of an entry may look like two months; those of a statement lie within a year of one another.
+  if (chain.length < 2 || chain.some((h, i) => i > 0 && Math.abs(h.place - chain[i - 1]!.place) > 13))
+    return null;
   for (const h of chain) days.set(h.column, h.day);
   const comparative = heads.filter((h) => !days.has(h.column)).map((h) => h.column);
   return { row: second ? row + 1 : row, days, sides, comparative, noYear };

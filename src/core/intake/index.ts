@@ -55,3 +55,4 @@ export {
   type FeedPull,
   type FeedResult,
 } from './feed';
+export { isPullDue, type LocalMinute } from './schedule';

@@ -212,6 +212,8 @@ function cumulativeByArithmetic(
   for (let t = 1; t < trials.length; t++) {
     const [a, b] = [trials[t - 1]!, trials[t]!];
     if (yearOf(a.day) !== yearOf(b.day)) continue;
+    // Books that were closed say nothing of how the months were written.
+    if (isFlow.every((flow, place) => !flow || !b.values.get(place)?.value)) continue;
     isFlow.forEach((flow, place) => {
       if (!flow) return;
       const was = a.values.get(place)?.value ?? 0;

@@ -24,3 +24,6 @@ export {
   type View,
 } from './balances';
 export { ledgerChanges, type AccountChange, type Movement } from './changes';
+export { segmentsOf, viewOfSegments, type SegmentValue } from './segments';
+export { trialBalance, type TrialBalance, type TrialRow } from './trial';
+export { median, oddMonths, type OddMonth } from './habit';

@@ -1,6 +1,6 @@
 import { enablePatches, produceWithPatches, type Draft, type Patch } from 'immer';
 import { minor, type Minor } from '@/core/money';
-import { periodFaults, type PeriodId } from '@/core/calendar';
+import { periodFaults, type CalendarSpec, type PeriodId } from '@/core/calendar';
 import { naturalSign } from './kinds';
 import type {
   Account,
@@ -60,7 +60,7 @@ export type Command =
   | { readonly type: 'setClosedThrough'; readonly period: PeriodId | null }
   | {
       readonly type: 'setCalendar';
-      readonly calendar: Book['calendar'];
+      readonly calendar: CalendarSpec;
       readonly closedThrough: PeriodId | null;
     }
   | { readonly type: 'setAxis'; readonly axis: Axis }

@@ -20,6 +20,7 @@ export {
   type VarianceNote,
 } from './schema';
 export { BOOK_VERSION, migrate, openBook, type Migrations, type OpenIssue, type Opened } from './migrate';
+export { addSegment, assignAccount, mergeSegments, renameSegment } from './segments';
 export { newAccount, newBook, type NewBook } from './newBook';
 export {
   applyCommand,

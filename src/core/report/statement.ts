@@ -8,6 +8,12 @@ export type ResultKind = 'grossMargin' | 'operatingProfit' | 'netProfit';
 export type StatementRow =
   | { readonly kind: 'section'; readonly section: SectionKind }
   | { readonly kind: 'line'; readonly section: SectionKind; readonly account: Account }
+  | {
+      readonly kind: 'group';
+      readonly section: SectionKind;
+      readonly group: string;
+      readonly terms: readonly Term[];
+    }
   | { readonly kind: 'subtotal'; readonly section: SectionKind; readonly terms: readonly Term[] }
   | { readonly kind: 'result'; readonly result: ResultKind; readonly terms: readonly Term[] };
 
@@ -38,15 +44,40 @@ export function statementRows(accounts: readonly Account[]): StatementRow[] {
     if (section === 'otherIncome' || (section === 'otherExpense' && !has('otherIncome')))
       result('operatingProfit');
     rows.push({ kind: 'section', section });
-    const first = rows.length;
-    for (const account of list) rows.push({ kind: 'line', section, account });
-    const terms = list.map((_, i): Term => ({ row: first + i, sign: 1 }));
+    const terms: Term[] = [];
+    // A group stands where its first account does; accounts without one stand by themselves.
+    for (const members of inGroups(list)) {
+      const own = members.map((account): Term => ({
+        row: rows.push({ kind: 'line', section, account }) - 1,
+        sign: 1,
+      }));
+      terms.push(...own);
+      const { group } = members[0]!;
+      if (group !== '') rows.push({ kind: 'group', section, group, terms: own });
+    }
     subtotals.push({ row: rows.length, sign: profitSign(section) as 1 | -1 });
     rows.push({ kind: 'subtotal', section, terms });
     if (section === 'costOfSales') result('grossMargin');
   }
   if (rows.length > 0) result('netProfit');
   return rows;
+}
+
+/** The accounts of a section, those of one group together. */
+function inGroups(accounts: readonly Account[]): Account[][] {
+  const out: Account[][] = [];
+  const byName = new Map<string, Account[]>();
+  for (const a of accounts) {
+    const there = a.group === '' ? undefined : byName.get(a.group);
+    if (there) {
+      there.push(a);
+      continue;
+    }
+    const fresh = [a];
+    out.push(fresh);
+    if (a.group !== '') byName.set(a.group, fresh);
+  }
+  return out;
 }
 
 /** Whether more of the row means more profit (results and income) or less (costs). */
@@ -72,6 +103,7 @@ export function fillStatement(
       case 'line':
         out.push(valuesOf(row.account.id) ?? empty);
         break;
+      case 'group':
       case 'subtotal':
       case 'result':
         out.push(addTerms(row.terms, out, width));

@@ -64,6 +64,8 @@ export function rowName(row: StatementRow): { readonly key: string; readonly lab
       return { key: row.account.id, label: row.account.name };
     case 'section':
       return { key: `section-${row.section}`, label: ROW_NAMES[row.section] };
+    case 'group':
+      return { key: `group-${row.section}-${row.group}`, label: `Total ${row.group}` };
     case 'subtotal':
       return { key: `total-${row.section}`, label: `Total ${ROW_NAMES[row.section].toLowerCase()}` };
     case 'result':

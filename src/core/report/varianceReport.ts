@@ -159,7 +159,7 @@ const termsWithin = (terms: readonly Term[], placeOf: ReadonlyMap<number, number
     ? terms.map((t) => ({ row: placeOf.get(t.row)!, sign: t.sign }))
     : [];
 
-/** The rows in sight under a filter; a section goes with its last line. */
+/** The rows in sight under a filter; sections and groups go with their last line. */
 function keptRows(
   rows: readonly StatementRow[],
   filled: readonly (readonly (Minor | null)[])[],
@@ -182,7 +182,10 @@ function keptRows(
   const withLines = new Set(
     kept.flatMap((r) => (rows[r]!.kind === 'line' ? [(rows[r] as { section: string }).section] : [])),
   );
-  return kept.filter(
-    (r) => rows[r]!.kind !== 'section' || withLines.has((rows[r] as { section: string }).section),
-  );
+  const there = new Set(kept);
+  return kept.filter((r) => {
+    const row = rows[r]!;
+    if (row.kind === 'section') return withLines.has(row.section);
+    return row.kind !== 'group' || row.terms.some((t) => there.has(t.row));
+  });
 }

@@ -34,7 +34,7 @@ export function AcceptBar({
   const { calendar, book } = ground;
   const { draft, busy } = now;
   const waiting = useIntake((s) => s.waiting.length);
-  const proposed = proposedClose(ground, proof);
+  const proposed = proposedClose(ground, proof, now.pull);
   const [closed, setClosed] = useState<string | null>(null);
   const [answer, setAnswer] = useState<string | null>(null);
   const [reason, setReason] = useState('');

@@ -10,19 +10,23 @@ import { useBookStore } from '@/store/bookStore';
 import { rulerRange, useOpenGround } from '@/store/derived';
 import { setSession, useSession } from '@/store/session';
 import { takeFiles, useIntake } from '@/store/intake';
-import { AccountsTable } from './AccountsTable';
 import { DemoHint } from './DemoHint';
 import { FirstSteps } from './FirstSteps';
-import { JournalList } from './JournalList';
 import { LedgerSheet } from './LedgerSheet';
-import { SourcesTable } from './SourcesTable';
 import { count } from './words';
 import classes from './Books.module.css';
 
 /** Loaded when the first file is chosen: most visits read the ledger and take nothing in. */
 const IntakePage = dynamic(() => import('./IntakePage').then((m) => m.IntakePage));
+const AccountsTable = dynamic(() => import('./AccountsTable').then((m) => m.AccountsTable));
+const SourcesTable = dynamic(() => import('./SourcesTable').then((m) => m.SourcesTable));
+const TrialBalance = dynamic(() => import('./TrialBalance').then((m) => m.TrialBalance));
+const Segments = dynamic(() => import('./Segments').then((m) => m.Segments));
+const CalendarSettings = dynamic(() => import('./CalendarSettings').then((m) => m.CalendarSettings));
+const FeedPanel = dynamic(() => import('./FeedPanel').then((m) => m.FeedPanel));
+const JournalList = dynamic(() => import('./JournalList').then((m) => m.JournalList));
 
-type View = 'ledger' | 'accounts' | 'sources' | 'journal';
+type View = 'ledger' | 'trial' | 'accounts' | 'segments' | 'sources' | 'feed' | 'calendar' | 'journal';
 
 /** The ledger of the book: what came in, what it says month by month, and the way in for more. */
 export function BooksScreen() {
@@ -115,8 +119,12 @@ export function BooksScreen() {
               onChange={(v) => setView(v as View)}
               data={[
                 { value: 'ledger', label: 'Ledger' },
+                { value: 'trial', label: 'Trial balance' },
                 { value: 'accounts', label: `Accounts ${book.accounts.length}` },
+                { value: 'segments', label: 'Segments' },
                 { value: 'sources', label: `Sources ${book.sources.length}` },
+                { value: 'feed', label: 'Feed' },
+                { value: 'calendar', label: 'Calendar' },
                 { value: 'journal', label: 'Journal' },
               ]}
             />
@@ -128,6 +136,12 @@ export function BooksScreen() {
           {over && <div className={classes.drop}>Drop the file to take it in</div>}
           <div className={classes.view}>
             {view === 'ledger' && range && <LedgerSheet ground={ground} range={range} />}
+            {view === 'trial' && <TrialBalance ground={ground} />}
+            {view === 'segments' && <Segments ground={ground} readOnly={readOnly} />}
+            {view === 'feed' && <FeedPanel ground={ground} readOnly={readOnly} />}
+            {view === 'calendar' && (
+              <CalendarSettings key={JSON.stringify(book.calendar)} ground={ground} readOnly={readOnly} />
+            )}
             {view === 'accounts' && <AccountsTable ground={ground} readOnly={readOnly} />}
             {view === 'sources' && <SourcesTable ground={ground} readOnly={readOnly} onTakeIn={choose} />}
             {view === 'journal' && <JournalList />}

@@ -45,7 +45,14 @@ export function JournalList() {
                   {'of' in c ? ` (change ${c.of})` : ''}
                 </td>
                 <td className="faded">
-                  {'of' in c ? '' : whereWords(c, nameOf, names?.budgets.map((b) => b.id) ?? [])}
+                  {'of' in c
+                    ? ''
+                    : whereWords(
+                        c,
+                        nameOf,
+                        names?.budgets.map((b) => b.id) ?? [],
+                        names?.accounts.map((a) => a.name) ?? [],
+                      )}
                 </td>
               </tr>
             ))}
@@ -60,11 +67,19 @@ export function JournalList() {
   );
 }
 
+/** Names of the sources within a patch's value. */
+function fileNames(value: unknown): string[] {
+  if (Array.isArray(value)) return [];
+  const name = (value as { readonly fileName?: unknown } | null | undefined)?.fileName;
+  return typeof name === 'string' ? [name] : [];
+}
+
 /** The lines and months that a change touched, with what was there before, off its patches. */
 function whereWords(
   c: Extract<Change, { patches: unknown }>,
   nameOf: ReadonlyMap<string, string>,
   budgets: readonly string[],
+  accounts: readonly string[],
 ): string {
   const places = new Set<string>();
   for (const { path } of c.patches) {
@@ -72,8 +87,12 @@ function whereWords(
       const line = path[2] === 'lines' ? nameOf.get(String(path[3])) : undefined;
       const budget = nameOf.get(budgets[path[1]] ?? '');
       places.add([line, budget].filter(Boolean).join(' · '));
-    } else if (path[0] === 'varianceNotes') places.add(nameOf.get(String(path[2])) ?? '');
+    } else if (path[0] === 'accounts' && typeof path[1] === 'number' && path.length > 2)
+      places.add(accounts[path[1]] ?? '');
+    else if (path[0] === 'varianceNotes') places.add(nameOf.get(String(path[2])) ?? '');
   }
+  for (const { value } of [...c.patches, ...c.inverse] as readonly { readonly value?: unknown }[])
+    for (const name of fileNames(value)) places.add(name);
   const list = [...places].filter(Boolean);
   return list.length > 4 ? `${list.slice(0, 4).join('; ')} and ${list.length - 4} more` : list.join('; ');
 }

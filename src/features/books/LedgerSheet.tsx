@@ -3,78 +3,47 @@
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Button } from '@mantine/core';
 import { editText, sumBlank, type Minor } from '@/core/money';
-import { periodsOf, type PeriodRange } from '@/core/calendar';
-import { entriesOf } from '@/core/ledger';
-import { isProfitAndLoss, naturalSign } from '@/core/model';
-import { fillStatement, rowName, statementRows } from '@/core/report';
+import type { PeriodRange } from '@/core/calendar';
+import { balancesOf, entriesOf, viewOfSegments } from '@/core/ledger';
+import { naturalSign } from '@/core/model';
 import { at, rectOf, type Selection } from '@/core/sheet';
-import { EntriesList } from '@/components/EntriesList';
 import { SheetView } from '@/components/sheet/SheetView';
 import type { CellFormat } from '@/components/sheet/SheetRowView';
-import type { SheetColumn, SheetRow } from '@/components/sheet/types';
 import stage from '@/components/Stage.module.css';
 import type { Ground } from '@/store/derived';
 import { moneyFormat } from '@/store/format';
 import { say, setSession } from '@/store/session';
+import { EntriesPanel } from './EntriesPanel';
+import { LedgerFilters, type SegmentChoice } from './LedgerFilters';
+import { ledgerRows, NO_FILTER, oddities, type LedgerFilter } from './ledgerRows';
 import { KIND_NAMES } from './words';
-
-const none: readonly boolean[] = [];
-const bare = { code: '', badge: '', badgeTone: 'quiet', hasNote: false, typed: none, ghost: null } as const;
-
-/** Accounts down, months across: the profit-and-loss statement of the ledger, then the movements of all other accounts. */
-function ledgerRows(ground: Ground, range: PeriodRange): { rows: SheetRow[]; columns: SheetColumn[] } {
-  const { book, calendar } = ground;
-  const periods = periodsOf(calendar, range);
-  const long = periods.length > 12;
-  const columns: SheetColumn[] = [
-    ...periods.map((p): SheetColumn => ({
-      key: p.id,
-      label: long ? `${p.short} ${String(p.start).slice(2, 4)}` : p.short,
-      kind: 'amount',
-    })),
-    { key: 'total', label: 'Total', kind: 'total' },
-  ];
-  const byId = new Map(book.accounts.map((a) => [a.id, a]));
-  const values = (id: string) => periods.map((p) => ground.actual(byId.get(id)!, p.index));
-  const statement = statementRows(book.accounts);
-  const filled = fillStatement(statement, periods.length, values);
-  const withTotal = (v: readonly (Minor | null)[]) => [...v, sumBlank(v)];
-  const rows = statement.map((row, r): SheetRow => ({
-    ...bare,
-    ...rowName(row),
-    kind: row.kind,
-    code: row.kind === 'line' ? row.account.code : '',
-    values: row.kind === 'section' ? [] : withTotal(filled[r]!),
-    enterable: row.kind === 'line',
-  }));
-  const others = book.accounts.filter((a) => !isProfitAndLoss(a.kind));
-  if (others.length > 0) {
-    rows.push({
-      ...bare,
-      key: 'others',
-      kind: 'section',
-      label: 'Balance sheet, movement',
-      values: [],
-      enterable: false,
-    });
-    for (const a of others)
-      rows.push({
-        ...bare,
-        key: a.id,
-        kind: 'line',
-        label: a.name,
-        code: a.code,
-        values: withTotal(values(a.id)),
-        enterable: true,
-      });
-  }
-  return { rows, columns };
-}
 
 /** The ledger month by month; the selected amount's entries beside it. */
 export function LedgerSheet({ ground, range }: { readonly ground: Ground; readonly range: PeriodRange }) {
-  const { book, calendar, blocks, view } = ground;
-  const { rows, columns } = useMemo(() => ledgerRows(ground, range), [ground, range]);
+  const { book, calendar, blocks } = ground;
+  const [filter, setFilter] = useState<LedgerFilter>(NO_FILTER);
+  const [segments, setSegments] = useState<SegmentChoice>({});
+  const money = moneyFormat(book);
+  const view = useMemo(
+    () =>
+      viewOfSegments(
+        ground.view,
+        book.axes.flatMap((axis) => {
+          const value = segments[axis.id];
+          return value === undefined ? [] : [{ axis, value: value || null }];
+        }),
+      ),
+    [ground.view, book.axes, segments],
+  );
+  const balances = useMemo(
+    () => (view === ground.view ? ground.balances : balancesOf(blocks, calendar, view)),
+    [view, ground.view, ground.balances, blocks, calendar],
+  );
+  const odd = useMemo(() => oddities(ground, balances, range), [ground, balances, range]);
+  const { rows, columns } = useMemo(
+    () => ledgerRows(ground, balances, range, filter, odd, money.text),
+    [ground, balances, range, filter, odd, money],
+  );
   const [picked, setSelection] = useState<Selection>(() =>
     at(
       Math.max(
@@ -85,9 +54,8 @@ export function LedgerSheet({ ground, range }: { readonly ground: Ground; readon
     ),
   );
   const [panelOpen, setPanelOpen] = useState(false);
-  const money = moneyFormat(book);
   const clamp = (p: { row: number; column: number }) => ({
-    row: Math.min(p.row, rows.length - 1),
+    row: Math.max(0, Math.min(p.row, rows.length - 1)),
     column: Math.min(p.column, columns.length - 1),
   });
   const selection: Selection = { anchor: clamp(picked.anchor), focus: clamp(picked.focus) };
@@ -106,6 +74,10 @@ export function LedgerSheet({ ground, range }: { readonly ground: Ground; readon
   const entries = useMemo(
     () => (account ? entriesOf(blocks, calendar, account.id, span, view) : []),
     [account, blocks, calendar, span, view],
+  );
+  const sources = useMemo(
+    () => new Map(book.sources.map((s) => [s.block, s.fileName] as const)),
+    [book.sources],
   );
 
   const rect = rectOf(selection);
@@ -129,9 +101,18 @@ export function LedgerSheet({ ground, range }: { readonly ground: Ground; readon
 
   const refused = () =>
     say('The ledger is read, never typed over: correct it where it is kept, and take the file in again.');
+  const why = row?.odd?.[selection.focus.column];
   return (
     <div className={stage.work} style={{ height: '100%' }}>
       <div className={stage.left} style={{ paddingTop: 0 }}>
+        <LedgerFilters
+          book={book}
+          filter={filter}
+          onFilter={setFilter}
+          segments={segments}
+          onSegments={setSegments}
+          oddCount={odd.size}
+        />
         <Button
           className={stage.toggle}
           onClick={() => setPanelOpen(!panelOpen)}
@@ -140,28 +121,32 @@ export function LedgerSheet({ ground, range }: { readonly ground: Ground; readon
           Entries
         </Button>
         <div className={stage.fill}>
-          <SheetView
-            label="Ledger by month"
-            rows={rows}
-            columns={columns}
-            methodHead={null}
-            tone="actual"
-            selection={selection}
-            onSelection={setSelection}
-            format={format}
-            exact={exact}
-            edit={(r, c) =>
-              editText((rows[r]?.values[c] ?? null) as Minor | null, book.currency, book.locale)
-            }
-            readOnly
-            onType={() => null}
-            onPaste={refused}
-            onFill={refused}
-            onClear={refused}
-            onRestore={refused}
-            onNote={() => undefined}
-            onRefused={refused}
-          />
+          {rows.length === 0 ? (
+            <p className="faded">No account passes the filters.</p>
+          ) : (
+            <SheetView
+              label="Ledger by month"
+              rows={rows}
+              columns={columns}
+              methodHead="Shape"
+              tone="actual"
+              selection={selection}
+              onSelection={setSelection}
+              format={format}
+              exact={exact}
+              edit={(r, c) =>
+                editText((rows[r]?.values[c] ?? null) as Minor | null, book.currency, book.locale)
+              }
+              readOnly
+              onType={() => null}
+              onPaste={refused}
+              onFill={refused}
+              onClear={refused}
+              onRestore={refused}
+              onNote={() => undefined}
+              onRefused={refused}
+            />
+          )}
         </div>
       </div>
       <aside tabIndex={0} className={stage.panel} data-open={panelOpen || undefined} aria-label="Entries">
@@ -169,23 +154,29 @@ export function LedgerSheet({ ground, range }: { readonly ground: Ground; readon
           <>
             <h2>{account.name}</h2>
             <div className="faded" style={{ fontSize: 12 }}>
-              {[account.code, KIND_NAMES[account.kind]].filter(Boolean).join(' · ')}
+              {[account.code, KIND_NAMES[account.kind], account.group].filter(Boolean).join(' · ')}
             </div>
             <section>
+              {why && (
+                <p className={stage.odd} role="note">
+                  {why}
+                </p>
+              )}
               <div className="label" style={{ marginBottom: 4 }}>
                 {span.first === span.last
                   ? calendar.period(span.first).label
                   : `${calendar.period(span.first).label} – ${calendar.period(span.last).label}`}
                 {entries.length > 0
-                  ? ` · ${entries.length} ${entries.length === 1 ? 'entry' : 'entries'}`
+                  ? ` · ${entries.length.toLocaleString('en-US')} ${entries.length === 1 ? 'entry' : 'entries'}`
                   : ''}
               </div>
-              <EntriesList
+              <EntriesPanel
+                key={`${account.id}-${span.first}-${span.last}`}
                 entries={entries}
                 natural={naturalSign(account.kind)}
                 total={row?.values[selection.focus.column] ?? null}
                 exact={money.exact}
-                dayText={(d) => d.slice(5)}
+                sourceOf={(block) => sources.get(block) ?? ''}
               />
             </section>
           </>

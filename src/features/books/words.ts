@@ -3,6 +3,7 @@ import type {
   Doubt,
   EntryRole,
   Fault,
+  FeedFault,
   IntakeIssue,
   KindReason,
   LeftOutReason,
@@ -10,6 +11,8 @@ import type {
   Shape,
   SignRule,
 } from '@/core/intake';
+import type { PeriodFault } from '@/core/calendar';
+import type { OddMonth } from '@/core/ledger';
 import type { AccountKind, Change } from '@/core/model';
 
 export const FILE_ISSUES: Record<FileIssue['code'], string> = {
@@ -192,3 +195,32 @@ export const CHANGE_WORDS: Record<Change['type'], string> = {
 
 export const count = (n: number, one: string, several = `${one}s`): string =>
   `${n.toLocaleString('en-US')} ${n === 1 ? one : several}`;
+
+/** Why a month stands out, from the account's usual month. */
+export const ODD_WORDS: Record<OddMonth['kind'], (usual: string) => string> = {
+  lump: (usual) => `A lump: far above this account’s usual ${usual === '–' ? 'nothing' : usual}`,
+  double: (usual) => `About twice the usual ${usual}: perhaps two months in one`,
+  low: (usual) => `Far below the usual ${usual}`,
+  gap: (usual) => `Nothing, where the usual month is ${usual}`,
+  sign: (usual) => `The other way around: the usual month is ${usual}`,
+  outside: (usual) => `Beyond the bound of ${usual} that was set for the account`,
+};
+
+export const PERIOD_FAULTS: Record<PeriodFault['code'], string> = {
+  none: 'there is no period',
+  noName: 'it has no name',
+  endsBeforeStart: 'it ends before it begins',
+  gap: 'days are missing before it',
+  overlap: 'it overlaps the one before',
+  yearOrder: 'its year does not follow',
+  tooMany: 'a year has at most 99 periods',
+};
+
+export const FEED_FAULTS: Record<FeedFault['code'] | 'busy', string> = {
+  unreachable: 'the service could not be reached',
+  notTheFeed: 'what came is not what the feed should send',
+  halfAPage: 'a page came incomplete three times',
+  gap: 'an entry is missing in between',
+  endless: 'the pages do not end',
+  busy: 'another file is on its way in',
+};

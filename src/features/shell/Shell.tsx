@@ -29,9 +29,25 @@ export function Shell({ children }: { readonly children: ReactNode }) {
   const phase = useBookStore((s) => s.phase);
   const failure = useBookStore((s) => s.failure);
   const bookId = useBookStore((s) => s.history?.book.id);
+  const fed = useBookStore((s) => s.history?.book.feed !== null);
   const [help, setHelp] = useState(false);
 
   useEffect(() => void boot(), []);
+
+  // Only a book that is connected to a feed loads what pulls it.
+  useEffect(() => {
+    if (!bookId || !fed) return;
+    let stop: (() => void) | null = null;
+    let gone = false;
+    void import('@/store/feed').then(async ({ keepPulling, loadPulls }) => {
+      await loadPulls(bookId);
+      if (!gone) stop = keepPulling();
+    });
+    return () => {
+      gone = true;
+      stop?.();
+    };
+  }, [bookId, fed]);
 
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {

@@ -1,0 +1,68 @@
+import { NextResponse, type NextRequest } from 'next/server';
+import { z } from 'zod';
+import { FeedDown, FeedService } from '@/demo/feedService';
+
+/** One service for the life of the server, also when the code is loaded anew while developing. */
+const kept = globalThis as { tellanFeed?: FeedService };
+const service = (kept.tellanFeed ??= new FeedService());
+
+const behavior = z
+  .object({
+    failNext: z.int().min(0).max(100),
+    halfNext: z.int().min(0).max(100),
+    repeat: z.boolean(),
+    delayMs: z.int().min(0).max(20_000),
+  })
+  .partial();
+const wait = (ms: number) => new Promise((done) => setTimeout(done, ms));
+const not = (status: number, error: string) => NextResponse.json({ error }, { status });
+
+type Context = { readonly params: Promise<{ readonly what: string }> };
+
+/** The simulated ledger feed: `company`, `entries?since=N`, `cursor?after=YYYY-MM-DD`, `settings` (docs/feed.md). */
+export async function GET(request: NextRequest, { params }: Context) {
+  const { what } = await params;
+  const query = request.nextUrl.searchParams;
+  if (what === 'settings') return NextResponse.json(service.settings);
+  await wait(service.settings.delayMs);
+  try {
+    switch (what) {
+      case 'company':
+        return NextResponse.json(service.company());
+      case 'entries': {
+        const since = Number(query.get('since') ?? 0);
+        if (!Number.isSafeInteger(since) || since < 0) return not(400, 'since must be a whole number');
+        return NextResponse.json(service.page(since));
+      }
+      case 'cursor':
+        return NextResponse.json({ cursor: service.cursorAfter(query.get('after') ?? '') });
+      default:
+        return not(404, 'No such path');
+    }
+  } catch (error) {
+    if (error instanceof FeedDown) return not(503, error.message);
+    throw error;
+  }
+}
+
+/** `close`: one more month; `settings`: how it misbehaves; `reset`: as it was at first. */
+export async function POST(request: NextRequest, { params }: Context) {
+  const { what } = await params;
+  switch (what) {
+    case 'close':
+      return service.closeMonth()
+        ? NextResponse.json(service.settings)
+        : not(409, 'The simulation ends here');
+    case 'settings': {
+      const parsed = behavior.safeParse(await request.json().catch(() => null));
+      if (!parsed.success) return not(400, 'Not settings of the feed');
+      service.setBehavior(parsed.data);
+      return NextResponse.json(service.settings);
+    }
+    case 'reset':
+      service.reset();
+      return NextResponse.json(service.settings);
+    default:
+      return not(404, 'No such path');
+  }
+}
