@@ -94,7 +94,7 @@ test('bad input is named by row, column and value, and changes nothing until it 
 test.describe('files that are no ledger', () => {
   for (const [name, content, words] of [
     ['empty.csv', Buffer.alloc(0), 'the file is empty'],
-    ['picture.csv', Buffer.from([0x89, 0x50, 0x4e, 0x47, 0, 0]), 'it is not a CSV or XLSX file'],
+    ['picture.csv', Buffer.from([0x89, 0x50, 0x4e, 0x47, 0, 0]), 'it is not a CSV, XLSX or audit file'],
     ['broken.xlsx', Buffer.from('PK\x03\x04 no'), 'it may be cut off or locked'],
     ['old.xls', Buffer.from([0xd0, 0xcf, 0x11, 0xe0, 0, 0]), 'old .xls format'],
   ] as const)

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { minor, plainDecimal } from '@/core/money';
-import { calendarFrom, dayNumberOf, fromDayNumber, type CalendarSpec } from '@/core/calendar';
+import { calendarFrom, dayNumberOf, fromDayNumber } from '@/core/calendar';
 import { balancesOf, MARKS } from '@/core/ledger';
 import { readFile, readWorkbook, type FileFacts } from '@/core/files';
 import { applyCommand, naturalSign, newBook } from '@/core/model';

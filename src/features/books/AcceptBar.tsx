@@ -1,6 +1,6 @@
 'use client';
 
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { Button, NativeSelect, TextInput } from '@mantine/core';
 import type { Proof } from '@/core/intake';
 import { indexOfId, type PeriodId } from '@/core/calendar';
@@ -55,18 +55,10 @@ export function AcceptBar({
     draft.mapping.shape === 'entries' ? count(n, 'entry', 'entries') : count(n, 'amount');
   const chosen =
     answer === 'replace' ? clashes.map((s) => s.id) : clashes.some((s) => s.id === answer) ? [answer!] : [];
-  const chosenKey = chosen.join();
-  const changes = useMemo(
-    () =>
-      asked && answer !== null
-        ? changesBy(ground, chosenKey === '' ? [] : chosenKey.split(','), {
-            proof,
-            accounts: draft.accounts,
-            choices: now.choices,
-          })
-        : null,
-    [asked, answer, ground, chosenKey, proof, draft.accounts, now.choices],
-  );
+  const changes =
+    asked && answer !== null
+      ? changesBy(ground, chosen, { proof, accounts: draft.accounts, choices: now.choices })
+      : null;
 
   const accept = async (how: (options: AcceptOptions) => Promise<string | null>) => {
     const trouble = await how({

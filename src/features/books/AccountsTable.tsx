@@ -164,17 +164,19 @@ export function AccountsTable({ ground, readOnly }: { readonly ground: Ground; r
                   onValue={(group) => edit(a, { group })}
                 />
               </td>
-              <td className={classes.pair}>
-                {(['low', 'high'] as const).map((end) => (
-                  <AmountCell
-                    key={end}
-                    label={`${end === 'low' ? 'Least' : 'Most'} usual month of ${a.name}`}
-                    value={a.usual[end]}
-                    ground={ground}
-                    readOnly={readOnly}
-                    onValue={(v) => edit(a, { usual: { ...a.usual, [end]: v } })}
-                  />
-                ))}
+              <td>
+                <div className={classes.pair}>
+                  {(['low', 'high'] as const).map((end) => (
+                    <AmountCell
+                      key={end}
+                      label={`${end === 'low' ? 'Least' : 'Most'} usual month of ${a.name}`}
+                      value={a.usual[end]}
+                      ground={ground}
+                      readOnly={readOnly}
+                      onValue={(v) => edit(a, { usual: { ...a.usual, [end]: v } })}
+                    />
+                  ))}
+                </div>
               </td>
               <td>
                 <TextCell

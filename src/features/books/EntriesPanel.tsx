@@ -50,10 +50,7 @@ export function EntriesPanel({
     if (order === 'row') list.sort((a, b) => a.block.localeCompare(b.block) || a.row - b.row);
     return list;
   }, [entries, words, order, exact]);
-  const running = useMemo(() => {
-    let t = 0;
-    return found.map((e) => minor((t += e.mark === 'activity' ? natural * e.amount : 0)));
-  }, [found, natural]);
+  const running = useMemo(() => runningTotals(found, natural), [found, natural]);
   if (entries.length === 0) return <p className="faded">The ledger has no entry here.</p>;
   return (
     <>
@@ -124,4 +121,15 @@ export function EntriesPanel({
       </table>
     </>
   );
+}
+
+/** What the entries listed so far add up to, openings and closings aside. */
+function runningTotals(entries: readonly Entry[], natural: 1 | -1): Minor[] {
+  const out: Minor[] = [];
+  let total = 0;
+  for (const e of entries) {
+    if (e.mark === 'activity') total += natural * e.amount;
+    out.push(minor(total));
+  }
+  return out;
 }

@@ -137,7 +137,7 @@ function ScheduleFields({ schedule, readOnly }: { readonly schedule: Schedule; r
           <TextInput
             label="At"
             type="time"
-            w={100}
+            w={120}
             disabled={readOnly}
             value={schedule.at}
             onChange={(e) =>

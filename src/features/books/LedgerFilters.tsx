@@ -16,6 +16,8 @@ export function LedgerFilters({
   onFilter,
   segments,
   onSegments,
+  source,
+  onSource,
   oddCount,
 }: {
   readonly book: Book;
@@ -23,6 +25,9 @@ export function LedgerFilters({
   readonly onFilter: (filter: LedgerFilter) => void;
   readonly segments: SegmentChoice;
   readonly onSegments: (segments: SegmentChoice) => void;
+  /** A source to look at alone, or null for all together. */
+  readonly source: string | null;
+  readonly onSource: (source: string | null) => void;
   readonly oddCount: number;
 }) {
   const set = (change: Partial<LedgerFilter>) => onFilter({ ...filter, ...change });
@@ -63,6 +68,18 @@ export function LedgerFilters({
           value={filter.group ?? ''}
           data={[{ value: '', label: 'all groups' }, ...groups]}
           onChange={(e) => set({ group: e.currentTarget.value || null })}
+        />
+      )}
+      {book.sources.length > 1 && (
+        <NativeSelect
+          aria-label="Source"
+          maw={150}
+          value={source ?? ''}
+          data={[
+            { value: '', label: 'all sources' },
+            ...book.sources.map((s) => ({ value: s.block, label: s.fileName })),
+          ]}
+          onChange={(e) => onSource(e.currentTarget.value || null)}
         />
       )}
       {book.axes.map((axis: Axis) => (

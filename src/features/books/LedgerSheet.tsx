@@ -20,9 +20,14 @@ import { KIND_NAMES } from './words';
 
 /** The ledger month by month; the selected amount's entries beside it. */
 export function LedgerSheet({ ground, range }: { readonly ground: Ground; readonly range: PeriodRange }) {
-  const { book, calendar, blocks } = ground;
+  const { book, calendar } = ground;
   const [filter, setFilter] = useState<LedgerFilter>(NO_FILTER);
   const [segments, setSegments] = useState<SegmentChoice>({});
+  const [source, setSource] = useState<string | null>(null);
+  const blocks = useMemo(
+    () => (source === null ? ground.blocks : ground.blocks.filter((b) => b.id === source)),
+    [ground.blocks, source],
+  );
   const money = moneyFormat(book);
   const view = useMemo(
     () =>
@@ -36,8 +41,9 @@ export function LedgerSheet({ ground, range }: { readonly ground: Ground; readon
     [ground.view, book.axes, segments],
   );
   const balances = useMemo(
-    () => (view === ground.view ? ground.balances : balancesOf(blocks, calendar, view)),
-    [view, ground.view, ground.balances, blocks, calendar],
+    () =>
+      view === ground.view && blocks === ground.blocks ? ground.balances : balancesOf(blocks, calendar, view),
+    [view, ground.view, ground.blocks, ground.balances, blocks, calendar],
   );
   const odd = useMemo(() => oddities(ground, balances, range), [ground, balances, range]);
   const { rows, columns } = useMemo(
@@ -111,6 +117,8 @@ export function LedgerSheet({ ground, range }: { readonly ground: Ground; readon
           onFilter={setFilter}
           segments={segments}
           onSegments={setSegments}
+          source={source}
+          onSource={setSource}
           oddCount={odd.size}
         />
         <Button
