@@ -15,7 +15,20 @@ for (const colorScheme of ['light', 'dark']) {
   await page.goto(`${app}/books`);
   await page.getByTestId('saved').waitFor();
   await page.waitForTimeout(800);
-  if (!dark) await shot(page, 'ledger');
+  if (!dark) {
+    await shot(page, 'ledger');
+    for (const [view, name] of [
+      ['Trial balance', 'trial-balance'],
+      [/^Accounts/, 'accounts'],
+      [/^Sources/, 'sources'],
+      ['Feed', 'feed'],
+      ['Calendar', 'calendar'],
+    ]) {
+      await page.getByRole('radiogroup', { name: 'View' }).getByText(view).click();
+      await page.waitForTimeout(700);
+      await shot(page, name);
+    }
+  }
   await stage(page, 'Budget');
   await page
     .getByRole('row', { name: /Repair and refit jobs/ })

@@ -2,6 +2,7 @@ import { minor, percent, unitOf, type Minor } from '@/core/money';
 import { yearRange, type PeriodId } from '@/core/calendar';
 import { fingerprint, readFile } from '@/core/files';
 import { acceptDraft, headsOf, matchAccounts, openDraft, proofOf, settle } from '@/core/intake';
+import { bookFile } from '@/core/exchange/bookJson';
 import { balancesOf, type LedgerBlock } from '@/core/ledger';
 import {
   newBook,
@@ -18,6 +19,15 @@ import { demoFiles } from './files';
 
 const NAME = 'Pellow Creek Boatyard Co-op';
 const APPROVED_AT = '2026-06-12T15:00:00.000Z';
+
+/** Stands for the book's id in the file that ships; each book made from it gets its own. */
+export const DEMO_ID = 'demo-0000000000000000';
+
+/** The demo book as the text of a book file: what the app opens on a first visit. */
+export async function demoBookFile(): Promise<string> {
+  const { history, blocks } = await demoBook(DEMO_ID);
+  return bookFile({ book: history.book, blocks, journal: history.journal });
+}
 
 /** The demo book, made as a person would make it: three files through intake, a budget started, gone over, approved. */
 export async function demoBook(

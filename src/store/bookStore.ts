@@ -83,11 +83,22 @@ async function start(): Promise<void> {
   set({ phase: 'failed', failure: 'noWholeBook', shelf });
 }
 
-/** Makes the demo book anew, as a book of its own, and opens it. */
+/** The demo book as the generator writes it, a book file like any other (`npm run write:files`). */
+const DEMO_FILE = '/demo/pellow-creek.tellan.json';
+const DEMO_ID = 'demo-0000000000000000';
+
+/** Puts the demo book that ships onto the shelf, as a book of its own, and opens it. */
 export async function addDemoBook(): Promise<void> {
-  const { demoBook } = await import('@/demo/demoBook');
-  const { history, blocks } = await demoBook(randomId('demo-'));
-  await adopt(history, new Map(blocks.map((b) => [b.id, b])));
+  const [{ parseBookFile }, answer] = await Promise.all([
+    import('@/core/exchange/bookJson'),
+    fetch(DEMO_FILE),
+  ]);
+  if (!answer.ok) throw new Error(`The demo book could not be loaded (${answer.status})`);
+  // The book and its blocks get ids of their own: two demo books may stand on one shelf.
+  const text = (await answer.text()).replaceAll(DEMO_ID, randomId('demo-'));
+  const read = parseBookFile(text);
+  if (!read.ok) throw new Error(`The demo book cannot be read (${read.issue.code})`);
+  await adopt(openHistory(read.book, read.journal), new Map(read.blocks.map((b) => [b.id, b])));
 }
 
 /** Puts a book that was just made or read from a file onto the shelf and opens it. */

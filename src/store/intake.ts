@@ -1,7 +1,5 @@
-import { create } from 'zustand';
 import { calendarFrom, indexOfId, toDayNumber, day as dayOfText, type PeriodId } from '@/core/calendar';
 import { numberFormatOf } from '@/core/money';
-import type { FileIssue } from '@/core/files';
 import {
   acceptDraft,
   basesOf,
@@ -10,7 +8,6 @@ import {
   type AccountChoice,
   type DraftView,
   type FeedPull,
-  type Guess,
   type GuessContext,
   type Kept,
   type Mapping,
@@ -19,59 +16,20 @@ import {
 } from '@/core/intake';
 import type { Book } from '@/core/model';
 import { Cancelled, FileRefused, IntakeClient } from '@/workers/client';
-import type { Drafted, OpenedFile } from '@/workers/protocol';
+import type { Drafted, IntakeContent, OpenedFile } from '@/workers/protocol';
 import { instant, randomId, today } from './actions';
 import { dispatch, useBookStore } from './bookStore';
 import { groundNow, type Ground } from './derived';
+import { IDLE, useIntake, type OpenIntake, type PullFacts } from './intakeState';
 
-export type OpenIntake = {
-  readonly phase: 'open';
-  readonly fileName: string;
-  readonly file: OpenedFile;
-  readonly guess: Guess;
-  readonly mapping: Mapping;
-  readonly heads: string;
-  readonly draft: DraftView;
-  readonly choices: readonly AccountChoice[];
-  /** Null while it is being worked out. */
-  readonly proof: Proof | null;
-  readonly busy: boolean;
-  /** Of a pull of the feed: the entry it goes up to, and what is closed with it. Null for a file. */
-  readonly pull: PullFacts | null;
-};
+export { useIntake, type OpenIntake, type PullFacts };
 
-export type PullFacts = { readonly cursor: number; readonly closes: PeriodId | null };
-
-type Phase =
-  | { readonly phase: 'idle' }
-  | { readonly phase: 'reading'; readonly fileName: string; readonly share: number }
-  | {
-      readonly phase: 'refused';
-      readonly fileName: string;
-      readonly issue: FileIssue | null;
-      readonly message: string;
-    }
-  | OpenIntake;
-
-export type IntakeState = {
-  readonly now: Phase;
-  /** Files that wait their turn. */
-  readonly waiting: readonly File[];
-  /** Take in the waiting files that tie and leave no question, without asking. */
-  readonly onward: boolean;
-  /** Names of the files taken in since the last one was chosen by hand. */
-  readonly taken: readonly string[];
-};
-
-const IDLE: IntakeState = { now: { phase: 'idle' }, waiting: [], onward: false, taken: [] };
-
-/** A file on its way into the open book. Nothing of it is in the book until `accept`. */
-export const useIntake = create<IntakeState>(() => IDLE);
 const set = useIntake.setState;
 const get = useIntake.getState;
 
 let client: IntakeClient | null = null;
-let bytes: Uint8Array | null = null;
+/** The file that is open, to be cut anew at another delimiter. */
+let opened: File | null = null;
 /** Counts what was asked: an answer that was overtaken is dropped. */
 let turn = 0;
 
@@ -131,15 +89,8 @@ function inOrderOfMonths(files: readonly File[]): File[] {
 }
 
 async function take(file: File): Promise<void> {
-  const mine = ++turn;
-  client?.close();
-  set({ now: { phase: 'reading', fileName: file.name, share: 0 } });
-  try {
-    bytes = new Uint8Array(await file.arrayBuffer());
-  } catch (error) {
-    return fail(file.name, error);
-  }
-  if (mine === turn) await open(file.name, { bytes });
+  opened = file;
+  await open(file.name, { file });
 }
 
 /**
@@ -147,7 +98,7 @@ async function take(file: File): Promise<void> {
  * on the intake page instead.
  */
 export async function takePull(pull: FeedPull, name: string, closes: PeriodId | null): Promise<boolean> {
-  bytes = null;
+  opened = null;
   set({ waiting: [], onward: true, taken: [] });
   await open(name, { pull }, undefined, { cursor: pull.company.last, closes });
   set({ onward: false });
@@ -156,7 +107,7 @@ export async function takePull(pull: FeedPull, name: string, closes: PeriodId | 
 
 async function open(
   fileName: string,
-  content: { readonly bytes: Uint8Array } | { readonly pull: FeedPull },
+  content: IntakeContent,
   delimiter?: string,
   pull: PullFacts | null = null,
 ): Promise<void> {
@@ -280,7 +231,7 @@ export const setSheet = (sheet: number): void =>
 
 export const setDelimiter = (delimiter: string): void => {
   const now = openNow();
-  if (now && bytes) void open(now.fileName, { bytes }, delimiter, now.pull);
+  if (now && opened) void open(now.fileName, { file: opened }, delimiter, now.pull);
 };
 
 /** Says what becomes of an account of the file, and proves anew. */
@@ -318,7 +269,7 @@ function stop(): void {
   turn++;
   client?.close();
   client = null;
-  bytes = null;
+  opened = null;
   set({ now: { phase: 'idle' } });
 }
 

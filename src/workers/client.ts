@@ -3,7 +3,6 @@ import type { CalendarSpec } from '@/core/calendar';
 import type {
   AccountChoice,
   Bases,
-  FeedPull,
   Guess,
   GuessContext,
   Mapping,
@@ -13,7 +12,14 @@ import type {
 } from '@/core/intake';
 import type { LedgerBlock } from '@/core/ledger';
 import type { ReportTable } from '@/core/report';
-import type { Drafted, ExportAnswer, IntakeAnswer, IntakeRequest, OpenedFile } from './protocol';
+import type {
+  Drafted,
+  ExportAnswer,
+  IntakeAnswer,
+  IntakeContent,
+  IntakeRequest,
+  OpenedFile,
+} from './protocol';
 
 /** The person stopped the work, or a later request overtook it. */
 export class Cancelled extends Error {}
@@ -43,7 +49,7 @@ export class IntakeClient {
   constructor(private readonly onProgress: (share: number) => void) {}
 
   async open(
-    content: { readonly bytes: Uint8Array } | { readonly pull: FeedPull },
+    content: IntakeContent,
     context: GuessContext,
     currency: string,
     delimiter?: string,

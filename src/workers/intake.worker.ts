@@ -46,7 +46,9 @@ async function answer(request: IntakeRequest): Promise<void> {
     case 'open': {
       const { content, context, currency } = request;
       const bytes =
-        'bytes' in content ? content.bytes : new TextEncoder().encode(JSON.stringify(content.pull));
+        'file' in content
+          ? new Uint8Array(await content.file.arrayBuffer())
+          : new TextEncoder().encode(JSON.stringify(content.pull));
       // Reckoned beside the reading: it is waited for only at the end.
       const print = fingerprint(bytes);
       if ('pull' in content) file = feedFacts(content.pull);

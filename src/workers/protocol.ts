@@ -15,6 +15,8 @@ import type {
 import type { LedgerBlock } from '@/core/ledger';
 import type { ReportTable } from '@/core/report';
 
+export type IntakeContent = { readonly file: Blob } | { readonly pull: FeedPull };
+
 /** The first rows of each sheet, to show a guess over. */
 export type SheetPreview = {
   readonly name: string | null;
@@ -36,7 +38,8 @@ export type Drafted = { readonly guess: Guess; readonly draft: DraftView; readon
 export type IntakeRequest = { readonly id: number } & (
   | {
       readonly type: 'open';
-      readonly content: { readonly bytes: Uint8Array } | { readonly pull: FeedPull };
+      /** A file itself, which is read only in the worker, or a pull of the feed. */
+      readonly content: IntakeContent;
       readonly context: GuessContext;
       readonly currency: string;
       readonly delimiter?: string;

@@ -1,4 +1,5 @@
 import { SaxesParser } from 'saxes';
+import { ENTRY_HEADS } from './entryHeads';
 import { gridOf, type FileRead, type GridCell } from './grid';
 
 /* See decode.ts. */
@@ -11,27 +12,6 @@ const CHUNK = 1 << 20;
 /** The standard's deepest element is some ten levels down. */
 const DEEPEST = 60;
 const LONGEST_TEXT = 100_000;
-
-/** Heads of the grid that an audit file becomes; segments follow as further columns. */
-export const AUDIT_HEADS = [
-  'Date',
-  'Journal no',
-  'Account code',
-  'Account name',
-  'Account type',
-  'Debit',
-  'Credit',
-  'Counterparty',
-  'Description',
-] as const;
-
-/** Whether a text file begins as XML does. */
-export const looksLikeXml = (b: Uint8Array): boolean => {
-  const head = String.fromCharCode(...b.subarray(0, 400)).replace(/\0/g, '');
-  return /^(\xef\xbb\xbf|\xff\xfe|\xfe\xff)?\s*<(\?xml|!--|!DOCTYPE|(?:[A-Za-z][\w.-]*:)?AuditFile)/.test(
-    head,
-  );
-};
 
 class Hostile extends Error {}
 
@@ -237,7 +217,7 @@ class AuditReader {
   rows(): GridCell[][] {
     const segments = [...this.segmentNames];
     const named = (code: string) => this.accounts.get(code) ?? { name: '', type: '' };
-    const out: GridCell[][] = [[...AUDIT_HEADS, ...segments.map((s) => `Segment: ${s}`)]];
+    const out: GridCell[][] = [[...ENTRY_HEADS, ...segments.map((s) => `Segment: ${s}`)]];
     const opened = this.startDate || this.body[0]?.date || '';
     for (const o of this.openings) {
       const { name, type } = named(o.account);

@@ -42,3 +42,11 @@ export function looksBinary(b: Uint8Array): boolean {
 
 export const startsWith = (b: Uint8Array, magic: string): boolean =>
   [...magic].every((c, i) => b[i] === c.charCodeAt(0));
+
+/** Whether a text file begins as XML does. */
+export function looksLikeXml(b: Uint8Array): boolean {
+  const head = String.fromCharCode(...b.subarray(0, 400)).replace(/\0/g, '');
+  return /^(\xef\xbb\xbf|\xff\xfe|\xfe\xff)?\s*<(\?xml|!--|!DOCTYPE|(?:[A-Za-z][\w.-]*:)?AuditFile)/.test(
+    head,
+  );
+}

@@ -18,4 +18,4 @@ export { decodeText } from './decode';
 export { DELIMITERS, guessDelimiter, neutralize, readDelimited, writeDelimited } from './delimited';
 export { readFile, type ReadOptions } from './readFile';
 export { readWorkbook } from './workbook';
-export { AUDIT_HEADS, readAuditFile } from './auditFile';
+export { ENTRY_HEADS } from './entryHeads';

@@ -1,7 +1,5 @@
-import { looksLikeXml, readAuditFile } from './auditFile';
-import { decodeText, looksBinary, startsWith } from './decode';
+import { decodeText, looksBinary, looksLikeXml, startsWith } from './decode';
 import { delimitedGrid, guessDelimiter } from './delimited';
-import { isZipBomb } from './zip';
 import { readWorkbook } from './workbook';
 import { MOST_COLUMNS, type FileRead, type Grid } from './grid';
 
@@ -13,7 +11,8 @@ export async function readFile(bytes: Uint8Array, options: ReadOptions = {}): Pr
   if (startsWith(bytes, 'PK\x03\x04')) return readSheets(bytes);
   if (startsWith(bytes, '\xd0\xcf\x11\xe0')) return { ok: false, issue: { code: 'oldWorkbook' } };
   if (looksBinary(bytes)) return { ok: false, issue: { code: 'notATable' } };
-  if (looksLikeXml(bytes)) return readAuditFile(bytes, options.onProgress);
+  // The readers of rarer formats are loaded when such a file comes.
+  if (looksLikeXml(bytes)) return (await import('./auditFile')).readAuditFile(bytes, options.onProgress);
   const { text, encoding } = decodeText(bytes);
   if (text.trim() === '') return { ok: false, issue: { code: 'emptyFile' } };
   const delimiter = options.delimiter ?? guessDelimiter(text);
@@ -31,6 +30,7 @@ const tooWide = (grid: Grid): boolean => grid.head.some((r) => r.length > MOST_C
 async function readSheets(bytes: Uint8Array): Promise<FileRead> {
   let grids: Grid[];
   try {
+    const { isZipBomb } = await import('./zip');
     if (await isZipBomb(bytes)) return { ok: false, issue: { code: 'tooLarge' } };
     grids = (await readWorkbook(bytes)).filter((g) => g.head.length > 0);
   } catch {

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { AUDIT_HEADS, gridOf, type FileFacts, type GridCell } from '@/core/files';
+import { ENTRY_HEADS, gridOf, type FileFacts, type GridCell } from '@/core/files';
 
 const amount = z.string().regex(/^-?\d{1,15}(\.\d{1,4})?$/);
 const day = z.string().regex(/^\d{4}-\d{2}-\d{2}$/);
@@ -150,7 +150,7 @@ function scaled(text: string | null): bigint {
 export function feedFacts({ company, entries }: FeedPull): FileFacts {
   const named = new Map(company.accounts.map((a) => [a.code, a]));
   const segments = [...new Set(entries.flatMap((e) => e.lines.flatMap((l) => Object.keys(l.segments))))];
-  const rows: GridCell[][] = [[...AUDIT_HEADS, ...segments.map((s) => `Segment: ${s}`)]];
+  const rows: GridCell[][] = [[...ENTRY_HEADS, ...segments.map((s) => `Segment: ${s}`)]];
   for (const e of entries)
     for (const line of e.lines) {
       const account = named.get(line.account);

@@ -2,7 +2,7 @@ import { isProfitAndLoss, type Account, type AccountKind } from '@/core/model';
 import { nameKey } from './accountCell';
 import type { DraftAccount } from './draft';
 import type { KindReason } from './guessKind';
-import { likeness } from './likeness';
+import { NameIndex } from './likeness';
 
 /** What becomes of an account of the file: an existing one of the book, or a new one of a kind. */
 export type AccountChoice = {
@@ -38,6 +38,7 @@ export function matchAccounts(
   });
   const claimed = new Set(found.flatMap((a) => (a ? [a.id] : [])));
   const free = accounts.filter((a) => !claimed.has(a.id));
+  const index = new NameIndex(free.map((a) => a.name));
   return draft.accounts.map(({ name, group, guess }, i): AccountChoice => {
     const account = found[i];
     if (account)
@@ -50,17 +51,22 @@ export function matchAccounts(
         maybe: null,
         rename: false,
       };
-    const maybe = nearest(name, guess.kind, free);
+    const maybe = nearest(name, guess.kind, free, index);
     return { existing: null, ...guess, sure: guess.sure && maybe === null, group, maybe, rename: false };
   });
 }
 
-function nearest(name: string, kind: AccountKind, accounts: readonly Account[]): AccountChoice['maybe'] {
-  let best: { account: Account; alike: number } | null = null;
-  for (const account of accounts) {
-    if (isProfitAndLoss(account.kind) !== isProfitAndLoss(kind)) continue;
-    const alike = likeness(name, account.name);
-    if (alike >= ALIKE && alike > (best?.alike ?? 0)) best = { account, alike };
-  }
-  return best && { id: best.account.id, by: best.alike === 1 ? 'name' : 'likeness' };
+function nearest(
+  name: string,
+  kind: AccountKind,
+  accounts: readonly Account[],
+  index: NameIndex,
+): AccountChoice['maybe'] {
+  const alike = index.likenesses(name);
+  let best = -1;
+  accounts.forEach((account, i) => {
+    if (alike[i]! < ALIKE || isProfitAndLoss(account.kind) !== isProfitAndLoss(kind)) return;
+    if (best < 0 || alike[i]! > alike[best]!) best = i;
+  });
+  return best < 0 ? null : { id: accounts[best]!.id, by: alike[best] === 1 ? 'name' : 'likeness' };
 }

@@ -9,7 +9,7 @@ import stage from '@/components/Stage.module.css';
 import { useBookStore } from '@/store/bookStore';
 import { rulerRange, useOpenGround } from '@/store/derived';
 import { setSession, useSession } from '@/store/session';
-import { takeFiles, useIntake } from '@/store/intake';
+import { useIntake } from '@/store/intakeState';
 import { DemoHint } from './DemoHint';
 import { FirstSteps } from './FirstSteps';
 import { LedgerSheet } from './LedgerSheet';
@@ -53,7 +53,9 @@ export function BooksScreen() {
   const closed = book.closedThrough === null ? null : indexOfId(calendar, book.closedThrough);
 
   const takeUp = (files: FileList | null) => {
-    if (!readOnly) void takeFiles([...(files ?? [])]);
+    const list = [...(files ?? [])];
+    // What takes files in is loaded with the first of them.
+    if (!readOnly) void import('@/store/intake').then((m) => m.takeFiles(list));
   };
   const onDrop = (e: DragEvent) => {
     e.preventDefault();

@@ -7,7 +7,7 @@ import classes from './Books.module.css';
 /** What to do, in three lines, for someone who sees the demo book first. */
 export function DemoHint() {
   const gone = useSession((s) => s.hintGone);
-  if (gone) return null;
+  if (gone) return <span />;
   return (
     <section className={classes.hint} aria-label="How to begin">
       <ol>

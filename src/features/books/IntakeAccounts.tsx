@@ -7,7 +7,7 @@ import { acceptGuesses, setChoice, type OpenIntake } from '@/store/intake';
 import { count, KIND_NAMES, KIND_REASONS } from './words';
 import classes from './Books.module.css';
 
-const STEP = 60;
+const STEP = 24;
 const KIND_OPTIONS = ACCOUNT_KINDS.map((k) => ({ value: k, label: KIND_NAMES[k] }));
 const named = (a: { readonly code: string; readonly name: string }) =>
   [a.code, a.name].filter(Boolean).join(' ');
@@ -24,6 +24,8 @@ export function IntakeAccounts({
   const [showAll, setShowAll] = useState(false);
   // A thousand rows of choices take the page a second to draw; the unsure ones stand on top.
   const [drawn, setDrawn] = useState(STEP);
+  // Every row of a thousand accounts to choose from would be a million options: only the row at hand has them.
+  const [picking, setPicking] = useState(-1);
   // The order is that of the first look: a row must not jump away while one works on it.
   const [order] = useState(() => {
     const rank = (i: number) => (choices[i]!.existing !== null ? 2 : choices[i]!.sure ? 1 : 0);
@@ -87,13 +89,15 @@ export function IntakeAccounts({
                         <NativeSelect
                           aria-label={`${account.name} in the book`}
                           value={choice.existing ?? ''}
+                          onFocus={() => setPicking(i)}
+                          onPointerDown={() => setPicking(i)}
                           data={[
                             { value: '', label: 'new account' },
                             ...(maybe && maybe.id !== choice.existing
                               ? [{ value: maybe.id, label: `perhaps ${named(maybe)}` }]
                               : []),
                             ...(matched ? [{ value: matched.id, label: named(matched) }] : []),
-                            ...free.filter((f) => f.value !== maybe?.id),
+                            ...(picking === i ? free.filter((f) => f.value !== maybe?.id) : []),
                           ]}
                           onChange={(e) => {
                             const id = e.currentTarget.value;
