@@ -4,7 +4,6 @@ import {
   acceptDraft,
   basesOf,
   findMonthInText,
-  matchAccounts,
   type AccountChoice,
   type DraftView,
   type FeedPull,
@@ -124,6 +123,7 @@ async function open(
       content,
       contextOf(ground, fileName),
       ground.book.currency,
+      ground.book.accounts,
       delimiter,
     );
     if (mine === turn) await show(fileName, file, drafted, pull, mine);
@@ -135,12 +135,11 @@ async function open(
 async function show(
   fileName: string,
   file: OpenedFile,
-  { guess, draft, heads }: Drafted,
+  { guess, draft, heads, choices }: Drafted,
   pull: PullFacts | null,
   mine: number,
 ): Promise<void> {
   const before = openNow();
-  const ground = groundNow()!;
   const same = before && sameAccounts(before.draft, draft);
   set({
     now: {
@@ -152,7 +151,7 @@ async function show(
       heads,
       draft,
       // What the person said of accounts stays while the accounts do.
-      choices: same ? before.choices : matchAccounts(draft, ground.book.accounts),
+      choices: same ? before.choices : choices,
       proof: null,
       busy: true,
       pull,

@@ -11,6 +11,7 @@ import type {
   Shape,
 } from '@/core/intake';
 import type { LedgerBlock } from '@/core/ledger';
+import type { Account } from '@/core/model';
 import type { ReportTable } from '@/core/report';
 import type {
   Drafted,
@@ -52,9 +53,10 @@ export class IntakeClient {
     content: IntakeContent,
     context: GuessContext,
     currency: string,
+    accounts: readonly Account[],
     delimiter?: string,
   ): Promise<{ readonly file: OpenedFile; readonly drafted: Drafted }> {
-    const a = await this.ask({ type: 'open', content, context, currency, delimiter });
+    const a = await this.ask({ type: 'open', content, context, currency, accounts, delimiter });
     if (a.type === 'opened') return a;
     throw a.type === 'refused' ? new FileRefused(a.issue) : unexpected(a);
   }

@@ -4,6 +4,7 @@ import {
   feedFacts,
   guessShape,
   headsOf,
+  matchAccounts,
   openDraft,
   proofOf,
   readDraft,
@@ -13,6 +14,7 @@ import {
   type Guess,
 } from '@/core/intake';
 import { buffersOf, type LedgerBlock } from '@/core/ledger';
+import type { Account } from '@/core/model';
 import type { Drafted, IntakeAnswer, IntakeRequest } from './protocol';
 
 const PREVIEW_ROWS = 60;
@@ -26,6 +28,7 @@ const scope = self as unknown as {
 let file: FileFacts | null = null;
 let draft: Draft | null = null;
 let settled: LedgerBlock | null = null;
+let accounts: readonly Account[] = [];
 
 scope.onmessage = async ({ data }) => {
   try {
@@ -45,6 +48,7 @@ async function answer(request: IntakeRequest): Promise<void> {
   switch (request.type) {
     case 'open': {
       const { content, context, currency } = request;
+      accounts = request.accounts;
       const bytes =
         'file' in content
           ? new Uint8Array(await content.file.arrayBuffer())
@@ -103,5 +107,10 @@ async function answer(request: IntakeRequest): Promise<void> {
 function keep(guess: Guess, made: Draft): Drafted {
   draft = made;
   settled = null;
-  return { guess, draft: viewOf(made), heads: headsOf(file!, guess.mapping) };
+  return {
+    guess,
+    draft: viewOf(made),
+    heads: headsOf(file!, guess.mapping),
+    choices: matchAccounts(made, accounts),
+  };
 }

@@ -13,6 +13,7 @@ import type {
   Shape,
 } from '@/core/intake';
 import type { LedgerBlock } from '@/core/ledger';
+import type { Account } from '@/core/model';
 import type { ReportTable } from '@/core/report';
 
 export type IntakeContent = { readonly file: Blob } | { readonly pull: FeedPull };
@@ -32,7 +33,13 @@ export type OpenedFile = {
 };
 
 /** A guess with the draft that it reads, and the heads by which the next file of the shape is known. */
-export type Drafted = { readonly guess: Guess; readonly draft: DraftView; readonly heads: string };
+export type Drafted = {
+  readonly guess: Guess;
+  readonly draft: DraftView;
+  readonly heads: string;
+  /** What becomes of each account, matched with the book's. */
+  readonly choices: readonly AccountChoice[];
+};
 
 /** What the page asks of the intake worker. Every request carries a number; every answer names it. */
 export type IntakeRequest = { readonly id: number } & (
@@ -42,6 +49,8 @@ export type IntakeRequest = { readonly id: number } & (
       readonly content: IntakeContent;
       readonly context: GuessContext;
       readonly currency: string;
+      /** The book's accounts, to match the file's with. */
+      readonly accounts: readonly Account[];
       readonly delimiter?: string;
     }
   | {

@@ -1,9 +1,10 @@
 'use client';
 
+import { useDeferredValue } from 'react';
 import { Button, Progress } from '@mantine/core';
 import { Trouble } from '@/components/Trouble';
 import type { Ground } from '@/store/derived';
-import { cancelIntake, leaveOut, useIntake } from '@/store/intake';
+import { cancelIntake, leaveOut, useIntake, type OpenIntake } from '@/store/intake';
 import { AcceptBar } from './AcceptBar';
 import { IntakeAccounts } from './IntakeAccounts';
 import { IntakeProof } from './IntakeProof';
@@ -52,31 +53,45 @@ export function IntakePage({ ground, onOther }: { readonly ground: Ground; reado
         </div>
       );
     case 'open':
-      return (
-        <div className={classes.intake} data-busy={now.busy || undefined}>
-          {(waiting.length > 0 || taken.length > 0) && (
-            <p className={classes.queue} role="status">
-              {taken.length > 0 && `${count(taken.length, 'file')} taken in. `}
-              {waiting.length > 0 &&
-                `After this one: ${waiting
-                  .slice(0, 4)
-                  .map((f) => f.name)
-                  .join(', ')}${waiting.length > 4 ? ` and ${waiting.length - 4} more` : ''}.`}
-            </p>
-          )}
-          <IntakeShape ground={ground} now={now} />
-          <IntakeAccounts
-            key={`${now.file.fingerprint}-${now.draft.accounts.length}-${now.mapping.shape}`}
-            now={now}
-            accounts={ground.book.accounts}
-          />
-          {now.proof && (
-            <>
-              <IntakeProof ground={ground} now={now} proof={now.proof} />
-              <AcceptBar key={now.file.fingerprint} ground={ground} now={now} proof={now.proof} />
-            </>
-          )}
-        </div>
-      );
+      return <OpenPage ground={ground} now={now} waiting={waiting} taken={taken} />;
   }
+}
+
+function OpenPage({
+  ground,
+  now,
+  waiting,
+  taken,
+}: {
+  readonly ground: Ground;
+  readonly now: OpenIntake;
+  readonly waiting: readonly File[];
+  readonly taken: readonly string[];
+}) {
+  // The accounts and the proof of a large file take long to draw: they follow in slices, and the page stays usable.
+  const later = useDeferredValue<OpenIntake | null>(now, null);
+  return (
+    <div className={classes.intake} data-busy={now.busy || undefined}>
+      {(waiting.length > 0 || taken.length > 0) && (
+        <p className={classes.queue} role="status">
+          {taken.length > 0 && `${count(taken.length, 'file')} taken in. `}
+          {waiting.length > 0 &&
+            `After this one: ${waiting
+              .slice(0, 4)
+              .map((f) => f.name)
+              .join(', ')}${waiting.length > 4 ? ` and ${waiting.length - 4} more` : ''}.`}
+        </p>
+      )}
+      <IntakeShape ground={ground} now={now} />
+      {later && (
+        <IntakeAccounts
+          key={`${later.file.fingerprint}-${later.draft.accounts.length}-${later.mapping.shape}`}
+          now={later}
+          accounts={ground.book.accounts}
+        />
+      )}
+      {later?.proof && <IntakeProof ground={ground} now={later} proof={later.proof} />}
+      {now.proof && <AcceptBar key={now.file.fingerprint} ground={ground} now={now} proof={now.proof} />}
+    </div>
+  );
 }
