@@ -22,11 +22,11 @@ async function scan(page: Page, what: string) {
 
 for (const colorScheme of ['light', 'dark'] as const)
   test(`every screen, ${colorScheme}`, async ({ page }) => {
-    test.setTimeout(120_000);
+    test.setTimeout(180_000);
     await page.emulateMedia({ colorScheme });
     await openApp(page);
     await scan(page, 'ledger');
-    for (const view of ['Accounts', 'Sources', 'Journal']) {
+    for (const view of ['Trial', 'Accounts', 'Segments', 'Sources', 'Feed', 'Calendar', 'Journal']) {
       await page
         .getByRole('radiogroup', { name: 'View' })
         .getByText(new RegExp(`^${view}`))

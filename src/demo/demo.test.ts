@@ -1,10 +1,10 @@
 import { readFileSync } from 'node:fs';
-import { bookFileJsonSchema } from '@/core/exchange';
-import { actualOf, balancesOf } from '@/core/ledger';
+import { bookFileJsonSchema, parseBookFile } from '@/core/exchange';
+import { actualOf, balancesOf, trialBalance } from '@/core/ledger';
 import { monthCalendar } from '@/core/calendar';
 import { newBook, undo } from '@/core/model';
 import { runChecks } from '@/core/checks';
-import { demoBook, demoBookFile } from './demoBook';
+import { demoBook, demoBookFile, DEMO_ID } from './demoBook';
 import { demoFiles } from './files';
 import { demoLedger } from './ledger';
 
@@ -72,6 +72,34 @@ describe('the demo book', () => {
     expect(of('4300', 2026).flatMap((v, i) => (v ? [i] : []))).toEqual([0, 1, 10, 11]);
     expect(of('6200', 2027)[3]! / plan('6200')[3]!).toBeGreaterThan(1.3);
     expect(of('4100', 2027)[3]! / plan('4100')[3]!).toBeLessThan(0.8);
+  });
+  test('its file opens as the same book, with its segments, openings and closings', async () => {
+    const { history, blocks } = await demoBook(DEMO_ID);
+    expect(parseBookFile(await demoBookFile())).toEqual({
+      ok: true,
+      book: history.book,
+      blocks,
+      journal: history.journal,
+    });
+    expect(history.book.axes.map((a) => [a.name, a.values.length])).toEqual([
+      ['Site', 2],
+      ['Activity', 4],
+    ]);
+    expect(history.book.sources.map((s) => [s.openings, s.closings > 40])).toEqual([
+      [11, true],
+      [0, true],
+      [0, false],
+    ]);
+  });
+  test('its trial balance balances at every month-end', async () => {
+    const { history, blocks } = await made;
+    const calendar = monthCalendar(7);
+    const balances = balancesOf(blocks, calendar);
+    for (let p = balances.range!.first; p <= balances.range!.last; p++) {
+      const t = trialBalance(history.book.accounts, balances, calendar, p);
+      expect([p, t.debit]).toEqual([p, t.credit]);
+      expect(t.unclosed).toBe(0);
+    }
   });
   test('undoing everything gives back the empty book', async () => {
     const { history } = await made;

@@ -59,6 +59,24 @@ export type ProofGround = {
   readonly sources: readonly Source[];
 };
 
+type MonthSum = {
+  entries: number;
+  debit: number;
+  credit: number;
+  profit: number;
+  readonly cells: Float64Array;
+  readonly has: Uint8Array;
+};
+
+const emptyMonth = (accounts: number): MonthSum => ({
+  entries: 0,
+  debit: 0,
+  credit: 0,
+  profit: 0,
+  cells: new Float64Array(accounts),
+  has: new Uint8Array(accounts),
+});
+
 /** Proves a draft, settled under the person's choices, against the file's own totals and against the book. */
 export function proofOf(
   draft: Draft,
@@ -69,13 +87,13 @@ export function proofOf(
   const calendar = calendarFrom(spec);
   const block = settled;
   const totals = totalsOf(block);
-  const months = new Map<
-    PeriodIndex,
-    { entries: number; debit: number; credit: number; profit: number; cells: Float64Array; has: Uint8Array }
-  >();
+  const months = new Map<PeriodIndex, MonthSum>();
   const counts = choices.map((c) => isProfitAndLoss(c.kind));
   const aside = [0, 1, 2].map(() => ({ count: 0, debit: 0, credit: 0 }));
-  const periodOfDay = new Map<number, PeriodIndex>();
+  const byDay = new Map<number, MonthSum>();
+  // Rows of one entry share their day: the month is looked up when it changes.
+  let lastDayNumber = NaN;
+  let m: MonthSum | undefined;
   for (let i = 0; i < block.count; i++) {
     const amount = block.amount[i]!;
     const sum = aside[block.mark[i]!]!;
@@ -84,19 +102,15 @@ export function proofOf(
     else sum.credit -= amount;
     if (block.mark[i] !== ACTIVITY) continue;
     const day = block.day[i]!;
-    let period = periodOfDay.get(day);
-    if (period === undefined) periodOfDay.set(day, (period = calendar.indexOfDay(day)));
-    let m = months.get(period);
-    if (!m) {
-      m = {
-        entries: 0,
-        debit: 0,
-        credit: 0,
-        profit: 0,
-        cells: new Float64Array(choices.length),
-        has: new Uint8Array(choices.length),
-      };
-      months.set(period, m);
+    if (day !== lastDayNumber || !m) {
+      lastDayNumber = day;
+      m = byDay.get(day);
+      if (!m) {
+        const period = calendar.indexOfDay(day);
+        m = months.get(period);
+        if (!m) months.set(period, (m = emptyMonth(choices.length)));
+        byDay.set(day, m);
+      }
     }
     const account = block.account[i]!;
     m.entries++;

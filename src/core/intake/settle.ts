@@ -1,4 +1,3 @@
-import { minor } from '@/core/money';
 import {
   calendarFrom,
   fromDayNumber,
@@ -53,7 +52,10 @@ export function settle(
   bases: Bases | null,
 ): LedgerBlock {
   const turn = choices.map((c) => toDebitPositive(draft.sign, naturalSign(c.kind)));
-  const amount = draft.block.amount.map((v, i) => minor(v * turn[draft.block.account[i]!]!));
+  const { amount: read, account } = draft.block;
+  const amount = new Float64Array(read.length);
+  // Turning a sign makes no new figure: the reading has checked each.
+  for (let i = 0; i < read.length; i++) amount[i] = read[i] === 0 ? 0 : read[i]! * turn[account[i]!]!;
   const block = settleBaseline({ ...draft.block, amount }, draft, bases);
   return draft.mapping.shape === 'entries'
     ? { ...block, mark: markClosings(block, choices, calendarFrom(calendar)) }
@@ -151,13 +153,19 @@ export function markClosings(
 function lastDays(block: LedgerBlock, calendar: FiscalCalendar): Map<DayNumber, number[]> {
   const isLast = new Map<DayNumber, boolean>();
   const out = new Map<DayNumber, number[]>();
+  let before = NaN;
+  let last = false;
   for (let i = 0; i < block.count; i++) {
     const day = block.day[i]!;
-    let last = isLast.get(day);
-    if (last === undefined) {
-      const p = calendar.period(calendar.indexOfDay(day));
-      last = p.number === calendar.periodsIn(p.year) && p.end === fromDayNumber(day);
-      isLast.set(day, last);
+    if (day !== before) {
+      before = day;
+      const known = isLast.get(day);
+      if (known !== undefined) last = known;
+      else {
+        const p = calendar.period(calendar.indexOfDay(day));
+        last = p.number === calendar.periodsIn(p.year) && p.end === fromDayNumber(day);
+        isLast.set(day, last);
+      }
     }
     if (!last || block.mark[i] !== ACTIVITY) continue;
     const list = out.get(day);

@@ -207,15 +207,21 @@ export function totalsOf(block: LedgerBlock): BlockTotals | null {
   let credit = 0;
   let low = Infinity;
   let high = -Infinity;
-  for (let i = 0; i < block.count; i++) byMark[block.mark[i]!]!++;
-  const onlyOpenings = byMark[OPENING] === block.count;
   for (let i = 0; i < block.count; i++) {
     const a = block.amount[i]!;
     if (a > 0) debit += a;
     else credit -= a;
-    if (block.mark[i] === OPENING && !onlyOpenings) continue;
-    low = Math.min(low, block.day[i]!);
-    high = Math.max(high, block.day[i]!);
+    const mark = block.mark[i]!;
+    byMark[mark]!++;
+    if (mark === OPENING) continue;
+    const day = block.day[i]!;
+    if (day < low) low = day;
+    if (day > high) high = day;
+  }
+  // Nothing but openings: then they are what the source covers.
+  if (low > high) {
+    low = block.day.reduce((x, d) => Math.min(x, d), Infinity);
+    high = block.day.reduce((x, d) => Math.max(x, d), -Infinity);
   }
   return {
     debit: minor(debit),

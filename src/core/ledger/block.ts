@@ -1,7 +1,7 @@
 import type { Minor } from '@/core/money';
 import type { AccountId } from '@/core/model';
 import { fromDayNumber, type Day, type DayNumber } from '@/core/calendar';
-import { packTexts, textAt, TextPacker, type Texts } from './texts';
+import { cut, packTexts, textAt, TextPacker, type Texts } from './texts';
 
 /** What an entry is to the year: activity counts in its month; openings and year-end closings never do. */
 export const MARKS = ['activity', 'opening', 'closing'] as const;
@@ -113,7 +113,7 @@ export class BlockBuilder {
   private ints: Ints;
   private amount: Float64Array;
   private mark: Uint8Array;
-  private readonly packer = new TextPacker();
+  private readonly packer: TextPacker;
   private readonly segments: {
     readonly name: string;
     readonly values: string[];
@@ -124,6 +124,7 @@ export class BlockBuilder {
 
   constructor(capacity = 1024, segmentNames: readonly string[] = []) {
     this.capacity = Math.max(16, capacity);
+    this.packer = new TextPacker(capacity);
     const int = () => new Int32Array(this.capacity);
     this.ints = {
       day: int(),
@@ -200,15 +201,15 @@ export class BlockBuilder {
     return {
       id,
       count: n,
-      day: ints.day.slice(0, n),
-      account: ints.account.slice(0, n),
-      amount: this.amount.slice(0, n),
-      row: ints.row.slice(0, n),
-      counterparty: ints.counterparty.slice(0, n),
-      reference: ints.reference.slice(0, n),
-      memo: ints.memo.slice(0, n),
-      mark: this.mark.slice(0, n),
-      segments: this.segments.map((s) => ({ name: s.name, values: s.values, place: s.place.slice(0, n) })),
+      day: cut(ints.day, n),
+      account: cut(ints.account, n),
+      amount: cut(this.amount, n),
+      row: cut(ints.row, n),
+      counterparty: cut(ints.counterparty, n),
+      reference: cut(ints.reference, n),
+      memo: cut(ints.memo, n),
+      mark: cut(this.mark, n),
+      segments: this.segments.map((s) => ({ name: s.name, values: s.values, place: cut(s.place, n) })),
       accounts,
       texts: this.packer.pack(),
     };

@@ -34,12 +34,18 @@ const RECENT = 8192;
 
 /** Gathers texts. Those that repeat soon are kept once; keeping every text once would cost more than it saves. */
 export class TextPacker {
-  private bytes = new Uint8Array(1 << 17);
-  private ends = new Uint32Array(1 << 12);
+  private bytes: Uint8Array;
+  private ends: Uint32Array;
   private count = 1;
   private used = 0;
   private readonly recent = new Array<string>(RECENT).fill('');
   private readonly recentPlace = new Int32Array(RECENT);
+
+  /** `about`: nearly how many entries will be read, to begin with room for the texts of each. */
+  constructor(about = 0) {
+    this.bytes = new Uint8Array(Math.max(1 << 12, about * 24));
+    this.ends = new Uint32Array(Math.max(1 << 8, about * 2));
+  }
 
   get size(): number {
     return this.count;
@@ -87,7 +93,7 @@ export class TextPacker {
   }
 
   pack(): Texts {
-    return { bytes: this.bytes.slice(0, this.used), ends: this.ends.slice(0, this.count) };
+    return { bytes: cut(this.bytes, this.used), ends: cut(this.ends, this.count) };
   }
 
   private growBytes(need: number): void {
@@ -96,3 +102,9 @@ export class TextPacker {
     this.bytes = next;
   }
 }
+
+/** The filled part of a column: without a copy when little room is left over. */
+export const cut = <T extends Uint8Array | Uint32Array | Int32Array | Float64Array>(
+  column: T,
+  used: number,
+): T => (used >= column.length * 0.9 ? column.subarray(0, used) : column.slice(0, used)) as T;

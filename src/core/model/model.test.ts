@@ -10,6 +10,7 @@ import {
   perform,
   redo,
   undo,
+  type Axis,
   type Change,
   type Command,
   type History,
@@ -101,6 +102,60 @@ const anyCommand: fc.Arbitrary<Command> = fc.oneof(
     approved: fc.constant({ at: 't', amounts: {} }),
   }),
   fc.record({ type: fc.constant('deleteBudget' as const), budget: fc.constantFrom('b1', 'b2') }),
+  fc.record({
+    type: fc.constant('addAccount' as const),
+    account: fc.constantFrom(account('a7', 'expense', 'Seven', '700'), account('a8', 'income', 'Eight')),
+  }),
+  fc.record({
+    type: fc.constant('moveAccount' as const),
+    account: fc.constantFrom('a1', 'a2', 'a7'),
+    before: fc.constantFrom('a1', 'a2', null),
+  }),
+  fc.record({
+    type: fc.constant('mergeAccounts' as const),
+    from: fc.constantFrom('a7', 'a2', 'a9'),
+    into: fc.constantFrom('a2', 'a7'),
+    lines: fc.constant([]),
+  }),
+  fc.record({
+    type: fc.constant('setCalendar' as const),
+    calendar: fc.constantFrom(
+      { kind: 'months' as const, firstMonth: 4 },
+      {
+        kind: 'weeks' as const,
+        pattern: '4-4-5' as const,
+        endMonth: 6,
+        endWeekday: 7,
+        ending: 'nearest' as const,
+      },
+    ),
+    closedThrough: fc.option(fc.constantFrom(...ids)),
+  }),
+  fc.record({
+    type: fc.constant('setAxis' as const),
+    axis: fc.constantFrom<Axis>(
+      { id: 'x1', name: 'Site', columns: ['Site'], values: [], byAccount: {} },
+      {
+        id: 'x1',
+        name: 'Place',
+        columns: [],
+        values: [{ id: 'v1', name: 'N', from: ['N'] }],
+        byAccount: { a2: 'v1' },
+      },
+    ),
+  }),
+  fc.record({ type: fc.constant('removeAxis' as const), axis: fc.constant('x1') }),
+  fc.record({
+    type: fc.constant('setFeed' as const),
+    feed: fc.option(
+      fc.record({
+        url: fc.constant('/feed/v1'),
+        company: fc.constant('C'),
+        cursor: fc.nat(9),
+        schedule: fc.constant({ every: 'hours' as const, hours: 4 }),
+      }),
+    ),
+  }),
 );
 
 const run = (history: History, commands: readonly Command[]): History =>
@@ -222,7 +277,135 @@ describe('commands', () => {
   });
 });
 
+describe('accounts', () => {
+  const three = [
+    account('a', 'expense', 'Rent', '6000'),
+    account('b', 'expense', 'Heat', '6100'),
+    account('c', 'income', 'Sales', '4000'),
+  ];
+  const apply = (book: ReturnType<typeof start>, command: Command) => {
+    const done = applyCommand(book, command);
+    if (!done.ok) throw new Error(done.refusal.code);
+    return done.book;
+  };
+  const order = (book: ReturnType<typeof start>) => book.accounts.map((x) => x.id).join('');
+  test('one moves before another, or last; before itself nothing happens', () => {
+    const book = bookWith(three);
+    expect(order(apply(book, { type: 'moveAccount', account: 'c', before: 'a' }))).toBe('cab');
+    expect(order(apply(book, { type: 'moveAccount', account: 'a', before: null }))).toBe('bca');
+    expect(apply(book, { type: 'moveAccount', account: 'a', before: 'a' })).toBe(book);
+  });
+  test('a new one takes the place of its code among codes in order, else the end of its kind', () => {
+    const ordered = bookWith([three[2]!, three[0]!, three[1]!]);
+    const fresh = account('n', 'expense', 'Water', '6050');
+    expect(order(apply(ordered, { type: 'addAccount', account: fresh }))).toBe('canb');
+    const byHand = bookWith([three[1]!, three[0]!, three[2]!]);
+    expect(
+      order(apply(byHand, { type: 'addAccount', account: account('n', 'expense', 'Tax', '6900') })),
+    ).toBe('banc');
+  });
+  test('merging: the line follows, what was approved adds up, shares point on, notes come together', () => {
+    const lines = [
+      line('a', { kind: 'byMonth', amounts: { [ids[0]!]: minor(100) } }),
+      line('c', { kind: 'share', of: 'a', percent: pct('10') }),
+    ];
+    const approved = {
+      ...budgetOf(lines, 'b2'),
+      state: 'approved' as const,
+      approved: { at: 't', amounts: { a: [minor(100), null], b: [minor(5), minor(7)] } },
+    };
+    const note = (text: string) => ({ text, reach: 'timing' as const, at: 't' });
+    const book = bookWith(three, {
+      budgets: [budgetOf(lines), approved],
+      varianceNotes: { [ids[0]!]: { a: note('one'), b: note('two') } },
+      merged: { z: 'a' },
+    });
+    const merged = apply(book, { type: 'mergeAccounts', from: 'a', into: 'b', lines: [] });
+    expect(order(merged)).toBe('bc');
+    expect(merged.merged).toEqual({ a: 'b', z: 'b' });
+    expect(merged.budgets[0]!.lines.b).toMatchObject({ account: 'b', method: lines[0]!.method });
+    expect(merged.budgets[0]!.lines.c!.method).toMatchObject({ kind: 'share', of: 'b' });
+    expect(merged.budgets[1]!.approved!.amounts).toEqual({ b: [105, 7] });
+    expect(merged.varianceNotes[ids[0]!]!.b!.text).toBe('two\none');
+    expect(applyCommand(book, { type: 'mergeAccounts', from: 'a', into: 'c', lines: [] })).toEqual({
+      ok: false,
+      refusal: { code: 'sidesDiffer' },
+    });
+  });
+});
+
+describe('the feed', () => {
+  test('a pull moves the cursor, one that was overtaken is refused, and undo moves it back', () => {
+    const feed = { url: '/feed/v1', company: 'C', cursor: 10, schedule: { every: 'never' as const } };
+    const take = (cursor: number, n: number): Command => ({
+      type: 'takeIn',
+      source: sourceOf({ id: `s${n}`, fingerprint: String(n).repeat(64), format: 'feed', cursor }),
+      newAccounts: [],
+      accountChanges: [],
+      axes: [],
+      replaces: [],
+      closedThrough: null,
+      nextId: 9,
+    });
+    const h = run(openHistory(bookWith(accounts, { feed }), []), [take(20, 1)]);
+    expect(h.book.feed!.cursor).toBe(20);
+    expect(perform(h, take(20, 2), 't')).toEqual({ ok: false, refusal: { code: 'alreadyTakenIn' } });
+    expect(undo(h, 't').book.feed!.cursor).toBe(10);
+  });
+  test('a reason goes to the journal with what it was given for', () => {
+    const step = perform(
+      openHistory(start(), []),
+      { type: 'setClosedThrough', period: ids[0]! },
+      't',
+      ' late bill ',
+    );
+    expect(step.ok && step.history.journal[0]).toMatchObject({ type: 'setClosedThrough', why: 'late bill' });
+  });
+});
+
 describe('opening what was saved', () => {
+  // A book as version 1 wrote it, written down when it was the present one.
+  test('a book of version 1 gets groups, keepers, segments, and all it had stays', () => {
+    const old = {
+      format: 'tellan.book',
+      version: 1,
+      id: 'k1',
+      name: 'Old',
+      currency: 'USD',
+      locale: 'en-US',
+      calendar: { kind: 'months', firstMonth: 7 },
+      accounts: [{ id: 'a1', code: '4000', name: 'Sales', kind: 'income' }],
+      sources: [
+        {
+          id: 's1',
+          fileName: 'x.xlsx',
+          fingerprint: 'a'.repeat(64),
+          sheet: 'P&L',
+          takenAt: 't',
+          shape: 'months',
+          mapping: {},
+          block: 'l1',
+          rows: { read: 2, used: 1, leftOut: [{ reason: 'header', count: 1 }] },
+          entries: 1,
+          debit: 0,
+          credit: 100,
+          firstDay: '2025-01-31',
+          lastDay: '2025-01-31',
+        },
+      ],
+      closedThrough: '2025-07',
+      budgets: [],
+      varianceNotes: {},
+      settings: { flagAmount: 50000, flagPercent: '5', negatives: 'parentheses', cents: false },
+      nextId: 3,
+    };
+    const opened = openBook(old);
+    if (!opened.ok) throw new Error(JSON.stringify(opened.issue));
+    expect(opened.book).toMatchObject({ ...old, version: 2, merged: {}, axes: [], feed: null });
+    expect(opened.book.accounts[0]).toEqual(account('a1', 'income', 'Sales', '4000'));
+    expect(opened.book.sources[0]).toMatchObject({ format: 'workbook', untied: null, openings: 0 });
+  });
+
   const book = newBook({ id: 'k1', name: 'N', currency: 'EUR', locale: 'de-DE', firstMonth: 4 });
   test('a new book is whole', () =>
     expect(openBook(JSON.parse(JSON.stringify(book)))).toEqual({ ok: true, book }));
