@@ -3,8 +3,9 @@ import { HyperFormula } from 'hyperformula';
 import { minor, percent, unitOf } from '@/core/money';
 import { monthCalendar } from '@/core/calendar';
 import { fingerprint, readFile } from '@/core/files';
-import { matchAccounts, openDraft, proofOf, settle, type GuessContext } from '@/core/intake';
+import { matchAccounts, openDraft, proofOf, settle } from '@/core/intake';
 import { balancesOf, BlockBuilder } from '@/core/ledger';
+import { guessing } from '@/core/test/build';
 import { newAccount, type Account, type Line } from '@/core/model';
 import { createReckoner, factsFor } from '@/core/plan';
 import { createFiller, fillStatement, statementRows } from '@/core/report';
@@ -29,14 +30,7 @@ async function intake(): Promise<void> {
   const bytes = ledgerCsv(250_000);
   const text = new TextDecoder().decode(bytes);
   const calendar = monthCalendar(1);
-  const context: GuessContext = {
-    numbers: { decimal: '.', group: ',' },
-    dates: 'mdy',
-    calendar: { kind: 'months', firstMonth: 1 },
-    year: 2025,
-    fileName: 'ledger.csv',
-    kept: [],
-  };
+  const context = guessing;
   const whole = async () => {
     const print = fingerprint(bytes);
     const read = await readFile(bytes, { onProgress: () => undefined });

@@ -18,16 +18,10 @@ import {
   splitAccountCell,
   type GuessContext,
 } from '.';
+import { guessing } from '../test/build';
 import { FILE_CASES } from './cases/files';
 
-const context: GuessContext = {
-  numbers: { decimal: '.', group: ',' },
-  dates: 'mdy',
-  calendar: { kind: 'months', firstMonth: 1 },
-  year: 2025,
-  fileName: 'ledger.csv',
-  kept: [],
-};
+const context = guessing;
 const PRINT = 'f'.repeat(64);
 const bytes = (text: string) => new TextEncoder().encode(text);
 

@@ -19,16 +19,10 @@ import {
   settle,
   type GuessContext,
 } from '.';
+import { guessing } from '../test/build';
 import { AUDIT_FILE, PLAIN_AUDIT_FILE } from './cases/audit';
 
-const context: GuessContext = {
-  numbers: { decimal: '.', group: ',' },
-  dates: 'mdy',
-  calendar: { kind: 'months', firstMonth: 1 },
-  year: 2025,
-  fileName: 'ledger.csv',
-  kept: [],
-};
+const context = guessing;
 const bytes = (text: string) => new TextEncoder().encode(text);
 async function facts(content: string | Uint8Array): Promise<FileFacts> {
   const read = await readFile(typeof content === 'string' ? bytes(content) : content);

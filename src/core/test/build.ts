@@ -1,5 +1,6 @@
 import { minor, percent, unitOf, type Minor } from '@/core/money';
 import { monthCalendar, toDayNumber, yearRange, day, type PeriodId } from '@/core/calendar';
+import type { GuessContext } from '@/core/intake';
 import { balancesOf, BlockBuilder, type LedgerBlock } from '@/core/ledger';
 import {
   naturalSign,
@@ -112,3 +113,13 @@ export const budgetOf = (lines: readonly Line[], id = 'b1'): Budget =>
 
 export const cents = (...values: number[]): Minor[] => values.map(minor);
 export const pct = percent;
+
+/** How a file of the year 2025 is guessed at in a US book. */
+export const guessing: GuessContext = {
+  numbers: { decimal: '.', group: ',' },
+  dates: 'mdy',
+  calendar: { kind: 'months', firstMonth: 1 },
+  year: 2025,
+  fileName: 'ledger.csv',
+  kept: [],
+};
