@@ -119,6 +119,8 @@ export function parseMonthHead(cell: GridCell | undefined): MonthHead | null {
     .replace(/^(month|period) (ended|ending|to)\s+/i, '');
   const day = parseDate(t, 'dmy') ?? parseDate(t, 'mdy');
   if (day !== null) return monthOfDay(day);
+  const span = monthOfSpan(t);
+  if (span) return span;
   const named = /^([A-Za-z]{3,9})\.?(?:[\s\-/.,'’]*(\d{4}|\d{2}))?$/.exec(t);
   if (named && namesMonth(named[1]!))
     return { of: 'month', month: monthOfName(named[1]!)!, year: named[2] ? fullYear(named[2]) : null };
@@ -133,6 +135,25 @@ export function parseMonthHead(cell: GridCell | undefined): MonthHead | null {
   if (!period || Number(period[2]) < 1 || Number(period[2]) > 53) return null;
   const year = period[1] ?? period[3];
   return { of: 'period', period: Number(period[2]), year: year ? fullYear(year) : null };
+}
+
+/** The month that a span of days fills: `Jan 1 - 31, 2026`, `1 Jan - 31 Jan 2026`, `01/01/2026 to 31/01/2026`. */
+function monthOfSpan(text: string): MonthHead | null {
+  const short = /^([A-Za-z]{3,9})\.?\s*\d{1,2}\s*[-–]\s*(\d{1,2}),?\s*(\d{4}|\d{2})$/.exec(text);
+  if (short && namesMonth(short[1]!))
+    return { of: 'month', month: monthOfName(short[1]!)!, year: fullYear(short[3]!) };
+  const ends = /^(.+?)\s*(?:\bto\b|–|\s-\s)\s*(.+)$/.exec(text);
+  if (!ends) return null;
+  for (const order of ['dmy', 'mdy'] as const) {
+    const to = parseDate(ends[2]!, order);
+    if (to === null) continue;
+    const end = civilOf(to);
+    const from = parseDate(ends[1]!, order) ?? parseDate(`${ends[1]!.replace(/,$/, '')} ${end.year}`, order);
+    if (from === null) continue;
+    const start = civilOf(from);
+    if (start.year === end.year && start.month === end.month) return monthOfDay(to);
+  }
+  return null;
 }
 
 const valid = (month: number, year: number): MonthHead | null =>

@@ -125,6 +125,8 @@ function oneASheet(file: FileFacts, sheet: number, context: GuessContext, asked:
     body.flatMap((r) => figures.map((i) => r[i] ?? '')),
     context.numbers,
   );
+  // Debits and credits beside a balance of their own are what moved in the month.
+  const movements = hasSides && roles.includes('balance');
   const sheets = sameSheets(file, sheet, headerRow).map((s): BalanceSheetOf => ({
     sheet: s,
     day: dayOfSheet(file, s, headerRow, context),
@@ -142,7 +144,7 @@ function oneASheet(file: FileFacts, sheet: number, context: GuessContext, asked:
       sheets,
       numbers: numbers.format,
       sign: 'debitPositive',
-      cumulative: true,
+      cumulative: !movements,
     },
     doubts,
     keptFrom: null,

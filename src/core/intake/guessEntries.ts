@@ -1,8 +1,10 @@
+import type { NumberFormat } from '@/core/money';
 import { cellText, isBlankRow, type FileFacts, type Grid, type GridCell } from '@/core/files';
 import { guessDateOrder, parseDate } from './dates';
 import { SAMPLE, type GuessContext } from './guessContext';
 import { roleByHeading } from './headings';
 import { guessNumberFormat, looksLikeAmount } from './numbers';
+import { readAmount } from './readCell';
 import { TOTAL_WORDS } from './sign';
 import type { Doubt, EntryRole, Guess } from './mapping';
 
@@ -93,10 +95,45 @@ export function guessEntries(file: FileFacts, sheet: number, context: GuessConte
       dates: dates?.order ?? context.dates,
       sign: 'debitPositive',
       accountIn,
+      carryDate: accountIn === 'columns' && datesOfFirstRows(body, columns, numbers.format),
     },
     doubts: [...doubts],
     keptFrom: null,
   };
+}
+
+/**
+ * Whether only the first row of each entry has its date: then a dated row with the undated ones beneath it comes to
+ * nothing, again and again.
+ */
+function datesOfFirstRows(
+  body: readonly (readonly GridCell[])[],
+  columns: readonly EntryRole[],
+  numbers: NumberFormat,
+): boolean {
+  const at = (role: EntryRole) => columns.indexOf(role);
+  const [date, debit, credit, amount] = [at('date'), at('debit'), at('credit'), at('amount')];
+  if (date < 0) return false;
+  const of = (row: readonly GridCell[], c: number): number => {
+    const parsed = c < 0 ? null : readAmount(row[c], 2, numbers);
+    return parsed?.ok ? (parsed.value ?? 0) : 0;
+  };
+  const groups: { sum: number; rows: number }[] = [];
+  for (const row of body) {
+    if (row.some((c) => typeof c === 'string' && TOTAL_WORDS.test(c))) continue;
+    const value = of(row, debit) - of(row, credit) + of(row, amount);
+    if (cellText(row[date]) !== '') groups.push({ sum: value, rows: 1 });
+    else if (value !== 0 && groups.length > 0) {
+      groups.at(-1)!.sum += value;
+      groups.at(-1)!.rows++;
+    }
+  }
+  const several = groups.filter((g) => g.rows > 1);
+  return (
+    several.length >= 2 &&
+    several.length >= groups.length * 0.5 &&
+    several.filter((g) => g.sum === 0).length >= several.length * 0.8
+  );
 }
 
 /** Roles by the headings alone, each but segments once. A customer beside a vendor is a segment of its own. */

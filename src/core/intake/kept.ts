@@ -32,6 +32,7 @@ export function applyKept(file: FileFacts, guess: Guess, kept: readonly Kept[]):
         ...common,
         dates: was.dates,
         accountIn: was.accountIn,
+        carryDate: was.carryDate ?? false,
         columns: was.columns.length === now.columns.length ? was.columns : now.columns,
       },
       doubts,

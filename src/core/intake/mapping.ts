@@ -55,6 +55,8 @@ export type Mapping = {
       readonly dates: DateOrder;
       /** Where the account stands: in columns, or as a heading row above its entries. */
       readonly accountIn: 'columns' | 'headings';
+      /** Rows without a date belong to the dated row above: only the first row of each entry has it. */
+      readonly carryDate: boolean;
     }
   | {
       readonly shape: 'balances';

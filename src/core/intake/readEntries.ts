@@ -77,6 +77,8 @@ export function readEntries(
   };
   let earliest = Infinity;
   let heading = -1;
+  /** Day and reference of the dated row that undated ones belong to. */
+  let carried: { readonly date: number; readonly reference: string } | null = null;
   let read = 0;
 
   grid.each(readRow, onProgress);
@@ -91,7 +93,8 @@ export function readEntries(
       last.date = known === undefined ? (dateCell === '' ? null : parseDate(dateCell, dates)) : known;
       if (known === undefined) days.set(dateCell, last.date);
     }
-    const date = last.date;
+    const carries = mapping.carryDate && dateCell === '' && carried !== null && isLine(row);
+    const date = carries ? carried!.date : last.date;
     if (date === null) {
       noDate(row, number, cellText(dateCell));
       return;
@@ -114,7 +117,11 @@ export function readEntries(
     }
     const amount = signedAmount(row, number);
     if (amount === null) return;
-    const reference = col.reference < 0 ? '' : cellText(row[col.reference]);
+    let reference = col.reference < 0 ? '' : cellText(row[col.reference]);
+    if (mapping.carryDate) {
+      if (!carries) carried = { date, reference };
+      else if (reference === '') reference = carried!.reference;
+    }
     if (reference !== last.reference) {
       last.reference = reference;
       last.referencePlace = builder.text(reference);
@@ -217,6 +224,13 @@ export function readEntries(
 
   function readAmountText(text: string): boolean {
     return /[.,]\d{1,3}\)?$/.test(text) && readAmount(text, digits, numbers).ok;
+  }
+
+  /** Whether an undated row is a line of an entry: it names an account and an amount, and is no total. */
+  function isLine(row: readonly GridCell[]): boolean {
+    const amount = [col.debit, col.credit, col.amount].some((c) => c >= 0 && cellText(row[c]) !== '');
+    const named = [col.account, col.code, col.name].some((c) => c >= 0 && cellText(row[c]) !== '');
+    return amount && named && !row.some((c) => typeof c === 'string' && TOTAL_WORDS.test(c));
   }
 
   /** “Total for Rent” above or beneath its entries is held against them. */

@@ -103,6 +103,15 @@ export function ShapeFields({ ground, now }: { readonly ground: Ground; readonly
             ]}
             onChange={(e) => set({ accountIn: e.currentTarget.value as 'columns' })}
           />
+          <NativeSelect
+            label="Rows without a date"
+            value={mapping.carryDate ? 'carry' : 'out'}
+            data={[
+              { value: 'out', label: 'are left out' },
+              { value: 'carry', label: 'belong to the row above' },
+            ]}
+            onChange={(e) => set({ carryDate: e.currentTarget.value === 'carry' })}
+          />
         </>
       )}
       {(mapping.shape === 'months' ||

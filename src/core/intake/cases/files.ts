@@ -489,6 +489,9 @@ export const FILE_CASES: readonly FileCase[] = [
       ["Jan '26,Feb '26", '2026-01', '2026-02'],
       ['2026 Jan,2026 Feb', '2026-01', '2026-02'],
       ['Feb 2026,Jan 2026', '2026-02', '2026-01'],
+      ['"Jan 1 - 31, 2026","Feb 1 - 28, 2026"', '2026-01', '2026-02'],
+      ['01/01/2026 - 31/01/2026,01/02/2026 - 28/02/2026', '2026-01', '2026-02'],
+      ['1 Jan – 31 Jan 2026,1 Feb – 28 Feb 2026', '2026-01', '2026-02'],
     ] as const
   ).map(([heads, a, b]): FileCase => ({
     name: `months as ${heads}`,
@@ -795,5 +798,50 @@ export const FILE_CASES: readonly FileCase[] = [
     amounts: { Sales: [['2025-12', -9000]] },
     aside: { opening: 1 },
     ties: false,
+  },
+  {
+    name: 'only the first row of each entry has its date and number',
+    shape: 'entries',
+    text: t(
+      'Date,Num,Memo,Account,Debit,Credit',
+      '2025-01-05,1,Sale,1000 Bank,100.00,',
+      ',,Sale,4000 Sales,,90.00',
+      ',,Sale,2200 Sales tax,,10.00',
+      '2025-02-09,2,Rent,6000 Rent,40.00,',
+      ',,Rent,1000 Bank,,40.00',
+      'Total,,,,140.00,140.00',
+    ),
+    amounts: {
+      Bank: [
+        ['2025-01', 10000],
+        ['2025-02', -4000],
+      ],
+      Sales: [['2025-01', -9000]],
+      'Sales tax': [['2025-01', -1000]],
+      Rent: [['2025-02', 4000]],
+    },
+    leftOut: { header: 1, total: 1 },
+    ties: true,
+  },
+  {
+    name: 'a trial balance with movements between opening and closing: the movements are the month’s activity',
+    shape: 'balances',
+    context: { fileName: 'Trial balance March 2025.csv' },
+    text: t(
+      'Code,Account,Opening,Debit,Credit,Closing balance',
+      '1000,Bank,500,100,40,560',
+      '3000,Equity,-500,,,-500',
+      '4000,Sales,,,100,-100',
+      '6000,Rent,,40,,40',
+      ',Total,0,140,140,0',
+    ),
+    amounts: {
+      Bank: [['2025-03', 6000]],
+      Sales: [['2025-03', -10000]],
+      Rent: [['2025-03', 4000]],
+    },
+    leftOut: { header: 1, total: 1, noAmount: 1 },
+    controls: 2,
+    ties: true,
   },
 ];
