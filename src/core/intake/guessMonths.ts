@@ -38,7 +38,7 @@ export function guessMonths(
   const columns: MonthsRole[] = Array.from({ length: width }, (_, i): MonthsRole => {
     const day = header.days.get(i);
     if (day) return { as: 'month', day };
-    return { as: i > firstMonth && TOTAL_HEAD.test(headOf(i)) ? 'total' : 'ignore' };
+    return { as: i > 0 && TOTAL_HEAD.test(headOf(i)) ? 'total' : 'ignore' };
   });
   // A second total column is one of a comparative year: only the first is held against ours.
   let totals = 0;
@@ -46,7 +46,7 @@ export function guessMonths(
     if (c.as === 'total' && totals++ > 0) columns[i] = { as: 'ignore' };
   });
   const { code, name } = guessAccountColumns(
-    columns.slice(0, firstMonth).map((_, i) => i),
+    columns.slice(0, firstMonth).flatMap((c, i) => (c.as === 'total' ? [] : [i])),
     body,
   );
   if (code !== null) columns[code] = { as: 'code' };

@@ -216,7 +216,12 @@ export function readEntries(
       const name = words.filter((w) => !readAmountText(w));
       const parts = name.length > 0 ? name : words;
       heading = accounts.heading(parts.slice(0, 2).join(' '));
-      return log.leaveOut('heading', number);
+      const stood = balanceOf(row);
+      if (!stood || begun[heading]) return log.leaveOut('heading', number);
+      // The balance beside the account's name is what it stood at before its entries.
+      begun[heading] = true;
+      undated.push({ account: heading, amount: stood, row: number });
+      return log.use(number, 'opening');
     }
     if (!hasAmount && (text === '' || words.length === 1)) return log.leaveOut('heading', number);
     problem(text === '' ? 'missingDate' : 'unknownDate', number, Math.max(0, col.date), text);

@@ -36,9 +36,10 @@ export function readMonths(
   const builder = new BlockBuilder(rows.length * Math.max(1, months.length));
   const list: { row: Row; sections: readonly string[] }[] = [];
   const controls: Control[] = [];
-  const outline = new Outline();
   const read = rowReader(mapping, minorDigits(currency), months, totalColumn, log);
   const coded = rows.slice(mapping.headerRow + 1).filter((r) => read.account(r).code !== '').length;
+  const summed = totalNames(rows, read.account);
+  const outline = new Outline(summed);
   const guesses = new Map<number, DraftAccount['guess']>();
   /** Headings after the last figure: perhaps only the foot of the page. */
   let trailing: number[] = [];
@@ -53,10 +54,11 @@ export function readMonths(
     const row: Row = { number, code, name, ...amounts };
     const empty = row.values.every((v) => v === null);
     if (empty && row.total === null) {
-      // Text without a figure is a heading; an account with a code and no figure said nothing this year.
-      if (code !== '') return addAccount(row);
+      // Text without a figure is a heading, and so is an account that a total below adds up; any other account with a
+      // code and no figure said nothing this year.
+      if (code !== '' && !isSummed(row)) return addAccount(row);
       outline.heading(
-        name || cellText(cells.find((c) => cellText(c) !== '')),
+        [code, name].filter(Boolean).join(' ') || cellText(cells.find((c) => cellText(c) !== '')),
         list.length,
         read.indent(cells),
       );
@@ -74,10 +76,17 @@ export function readMonths(
       log.leaveOut('noAccount', number);
       return log.issue({ code: 'noAccount', row: number, column: 1, value: '' });
     }
+    // An account with figures of its own above its sub-accounts is part of what their total adds up.
+    if (isSummed(row))
+      outline.heading([code, name].filter(Boolean).join(' '), list.length, read.indent(cells));
     addAccount(row);
   });
   for (const row of trailing) log.leaveOut(list.length > 0 ? 'footer' : 'heading', row);
   onProgress?.(1);
+
+  function isSummed({ code, name }: Row): boolean {
+    return summed.has(nameKey(`${code} ${name}`)) || (name !== '' && summed.has(nameKey(name)));
+  }
 
   function addAccount(row: Row): void {
     const place = list.length;
@@ -176,10 +185,29 @@ export function readMonths(
   };
 }
 
+/** Headings that name nothing but a kind. */
+const KIND_HEADING =
+  /^(other |operating |total )?(income|revenues?|sales|turnover|expenses?|costs?|overheads?|assets|liabilities|equity)$|^cost of (goods sold|sales)$|^direct costs$/i;
+
 function groupOf(sections: readonly string[]): string {
   const last = sections.at(-1);
-  if (!last) return '';
+  if (!last || KIND_HEADING.test(last.trim())) return '';
   return sections.length > 1 || kindByWords(last) === null ? last.slice(0, 120) : '';
+}
+
+/** What the rows of totals say that they add up: the rest of their names. */
+function totalNames(
+  rows: readonly (readonly GridCell[])[],
+  account: (cells: readonly GridCell[]) => { code: string; name: string },
+): ReadonlySet<string> {
+  const out = new Set<string>();
+  for (const row of rows) {
+    const { code, name } = account(row);
+    if (!TOTAL_WORDS.test(name)) continue;
+    const rest = nameKey(`${code} ${name.replace(TOTAL_WORDS, '')}`.replace(/^\s*(for|of)\b/i, ''));
+    if (rest !== '') out.add(rest);
+  }
+  return out;
 }
 
 /** The headings above the present row, and which accounts stand under each. */
@@ -188,11 +216,14 @@ class Outline {
   private closed: { name: string; from: number; to: number }[] = [];
   private sectionFrom = 0;
 
+  /** `summed`: names that a total of the file adds up; such a heading stays open until its total. */
+  constructor(private readonly summed: ReadonlySet<string>) {}
+
   heading(name: string, place: number, indent: number): void {
     // Indents tell what is inside what; without them a heading right after a heading is inside it, and one that
     // follows accounts takes the place of the last.
-    const ends = (h: { from: number; indent: number }) =>
-      indent > 0 || h.indent > 0 ? h.indent >= indent : h.from < place;
+    const ends = (h: { name: string; from: number; indent: number }) =>
+      indent > 0 || h.indent > 0 ? h.indent >= indent : h.from < place && !this.summed.has(nameKey(h.name));
     while (this.stack.length > 0 && ends(this.stack.at(-1)!)) {
       this.closed.push({ ...this.stack.pop()!, to: place });
       if (indent === 0 && this.stack.at(-1)?.indent === 0) break;
@@ -242,18 +273,24 @@ function rowReader(
 ) {
   const find = (as: string) => mapping.columns.findIndex((c) => c.as === as);
   const [account, code, name] = [find('account'), find('code'), find('name')];
+  const firstMonth = Math.min(...months.map((m) => m.column), mapping.columns.length);
   return {
     /** Blanks before the name: how deep a heading stands. */
     indent(cells: readonly GridCell[]): number {
-      const first = cells.find((c) => cellText(c) !== '');
-      return typeof first === 'string' ? first.length - first.trimStart().length : 0;
+      const column = cells.findIndex((c) => cellText(c) !== '');
+      const first = cells[column];
+      return typeof first === 'string' ? column * 4 + first.length - first.trimStart().length : 0;
     },
     account(cells: readonly GridCell[]): { code: string; name: string } {
       const joined = account >= 0 ? splitAccountCell(cellText(cells[account])) : { code: '', name: '' };
-      return {
+      const found = {
         code: (code >= 0 && cellText(cells[code])) || joined.code,
         name: (name >= 0 && cellText(cells[name])) || joined.name,
       };
+      if (found.code !== '' || found.name !== '') return found;
+      // Deeper or higher levels of a statement may stand in columns of their own.
+      const other = cells.slice(0, firstMonth).find((c) => typeof c === 'string' && c.trim() !== '');
+      return other === undefined ? found : splitAccountCell(cellText(other));
     },
     amounts(
       cells: readonly GridCell[],
