@@ -7,6 +7,7 @@ import {
   splitLike,
   sum,
   sumBlank,
+  UnsafeMoneyError,
   uplift,
   ZERO,
   type Minor,
@@ -18,7 +19,7 @@ import type { Facts } from './facts';
 export type Amounts = readonly (Minor | null)[];
 
 /** What stopped a method from giving what it promises; the amounts beside it are what could be given. */
-export type LineIssue = 'noLastYear' | 'nothingToFollow' | 'cycle' | 'lineMissing';
+export type LineIssue = 'noLastYear' | 'nothingToFollow' | 'cycle' | 'lineMissing' | 'tooLarge';
 
 export type Computed = { readonly amounts: Amounts; readonly issue: LineIssue | null };
 
@@ -137,6 +138,15 @@ function rounded(amounts: Amounts, unit: number): Amounts {
 export const needsOf = (method: Method): readonly AccountId[] =>
   (METHODS[method.kind] as Rule<MethodKind>).needs(method as never);
 
-/** The months that a method gives, before anything typed over them. */
-export const computeMethod = (method: Method, context: Context): Computed =>
-  (METHODS[method.kind] as Rule<MethodKind>).compute(method as never, context);
+/**
+ * The months that a method gives, before anything typed over them. Figures beyond what money can be (an uplift of a
+ * billion percent, a pattern that all but cancels out) leave the line blank with its issue; all other lines stand.
+ */
+export function computeMethod(method: Method, context: Context): Computed {
+  try {
+    return (METHODS[method.kind] as Rule<MethodKind>).compute(method as never, context);
+  } catch (error) {
+    if (error instanceof UnsafeMoneyError) return { amounts: blanks(context), issue: 'tooLarge' };
+    throw error;
+  }
+}

@@ -108,6 +108,12 @@ describe('methods', () => {
       total: 1200,
     });
   });
+  test('a pattern that all but cancels out stays blank and says so, and nothing else falls', () => {
+    const f = factsWith(accounts, { a1: [9999994, -9999982, -11] });
+    expect(
+      reckonOne({ kind: 'pattern', annual: minor(900720466), uplift: none, round: 0 }, {}, f),
+    ).toMatchObject({ issue: 'tooLarge', total: null });
+  });
   test('an override stands over the method, and a typed blank is blank', () => {
     const r = reckonOne(
       { kind: 'lastYear', uplift: none, round: 0 },

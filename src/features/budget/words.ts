@@ -48,6 +48,7 @@ export const ISSUE_WORDS: Record<LineIssue, string> = {
   cycle:
     'This line depends on itself through other lines. Choose another line or method; all other lines are reckoned.',
   lineMissing: 'The line it is a share of is not in this budget.',
+  tooLarge: 'Its months would be larger than any amount can be: last year’s months may all but cancel out.',
 };
 
 export const START_WORDS: Record<StartFrom, { readonly name: string; readonly hint: string }> = {
