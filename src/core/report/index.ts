@@ -32,3 +32,4 @@ export {
   type VarianceKey,
   type VarianceReportInput,
 } from './varianceReport';
+export { ledgerReport, trialReport, type LedgerReportInput } from './ledgerReport';

@@ -7,7 +7,9 @@ import {
   createFiller,
   fillStatement,
   groupPeriods,
+  ledgerReport,
   statementRows,
+  trialReport,
   varianceReport,
   type LineFilter,
 } from '.';
@@ -279,4 +281,69 @@ test('a budget report: quarters add up to the year, and the change is on last ye
   expect(table.rows[1]!.cells).toEqual([600, 1500, 2400, 3300, 7800, 6000, 1800, 300, 'By month', '=1+1']);
   expect(groupPeriods(periods, 'year')).toEqual([{ label: 'FY26', from: 0, to: 12 }]);
   expect(sumBlank([])).toBeNull();
+});
+
+describe('the ledger as a report', () => {
+  const list = [
+    account('s', 'income', 'Sales', '4000'),
+    { ...account('r', 'expense', 'Rent', '6000'), group: 'Premises' },
+    account('w', 'expense', 'Wages', '6500'),
+    { ...account('h', 'expense', 'Heat', '6100'), group: 'Premises' },
+    account('b', 'bank', 'Bank', '1000'),
+  ];
+  const values: Record<string, (number | null)[]> = {
+    s: [100, 200],
+    r: [40, 40],
+    w: [10, null],
+    h: [5, 6],
+    b: [45, 154],
+  };
+  const table = ledgerReport({
+    book: 'B',
+    currency: 'USD',
+    title: 'Ledger by month',
+    subtitle: 'x',
+    accounts: list,
+    periods: [0, 1].map((i) => calendar.period(calendar.firstOfYear(2026) + i)),
+    values: (a) => values[a.id]!.map((v) => (v === null ? null : minor(v))),
+  });
+  test('accounts of a group stand together with their total; the balance sheet follows', () => {
+    expect(table.rows.map((r) => [r.kind, r.label, ...r.cells])).toEqual([
+      ['section', 'Income'],
+      ['line', 'Sales', 100, 200, 300],
+      ['subtotal', 'Total income', 100, 200, 300],
+      ['section', 'Expenses'],
+      ['line', 'Rent', 40, 40, 80],
+      ['line', 'Heat', 5, 6, 11],
+      ['group', 'Total Premises', 45, 46, 91],
+      ['line', 'Wages', 10, null, 10],
+      ['subtotal', 'Total expenses', 55, 46, 101],
+      ['result', 'Net profit', 45, 154, 199],
+      ['section', 'Balance sheet, movement'],
+      ['line', 'Bank', 45, 154, 199],
+    ]);
+  });
+  test('a trial balance as a report totals its own rows', () => {
+    const row = (id: string, debit: number, credit: number) => ({
+      account: list.find((a) => a.id === id)!,
+      debit: minor(debit),
+      credit: minor(credit),
+    });
+    const report = trialReport(
+      {
+        rows: [row('b', 300, 0), row('s', 0, 250)],
+        unclosed: minor(-50),
+        debit: minor(300),
+        credit: minor(300),
+      },
+      { book: 'B', currency: 'USD', title: 'Trial balance', subtitle: 'x', unclosed: 'Earlier years' },
+    );
+    expect(report.rows.map((r) => [r.label, ...r.cells])).toEqual([
+      ['Bank', 300, null],
+      ['Sales', null, 250],
+      ['Earlier years', null, 50],
+      ['Total', 300, 300],
+    ]);
+    expect(report.rows.at(-1)!.terms).toHaveLength(3);
+  });
 });

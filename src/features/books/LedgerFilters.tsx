@@ -1,5 +1,6 @@
 'use client';
 
+import type { ReactNode } from 'react';
 import { Checkbox, NativeSelect, TextInput } from '@mantine/core';
 import { ACCOUNT_KINDS, type AccountKind, type Axis, type Book } from '@/core/model';
 import type { LedgerFilter } from './ledgerRows';
@@ -19,6 +20,7 @@ export function LedgerFilters({
   source,
   onSource,
   oddCount,
+  children,
 }: {
   readonly book: Book;
   readonly filter: LedgerFilter;
@@ -29,6 +31,8 @@ export function LedgerFilters({
   readonly source: string | null;
   readonly onSource: (source: string | null) => void;
   readonly oddCount: number;
+  /** What stands at the end of the line. */
+  readonly children: ReactNode;
 }) {
   const set = (change: Partial<LedgerFilter>) => onFilter({ ...filter, ...change });
   const kinds = ACCOUNT_KINDS.filter((k) => book.accounts.some((a) => a.kind === k));
@@ -105,6 +109,8 @@ export function LedgerFilters({
         checked={filter.oddOnly}
         onChange={(e) => set({ oddOnly: e.currentTarget.checked })}
       />
+      <span className={classes.push} />
+      {children}
     </div>
   );
 }

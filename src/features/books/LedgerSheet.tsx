@@ -7,15 +7,17 @@ import type { PeriodRange } from '@/core/calendar';
 import { balancesOf, entriesOf, viewOfSegments } from '@/core/ledger';
 import { naturalSign } from '@/core/model';
 import { at, rectOf, type Selection } from '@/core/sheet';
+import { ExportMenu } from '@/components/ExportMenu';
 import { SheetView } from '@/components/sheet/SheetView';
 import type { CellFormat } from '@/components/sheet/SheetRowView';
 import stage from '@/components/Stage.module.css';
 import type { Ground } from '@/store/derived';
+import { exportCsv, exportXlsx } from '@/store/exports';
 import { moneyFormat } from '@/store/format';
 import { say, setSession } from '@/store/session';
 import { EntriesPanel } from './EntriesPanel';
 import { LedgerFilters, type SegmentChoice } from './LedgerFilters';
-import { ledgerRows, NO_FILTER, oddities, type LedgerFilter } from './ledgerRows';
+import { filteredLedger, ledgerRows, NO_FILTER, oddities, type LedgerFilter } from './ledgerRows';
 import { KIND_NAMES } from './words';
 
 /** The ledger month by month; the selected amount's entries beside it. */
@@ -46,9 +48,13 @@ export function LedgerSheet({ ground, range }: { readonly ground: Ground; readon
     [view, ground.view, ground.blocks, ground.balances, blocks, calendar],
   );
   const odd = useMemo(() => oddities(ground, balances, range), [ground, balances, range]);
+  const table = useMemo(
+    () => filteredLedger(ground, balances, range, filter, odd),
+    [ground, balances, range, filter, odd],
+  );
   const { rows, columns } = useMemo(
-    () => ledgerRows(ground, balances, range, filter, odd, money.text),
-    [ground, balances, range, filter, odd, money],
+    () => ledgerRows(ground, range, table, odd, money.text),
+    [ground, range, table, odd, money],
   );
   const [picked, setSelection] = useState<Selection>(() =>
     at(
@@ -120,7 +126,9 @@ export function LedgerSheet({ ground, range }: { readonly ground: Ground; readon
           source={source}
           onSource={setSource}
           oddCount={odd.size}
-        />
+        >
+          <ExportMenu onCsv={() => exportCsv(table)} onXlsx={() => void exportXlsx(table)} />
+        </LedgerFilters>
         <Button
           className={stage.toggle}
           onClick={() => setPanelOpen(!panelOpen)}

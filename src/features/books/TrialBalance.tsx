@@ -5,9 +5,14 @@ import { NativeSelect } from '@mantine/core';
 import { subtract } from '@/core/money';
 import { periodsOf } from '@/core/calendar';
 import { trialBalance } from '@/core/ledger';
+import { trialReport } from '@/core/report';
+import { ExportMenu } from '@/components/ExportMenu';
 import type { Ground } from '@/store/derived';
+import { exportCsv, exportXlsx } from '@/store/exports';
 import { moneyFormat } from '@/store/format';
 import classes from './Books.module.css';
+
+const UNCLOSED = 'Results of earlier years, not closed to equity in the ledger';
 
 /** The trial balance at any month-end, with whether it balances and why it may not. */
 export function TrialBalance({ ground }: { readonly ground: Ground }) {
@@ -19,19 +24,28 @@ export function TrialBalance({ ground }: { readonly ground: Ground }) {
   const at = Math.max(range.first, Math.min(chosen ?? closedThrough ?? range.last, range.last));
   const trial = trialBalance(book.accounts, balances, calendar, at);
   const off = subtract(trial.debit, trial.credit);
+  const table = trialReport(trial, {
+    book: book.name,
+    currency: book.currency,
+    title: 'Trial balance',
+    subtitle: `At the end of ${calendar.period(at).label}, before the year’s closing entries`,
+    unclosed: UNCLOSED,
+  });
   const opened = book.accounts.some((a) => balances.opening(a.id) !== 0);
   return (
     <div className={classes.page}>
-      <NativeSelect
-        label="At the end of"
-        w={200}
-        mb="md"
-        value={String(at)}
-        onChange={(e) => setChosen(Number(e.currentTarget.value))}
-        data={periodsOf(calendar, range)
-          .reverse()
-          .map((p) => ({ value: String(p.index), label: `${p.label} (${p.end})` }))}
-      />
+      <div className={classes.fields}>
+        <NativeSelect
+          label="At the end of"
+          w={200}
+          value={String(at)}
+          onChange={(e) => setChosen(Number(e.currentTarget.value))}
+          data={periodsOf(calendar, range)
+            .reverse()
+            .map((p) => ({ value: String(p.index), label: `${p.label} (${p.end})` }))}
+        />
+        <ExportMenu onCsv={() => exportCsv(table)} onXlsx={() => void exportXlsx(table)} />
+      </div>
       <table className={classes.table} aria-label="Trial balance" style={{ maxWidth: 720 }}>
         <thead>
           <tr>
@@ -54,7 +68,7 @@ export function TrialBalance({ ground }: { readonly ground: Ground }) {
             <tr>
               <td />
               <td>
-                <i>Results of earlier years, not closed to equity in the ledger</i>
+                <i>{UNCLOSED}</i>
               </td>
               <td className={classes.num}>{trial.unclosed > 0 ? money.exact(trial.unclosed) : ''}</td>
               <td className={classes.num}>

@@ -1,8 +1,8 @@
-import { sumBlank, type Minor } from '@/core/money';
+import type { Minor } from '@/core/money';
 import { periodsOf, type PeriodRange } from '@/core/calendar';
 import { actualOf, oddMonths, type Balances, type OddMonth } from '@/core/ledger';
 import { isProfitAndLoss, type Account, type AccountKind } from '@/core/model';
-import { fillStatement, rowName, statementRows } from '@/core/report';
+import { ledgerReport, type ReportTable } from '@/core/report';
 import type { SheetColumn, SheetRow } from '@/components/sheet/types';
 import type { Ground } from '@/store/derived';
 import { ODD_WORDS } from './words';
@@ -28,7 +28,7 @@ export const NO_FILTER: LedgerFilter = {
 };
 
 const none: readonly boolean[] = [];
-const bare = { code: '', badge: '', badgeTone: 'quiet', hasNote: false, typed: none, ghost: null } as const;
+const bare = { badge: '', badgeTone: 'quiet', hasNote: false, typed: none, ghost: null } as const;
 
 const number = (code: string): number => Number.parseFloat(code.replace(/[^\d.]/g, ''));
 
@@ -69,70 +69,63 @@ export function oddities(
   return out;
 }
 
-/** Accounts down, months across: the profit-and-loss statement of the ledger, then the movements of all other accounts. */
-export function ledgerRows(
+/** The ledger that the filters let through, by month: what the screen and every file of it draw. */
+export function filteredLedger(
   ground: Ground,
   balances: Balances,
   range: PeriodRange,
   filter: LedgerFilter,
   odd: ReadonlyMap<string, readonly OddMonth[]>,
-  money: (amount: Minor | null) => string,
-): { readonly rows: SheetRow[]; readonly columns: SheetColumn[] } {
+): ReportTable {
   const { book, calendar } = ground;
   const periods = periodsOf(calendar, range);
+  const span = [periods[0]!, periods.at(-1)!].map((p) => p.label);
+  return ledgerReport({
+    book: book.name,
+    currency: book.currency,
+    title: 'Ledger by month',
+    subtitle: span[0] === span[1] ? span[0]! : span.join(' – '),
+    accounts: book.accounts.filter((a) => passes(a, filter) && (!filter.oddOnly || odd.has(a.id))),
+    periods,
+    values: (a) => periods.map((p) => actualOf(balances, a, p.index)),
+  });
+}
+
+/** The report as rows of the sheet, with a picture of each account's months and why some stand out. */
+export function ledgerRows(
+  ground: Ground,
+  range: PeriodRange,
+  table: ReportTable,
+  odd: ReadonlyMap<string, readonly OddMonth[]>,
+  money: (amount: Minor | null) => string,
+): { readonly rows: SheetRow[]; readonly columns: SheetColumn[] } {
+  const periods = periodsOf(ground.calendar, range);
   const long = periods.length > 12;
-  const columns: SheetColumn[] = [
-    ...periods.map((p): SheetColumn => ({
-      key: p.id,
-      label: long ? `${p.short} ${String(p.start).slice(2, 4)}` : p.short,
-      kind: 'amount',
-    })),
-    { key: 'total', label: 'Total', kind: 'total' },
-  ];
-  const accounts = book.accounts.filter((a) => passes(a, filter) && (!filter.oddOnly || odd.has(a.id)));
-  const byId = new Map(accounts.map((a) => [a.id, a]));
-  const values = (id: string) => periods.map((p) => actualOf(balances, byId.get(id)!, p.index));
-  const statement = statementRows(accounts);
-  const filled = fillStatement(statement, periods.length, values);
-  const withTotal = (v: readonly (Minor | null)[]) => [...v, sumBlank(v)];
+  const columns = table.columns.map((c, i): SheetColumn => {
+    const p = periods[i];
+    return p
+      ? { key: c.key, label: long ? `${p.short} ${p.start.slice(2, 4)}` : p.short, kind: 'amount' }
+      : { key: c.key, label: c.label, kind: 'total' };
+  });
   const reasons = (id: string): string[] => {
     const out = new Array<string>(columns.length).fill('');
     for (const o of odd.get(id) ?? []) out[o.at] = ODD_WORDS[o.kind](money(o.usual as Minor));
     return out;
   };
-  const line = (a: Account, v: readonly (Minor | null)[]): SheetRow => ({
-    ...bare,
-    key: a.id,
-    kind: 'line',
-    label: a.name,
-    code: a.code,
-    values: withTotal(v),
-    enterable: true,
-    picture: v,
-    odd: odd.has(a.id) ? reasons(a.id) : undefined,
-  });
-  const rows = statement.map((row, r): SheetRow =>
-    row.kind === 'line'
-      ? line(row.account, filled[r]!)
-      : {
-          ...bare,
-          ...rowName(row),
-          kind: row.kind,
-          values: row.kind === 'section' ? [] : withTotal(filled[r]!),
-          enterable: false,
-        },
-  );
-  const others = accounts.filter((a) => !isProfitAndLoss(a.kind));
-  if (others.length > 0) {
-    rows.push({
+  const rows = table.rows.map((row): SheetRow => {
+    const values = row.cells as readonly (Minor | null)[];
+    const isLine = row.kind === 'line';
+    return {
       ...bare,
-      key: 'others',
-      kind: 'section',
-      label: 'Balance sheet, movement',
-      values: [],
-      enterable: false,
-    });
-    for (const a of others) rows.push(line(a, values(a.id)));
-  }
+      key: row.key,
+      kind: row.kind,
+      label: row.label,
+      code: row.code,
+      values,
+      enterable: isLine,
+      picture: isLine ? values.slice(0, periods.length) : undefined,
+      odd: isLine && odd.has(row.key) ? reasons(row.key) : undefined,
+    };
+  });
   return { rows, columns };
 }
