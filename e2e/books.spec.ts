@@ -213,6 +213,24 @@ test('accounts are moved, merged and parted again; segments merged; the calendar
   await saved(page);
 });
 
+test('a file on its way belongs to its book: an undo beneath it is heeded, and another book does not get it', async ({
+  page,
+}) => {
+  await openApp(page);
+  await newBook(page, 'First');
+  await takeIn(page, { name: 'january.csv', text: ENTRIES('01', '40.00') });
+  await chooseFile(page, { name: 'february.csv', text: ENTRIES('02', '41.00') });
+  await expect(page.getByText('3 accounts found in the book')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('heading', { name: /^Accounts/ })).toContainText('3 new');
+  await accept(page).click();
+  await expect(cell(page, 'Rent', 1)).toHaveText('41');
+  await chooseFile(page, { name: 'march.csv', text: ENTRIES('03', '42.00') });
+  await expect(accept(page)).toBeEnabled();
+  await newBook(page, 'Second');
+  await expect(page.getByText('Three steps from a ledger to a report')).toBeVisible();
+});
+
 test.describe('the feed', () => {
   test.use({ allowedErrors: [/503/] });
   test('the feed: a month more comes in once, also when the service fails, breaks off and repeats itself', async ({

@@ -4,6 +4,7 @@ import {
   acceptDraft,
   basesOf,
   findMonthInText,
+  matchAccounts,
   type AccountChoice,
   type DraftView,
   type FeedPull,
@@ -308,11 +309,11 @@ export async function acceptIntake({
     untied: proof.ties ? null : { faults: proof.faults, reason },
     cursor: now.pull?.cursor ?? null,
   });
-  const refusal = accepted ? dispatch(accepted.command, accepted.block, reason) : null;
-  const taken = !accepted || refusal ? get().taken : [...get().taken, now.fileName];
   const onward = get().onward;
   const [next, ...rest] = get().waiting;
   stop();
+  const refusal = accepted ? dispatch(accepted.command, accepted.block, reason) : null;
+  const taken = !accepted || refusal ? get().taken : [...get().taken, now.fileName];
   set({ waiting: rest, taken, onward: onward && next !== undefined });
   if (next) void take(next);
   if (!accepted) return 'The file holds no amount that could be taken in.';
@@ -339,6 +340,25 @@ async function goOnward(proof: Proof): Promise<void> {
   if (!clear) return set({ onward: false });
   await acceptIntake({ replaces: [], closedThrough: proposedClose(ground, proof, now.pull), reason: '' });
 }
+
+/**
+ * A file on its way belongs to the book it was opened in: with another book it goes, and when accounts, sources or
+ * the calendar change beneath it (an undo, say), it is matched and proved anew.
+ */
+useBookStore.subscribe(({ history }, before) => {
+  const [book, was] = [history?.book, before.history?.book];
+  if (!was || book === was || get().now.phase === 'idle') return;
+  if (book?.id !== was.id) return cancelIntake();
+  const now = openNow();
+  const same =
+    book.accounts === was.accounts && book.sources === was.sources && book.calendar === was.calendar;
+  if (!now || same) return;
+  const ids = new Set(book.accounts.map((a) => a.id));
+  const stale = now.choices.some((c) => c.existing !== null && !ids.has(c.existing));
+  const choices = stale ? matchAccounts(now.draft, book.accounts) : now.choices;
+  set({ now: { ...now, choices, busy: true } });
+  void prove(++turn);
+});
 
 /** The last period that a file fills, as a proposal for what is closed; never earlier than what is closed already. */
 export function proposedClose(ground: Ground, proof: Proof, pull: PullFacts | null = null): PeriodId | null {

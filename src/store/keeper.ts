@@ -133,6 +133,8 @@ export class Keeper {
     for (const key of [slotKey(id, 0), slotKey(id, 1), ...blocks.map(blockKey)]) await this.place.remove(key);
     for (const key of await this.place.keys())
       if (key.startsWith(`journal:${id}:`)) await this.place.remove(key);
+    // What the ledger feed's pulls left beside the book goes with it.
+    await this.place.remove(`feedlog:${id}`);
     this.seq.delete(id);
     this.sealed.delete(id);
   }
