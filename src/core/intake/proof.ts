@@ -159,7 +159,7 @@ export function proofOf(
     ties: faults.length === 0,
     same,
     overlapping:
-      firstDay && lastDay && draft.baseline === null
+      firstDay && lastDay
         ? sources.filter((s) => s !== same && s.firstDay <= lastDay && s.lastDay >= firstDay)
         : [],
     firstDay,

@@ -156,6 +156,17 @@ describe('trial balances month by month', () => {
     expect(february.proof).toMatchObject({ ties: true, lumpFrom: null, overlapping: [] });
     expect(sums(february, '2025-02')).toEqual({ Bank: 4000, Equity: 0, Sales: -6000, Rent: 2000 });
     expect(february.guess.keptFrom).toBeNull();
+    // The same month once more, corrected, is told to stand on days that the book has.
+    const corrected = await takeIn(
+      tb('28 February 2025', [
+        ['Bank', 171, 0],
+        ['Equity', 0, 100],
+        ['Sales', 0, 111],
+        ['Rent', 40, 0],
+      ]),
+      february,
+    );
+    expect(corrected.proof.overlapping.map((s) => s.fileName)).toEqual(['f1']);
   });
   test('one in the middle of a year with nothing before it holds all months since, and says so', async () => {
     const { proof } = await takeIn(
