@@ -1,4 +1,4 @@
-import type { Axis } from '@/core/model';
+import { nextValueNumber, withTexts, type Axis } from '@/core/model';
 import type { SegmentColumn } from '@/core/ledger';
 
 /**
@@ -19,12 +19,9 @@ export function growAxes(
     const at = out.findIndex((a) => a.columns.some((c) => c.toLowerCase() === key));
     const axis: Axis =
       at >= 0 ? out[at]! : { id: `x${next++}`, name, columns: [name], values: [], byAccount: {} };
-    const known = new Set(axis.values.flatMap((v) => v.from));
-    const fresh = texts
-      .filter((t) => !known.has(t))
-      .map((t) => ({ id: `v${next++}`, name: t.slice(0, 200), from: [t.slice(0, 500)] }));
-    if (at >= 0 && fresh.length === 0) continue;
-    const grown = { ...axis, values: [...axis.values, ...fresh] };
+    const grown = withTexts(axis, texts, next);
+    if (at >= 0 && grown === axis) continue;
+    next = nextValueNumber(grown, next);
     out = at >= 0 ? out.map((a, i) => (i === at ? grown : a)) : [...out, grown];
   }
   return { axes: out, nextId: next };

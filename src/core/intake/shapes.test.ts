@@ -5,7 +5,7 @@ import { minor, plainDecimal } from '@/core/money';
 import { calendarFrom, dayNumberOf, daysInMonth } from '@/core/calendar';
 import { balancesOf, MARKS } from '@/core/ledger';
 import { readFile, type FileFacts } from '@/core/files';
-import { applyCommand, newBook, type Book } from '@/core/model';
+import { addSegment, applyCommand, feedFromColumn, newBook, type Book } from '@/core/model';
 import {
   acceptDraft,
   applyKept,
@@ -276,6 +276,17 @@ describe('accounts that changed their names', () => {
     const two = growAxes(one.axes, [{ name: 'site', values: ['', 'S', 'E'] }], one.nextId);
     expect(two.axes[0]!.values.map((v) => v.name)).toEqual(['N', 'S', 'E']);
     expect(growAxes(two.axes, [{ name: 'Site', values: ['', 'S'] }], two.nextId).axes).toBe(two.axes);
+    // A value made by hand does not move the book's numbers on: a file's values must not get its id.
+    const byHand = addSegment(two.axes[0]!, 'Hall', two.nextId);
+    const three = growAxes([byHand], [{ name: 'Site', values: ['', 'W'] }], two.nextId).axes[0]!;
+    expect(new Set(three.values.map((v) => v.id)).size).toBe(5);
+    const fed = feedFromColumn(three, 'Place', ['', 'Hall', 'Quay', 'Quay'], two.nextId);
+    expect(fed.columns).toEqual(['Site', 'Place']);
+    expect(fed.values.slice(-3).map((v) => [v.name, v.from])).toEqual([
+      ['Hall', ['Hall']],
+      ['W', ['W']],
+      ['Quay', ['Quay']],
+    ]);
   });
 });
 

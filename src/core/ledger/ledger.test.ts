@@ -212,7 +212,7 @@ describe('segments', () => {
       ['South', ['South']],
     ]);
     expect(sum(merged, 'v1')).toBe(-300);
-    const byHand = assignAccount(addSegment(merged, 'v9', 'Hall'), 'x', 'v9');
+    const byHand = assignAccount(addSegment(merged, 'Hall', 9), 'x', 'v9');
     expect(sum(byHand, 'v9', 'x')).toBe(50);
     expect(sum(byHand, null, 'x')).toBeNull();
     expect(assignAccount(byHand, 'x', null).byAccount).toEqual({});

@@ -20,7 +20,15 @@ export {
   type VarianceNote,
 } from './schema';
 export { BOOK_VERSION, migrate, openBook, type Migrations, type OpenIssue, type Opened } from './migrate';
-export { addSegment, assignAccount, mergeSegments, renameSegment } from './segments';
+export {
+  addSegment,
+  assignAccount,
+  feedFromColumn,
+  mergeSegments,
+  nextValueNumber,
+  renameSegment,
+  withTexts,
+} from './segments';
 export { newAccount, newBook, type NewBook } from './newBook';
 export {
   applyCommand,

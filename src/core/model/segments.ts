@@ -21,10 +21,33 @@ export function mergeSegments(axis: Axis, from: string, into: string): Axis {
   };
 }
 
+/** The next number for a value's id: past the book's own and past every value that the axis has. */
+export const nextValueNumber = (axis: Axis, nextId: number): number =>
+  Math.max(nextId, ...axis.values.map((v) => 1 + (Number(v.id.replace(/\D/g, '')) || 0)));
+
+/** The axis with a value for each text of the files that none of its values stands for; the same axis when there is none. */
+export function withTexts(axis: Axis, texts: readonly string[], nextId: number): Axis {
+  const known = new Set(axis.values.flatMap((v) => v.from));
+  let next = nextValueNumber(axis, nextId);
+  const fresh = [...new Set(texts)]
+    .filter((t) => t !== '' && !known.has(t))
+    .map((t) => ({ id: `v${next++}`, name: t.slice(0, 200), from: [t.slice(0, 500)] }));
+  return fresh.length === 0 ? axis : { ...axis, values: [...axis.values, ...fresh] };
+}
+
+/** The axis fed from a further column of the files: a text that is a value's name means it, any other is a new value. */
+export function feedFromColumn(axis: Axis, column: string, texts: readonly string[], nextId: number): Axis {
+  const found = new Set(texts);
+  const values = axis.values.map((v) =>
+    found.has(v.name) && !v.from.includes(v.name) ? { ...v, from: [...v.from, v.name] } : v,
+  );
+  return withTexts({ ...axis, columns: [...axis.columns, column], values }, texts, nextId);
+}
+
 /** The axis with one more value, made by hand. */
-export const addSegment = (axis: Axis, id: string, name: string): Axis => ({
+export const addSegment = (axis: Axis, name: string, nextId: number): Axis => ({
   ...axis,
-  values: [...axis.values, { id, name, from: [] }],
+  values: [...axis.values, { id: `v${nextValueNumber(axis, nextId)}`, name, from: [] }],
 });
 
 /** The axis with an account's entries in a value when they themselves say nothing; null takes the account out. */

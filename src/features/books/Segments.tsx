@@ -2,7 +2,14 @@
 
 import { useMemo, useState } from 'react';
 import { Button, NativeSelect, TextInput } from '@mantine/core';
-import { addSegment, assignAccount, mergeSegments, renameSegment, type Axis } from '@/core/model';
+import {
+  addSegment,
+  assignAccount,
+  feedFromColumn,
+  mergeSegments,
+  renameSegment,
+  type Axis,
+} from '@/core/model';
 import { segmentsOf } from '@/core/ledger';
 import { dispatch } from '@/store/bookStore';
 import type { Ground } from '@/store/derived';
@@ -83,6 +90,8 @@ function AxisEditor({
   }, [axis, blocks]);
   const columns = [...new Set(blocks.flatMap((b) => b.segments.map((s) => s.name)))];
   const free = columns.filter((c) => !book.axes.some((a) => a.columns.includes(c)));
+  const textsOf = (column: string) =>
+    blocks.flatMap((b) => b.segments.filter((s) => s.name === column).flatMap((s) => s.values));
   const named = (id: string) => axis.values.find((v) => v.id === id)?.name ?? '';
   return (
     <>
@@ -104,7 +113,7 @@ function AxisEditor({
             data={[{ value: '', label: 'Choose…' }, ...free]}
             onChange={(e) => {
               const column = e.currentTarget.value;
-              if (column) set(fed(axis, column, ground));
+              if (column) set(feedFromColumn(axis, column, textsOf(column), book.nextId));
             }}
           />
         )}
@@ -180,9 +189,7 @@ function AxisEditor({
         <Button
           disabled={readOnly || fresh.trim() === ''}
           onClick={() => {
-            // Ids of values are the axis's own: they only ever grow.
-            const n = 1 + Math.max(0, ...axis.values.map((v) => Number(v.id.replace(/\D/g, '')) || 0));
-            set(addSegment(axis, `v${Math.max(n, book.nextId)}`, fresh.trim()));
+            set(addSegment(axis, fresh.trim(), book.nextId));
             setFresh('');
           }}
         >
@@ -278,23 +285,4 @@ function Rename({
       onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
     />
   );
-}
-
-/** The axis with a further column of the files, its texts as values where no value of the same name is there. */
-function fed(axis: Axis, column: string, { blocks, book }: Ground): Axis {
-  const texts = new Set(
-    blocks.flatMap((b) =>
-      b.segments.filter((s) => s.name === column).flatMap((s) => s.values.filter(Boolean)),
-    ),
-  );
-  let next = Math.max(
-    book.nextId,
-    1 + Math.max(0, ...axis.values.map((v) => Number(v.id.replace(/\D/g, '')) || 0)),
-  );
-  const values = axis.values.map((v) =>
-    texts.has(v.name) && !v.from.includes(v.name) ? { ...v, from: [...v.from, v.name] } : v,
-  );
-  const known = new Set(values.flatMap((v) => v.from));
-  const more = [...texts].filter((t) => !known.has(t)).map((t) => ({ id: `v${next++}`, name: t, from: [t] }));
-  return { ...axis, columns: [...axis.columns, column], values: [...values, ...more] };
 }
