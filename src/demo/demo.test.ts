@@ -4,12 +4,13 @@ import { actualOf, balancesOf, trialBalance } from '@/core/ledger';
 import { monthCalendar } from '@/core/calendar';
 import { newBook, undo } from '@/core/model';
 import { runChecks } from '@/core/checks';
-import { demoBook, demoBookFile, DEMO_ID } from './demoBook';
+import { demoBook, demoBookFile } from './demoBook';
+import { DEMO_FILE, DEMO_ID } from './demoFile';
 import { demoFiles } from './files';
 import { demoLedger } from './ledger';
 
 test('the shipped files are what the generator writes (else: npm run write:files)', async () => {
-  expect(readFileSync('public/demo/pellow-creek.tellan.json', 'utf8')).toBe(await demoBookFile());
+  expect(readFileSync(`public${DEMO_FILE}`, 'utf8')).toBe(await demoBookFile());
   for (const { name, text } of demoFiles()) expect(readFileSync(`public/demo/${name}`, 'utf8')).toBe(text);
   expect(JSON.parse(readFileSync('public/schema/tellan-book.schema.json', 'utf8'))).toEqual(
     bookFileJsonSchema(),

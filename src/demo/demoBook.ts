@@ -15,13 +15,11 @@ import {
   type Method,
 } from '@/core/model';
 import { calendarOf, createReckoner, draftBudget, factsFor, startLines } from '@/core/plan';
+import { DEMO_ID } from './demoFile';
 import { demoFiles } from './files';
 
 const NAME = 'Pellow Creek Boatyard Co-op';
 const APPROVED_AT = '2026-06-12T15:00:00.000Z';
-
-/** Stands for the book's id in the file that ships; each book made from it gets its own. */
-export const DEMO_ID = 'demo-0000000000000000';
 
 /** The demo book as the text of a book file: what the app opens on a first visit. */
 export async function demoBookFile(): Promise<string> {

@@ -12,6 +12,7 @@ import {
   type NewBook,
   type Refusal,
 } from '@/core/model';
+import { DEMO_FILE, DEMO_ID } from '@/demo/demoFile';
 import { now, randomId } from '@/platform/clock';
 import { browserKeyValue } from '@/platform/browserKeyValue';
 import { browserTabLock, tabNews } from '@/platform/tabLock';
@@ -82,10 +83,6 @@ async function start(): Promise<void> {
   for (const { id } of order) if (await openKept(id)) return;
   set({ phase: 'failed', failure: 'noWholeBook', shelf });
 }
-
-/** The demo book as the generator writes it, a book file like any other (`npm run write:files`). */
-const DEMO_FILE = '/demo/pellow-creek.tellan.json';
-const DEMO_ID = 'demo-0000000000000000';
 
 /** Puts the demo book that ships onto the shelf, as a book of its own, and opens it. */
 export async function addDemoBook(): Promise<void> {

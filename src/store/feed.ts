@@ -1,6 +1,14 @@
 import { create } from 'zustand';
-import { dayNumberOf, indexOfId, toDayNumber, day as dayOfText, type PeriodId } from '@/core/calendar';
-import { isPullDue, pullFeed, type FeedAsk, type FeedFault, type LocalMinute } from '@/core/intake';
+import { dayNumberOf, toDayNumber, day as dayOfText, type PeriodId } from '@/core/calendar';
+import {
+  feedCompanySchema,
+  feedCursorSchema,
+  isPullDue,
+  pullFeed,
+  type FeedAsk,
+  type FeedFault,
+  type LocalMinute,
+} from '@/core/intake';
 import type { Schedule } from '@/core/model';
 import { browserKeyValue } from '@/platform/browserKeyValue';
 import { instant } from './actions';
@@ -67,12 +75,12 @@ export async function connectFeed(): Promise<string | null> {
   const ground = groundNow();
   if (!ground) return null;
   try {
-    const company = (await ask('company')) as { company: string; currency: string };
+    const company = feedCompanySchema.parse(await ask('company'));
     if (company.currency !== ground.book.currency)
       return `The feed is in ${company.currency}, the book in ${ground.book.currency}.`;
     const last = lastDay(ground);
     const { cursor } =
-      last === null ? { cursor: 0 } : ((await ask(`cursor?after=${last}`)) as { cursor: number });
+      last === null ? { cursor: 0 } : feedCursorSchema.parse(await ask(`cursor?after=${last}`));
     dispatch({
       type: 'setFeed',
       feed: { url: FEED_PATH, company: company.company, cursor, schedule: { every: 'never' } },
@@ -124,11 +132,10 @@ export async function pullNow(how: PullRecord['how']): Promise<void> {
 }
 
 /** The last period that ends by a day; what is closed already when that is later. */
-function closesThrough({ book, calendar }: Ground, day: string | null): PeriodId | null {
+function closesThrough({ book, calendar, closedThrough: now }: Ground, day: string | null): PeriodId | null {
   if (day === null) return book.closedThrough;
   const at = calendar.indexOfDay(toDayNumber(dayOfText(day)));
   const whole = calendar.period(at).end <= day ? at : at - 1;
-  const now = book.closedThrough === null ? null : indexOfId(calendar, book.closedThrough);
   return calendar.period(Math.max(whole, now ?? whole)).id;
 }
 

@@ -1,4 +1,4 @@
-import { calendarFrom, indexOfId, toDayNumber, day as dayOfText, type PeriodId } from '@/core/calendar';
+import { toDayNumber, day as dayOfText, type PeriodId } from '@/core/calendar';
 import { numberFormatOf } from '@/core/money';
 import {
   acceptDraft,
@@ -364,8 +364,7 @@ useBookStore.subscribe(({ history }, before) => {
 export function proposedClose(ground: Ground, proof: Proof, pull: PullFacts | null = null): PeriodId | null {
   if (pull) return pull.closes;
   const last = proof.months.at(-1)?.period;
-  const calendar = calendarFrom(ground.book.calendar);
-  const now = ground.book.closedThrough === null ? null : indexOfId(calendar, ground.book.closedThrough);
+  const { calendar, closedThrough: now } = ground;
   if (last === undefined) return ground.book.closedThrough;
   return calendar.period(Math.max(last, now ?? last)).id;
 }

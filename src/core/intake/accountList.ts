@@ -90,9 +90,6 @@ export class AccountList {
   nameOf = (place: number): string => this.list[place]!.name;
   codeOf = (place: number): string => this.list[place]!.code;
   total = (place: number): number => this.list[place]!.total;
-  get size(): number {
-    return this.list.length;
-  }
 
   places = (): string[] => this.list.map((_, i) => String(i));
 

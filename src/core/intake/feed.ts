@@ -36,6 +36,9 @@ export const feedCompanySchema = z.object({
     .max(20_000),
 });
 
+/** Where to begin after a day: `GET /feed/v1/cursor?after=DAY`. */
+export const feedCursorSchema = z.object({ cursor: z.int().min(0) });
+
 /** One page of entries: `GET /feed/v1/entries?since=N`. `count` and `debits` say what the page should hold. */
 export const feedPageSchema = z.object({
   since: z.int().min(0),

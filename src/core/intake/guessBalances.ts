@@ -1,7 +1,7 @@
 import { cellText, type FileFacts, type Grid } from '@/core/files';
 import type { Day } from '@/core/calendar';
 import { findMonthInText, guessDateOrder } from './dates';
-import { guessAccountColumns } from './guessAccounts';
+import { placeAccounts, widthOf } from './guessAccounts';
 import { dayOfHead, SAMPLE, type GuessContext } from './guessContext';
 import { findEntryHeader } from './guessEntries';
 import { findMonthHeader } from './guessMonths';
@@ -34,12 +34,12 @@ function acrossMonths(file: FileFacts, sheet: number, context: GuessContext, ask
   const sidesTold = header.sides.size > 0;
   if (!asked && !sidesTold && !titled(grid, header.row) && !everyColumnIsZero(body, figures, numbers.format))
     return null;
-  const width = Math.max(...grid.head.slice(0, SAMPLE).map((r) => r.length));
+  const width = widthOf(grid);
   const columns: BalanceRole[] = Array.from({ length: width }, (_, i): BalanceRole => {
     const day = header.days.get(i);
     return day ? { as: header.sides.get(i) ?? 'balance', day } : { as: 'ignore' };
   });
-  placeAccounts(columns, Math.min(...figures), body);
+  placeAccounts(columns, before(Math.min(...figures)), body);
   const doubts: Doubt[] = [];
   if (!numbers.sure) doubts.push('numbers');
   if (header.noYear) doubts.push('year');
@@ -90,7 +90,7 @@ function oneASheet(file: FileFacts, sheet: number, context: GuessContext, asked:
   if (headerRow < 0) return null;
   const heads = grid.head[headerRow]!;
   const body = grid.head.slice(headerRow + 1, headerRow + 1 + SAMPLE);
-  const width = Math.max(...grid.head.slice(0, SAMPLE).map((r) => r.length));
+  const width = widthOf(grid);
   const roles = Array.from({ length: width }, (_, i) => roleByHeading(cellText(heads[i])));
   const dated = roles.some(
     (r, i) =>
@@ -119,7 +119,7 @@ function oneASheet(file: FileFacts, sheet: number, context: GuessContext, asked:
   }
   const firstFigure = columns.findIndex((c) => c.as === 'debit' || c.as === 'credit' || c.as === 'balance');
   if (!columns.some((c) => c.as === 'account' || c.as === 'code' || c.as === 'name'))
-    placeAccounts(columns, firstFigure, body);
+    placeAccounts(columns, before(firstFigure), body);
   const figures = columns.flatMap((c, i) => ('day' in c ? [i] : []));
   const numbers = guessNumberFormat(
     body.flatMap((r) => figures.map((i) => r[i] ?? '')),
@@ -173,15 +173,4 @@ function dayOfSheet(file: FileFacts, sheet: number, headerRow: number, context: 
   return null;
 }
 
-function placeAccounts(
-  columns: BalanceRole[],
-  before: number,
-  body: readonly (readonly (string | number)[])[],
-): void {
-  const { code, name } = guessAccountColumns(
-    columns.slice(0, before).map((_, i) => i),
-    body,
-  );
-  if (code !== null) columns[code] = { as: 'code' };
-  if (name !== null) columns[name] = { as: code === null ? 'account' : 'name' };
-}
+const before = (column: number): number[] => Array.from({ length: Math.max(0, column) }, (_, i) => i);

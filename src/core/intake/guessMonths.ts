@@ -1,7 +1,7 @@
 import { toDayNumber, calendarFrom, type Day } from '@/core/calendar';
 import { cellText, type FileFacts, type Grid, type GridCell } from '@/core/files';
 import { parseMonthHead } from './dates';
-import { guessAccountColumns } from './guessAccounts';
+import { placeAccounts, widthOf } from './guessAccounts';
 import { dayOfHead, SAMPLE, type GuessContext } from './guessContext';
 import { guessNumberFormat } from './numbers';
 import type { Doubt, Guess, Mapping, MonthsRole } from './mapping';
@@ -22,15 +22,11 @@ const SIDE = { debit: /^(debits?|dr\.?)$/i, credit: /^(credits?|cr\.?)$/i } as c
 const ACTUAL = /^(actuals?|amount|balance|this year|current)?$/i;
 const OTHER = /budget|plan|forecast|prior|last year|previous|\bpy\b|\bly\b|varian|change|diff|%/i;
 
-export function guessMonths(
-  file: FileFacts,
-  sheet: number,
-  context: GuessContext,
-  header = findMonthHeader(file.grids[sheet]!, context),
-): Guess | null {
-  if (!header) return null;
+export function guessMonths(file: FileFacts, sheet: number, context: GuessContext): Guess | null {
   const grid = file.grids[sheet]!;
-  const width = Math.max(...grid.head.slice(0, SAMPLE).map((r) => r.length));
+  const header = findMonthHeader(grid, context);
+  if (!header) return null;
+  const width = widthOf(grid);
   const body = grid.head.slice(header.row + 1, header.row + 1 + SAMPLE);
   const firstMonth = Math.min(...header.days.keys(), ...header.comparative);
   const headOf = (i: number) =>
@@ -45,12 +41,11 @@ export function guessMonths(
   columns.forEach((c, i) => {
     if (c.as === 'total' && totals++ > 0) columns[i] = { as: 'ignore' };
   });
-  const { code, name } = guessAccountColumns(
+  placeAccounts(
+    columns,
     columns.slice(0, firstMonth).flatMap((c, i) => (c.as === 'total' ? [] : [i])),
     body,
   );
-  if (code !== null) columns[code] = { as: 'code' };
-  if (name !== null) columns[name] = { as: code === null ? 'account' : 'name' };
   const cells = body.flatMap((r) => [...header.days.keys()].map((i) => r[i] ?? ''));
   const numbers = guessNumberFormat(cells, context.numbers);
   const doubts: Doubt[] = [];
@@ -116,23 +111,17 @@ function headerAt(grid: Grid, row: number, context: GuessContext): MonthHeader |
   const monthAt = (column: number) => heads.findLast((h) => h.column <= column);
   const sides = new Map<number, 'debit' | 'credit'>();
   const days = new Map<number, Day>();
-  let labelled = false;
   for (let c = heads[0]!.column; c < width; c++) {
     const text = cellText(below[c]);
     const side = SIDE.debit.test(text) ? 'debit' : SIDE.credit.test(text) ? 'credit' : null;
     const month = monthAt(c)!;
-    if (
-      side &&
-      c - month.column < 2 &&
-      cellText(cells[c]) === (c === month.column ? cellText(cells[c]) : '')
-    ) {
+    if (side && c - month.column < 2 && (c === month.column || cellText(cells[c]) === '')) {
       sides.set(c, side);
       days.set(c, month.day);
-      labelled = true;
     }
   }
   const noYear = heads.some((h) => h.noYear);
-  if (labelled) return { row: row + 1, days, sides, comparative: [], noYear };
+  if (sides.size > 0) return { row: row + 1, days, sides, comparative: [], noYear };
   // A second row of heads may say which columns are actuals and which are a budget or another year.
   const kinds = heads.map((h) => cellText(below[h.column]));
   const second =

@@ -44,8 +44,8 @@ export { acceptDraft, type Acceptance } from './accept';
 export { growAxes } from './axes';
 export {
   feedCompanySchema,
+  feedCursorSchema,
   feedFacts,
-  feedPageSchema,
   pullFeed,
   type FeedAsk,
   type FeedCompany,

@@ -31,7 +31,7 @@ export function readDraft(
 }
 
 /** Changes a fresh guess to what arithmetic over the whole file says; a mapping kept from an earlier file stays. */
-export function heedHints(guess: Guess, { hints, baseline }: Draft): Guess {
+function heedHints(guess: Guess, { hints, baseline }: Draft): Guess {
   if (guess.keptFrom !== null) return guess;
   const { mapping } = guess;
   const doubts: Doubt[] = [...guess.doubts];

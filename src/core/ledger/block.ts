@@ -145,10 +145,6 @@ export class BlockBuilder {
     }));
   }
 
-  get size(): number {
-    return this.count;
-  }
-
   /** The place of a text. */
   text(value: string): number {
     return this.packer.place(value);

@@ -47,10 +47,6 @@ export class TextPacker {
     this.ends = new Uint32Array(Math.max(1 << 8, about * 2));
   }
 
-  get size(): number {
-    return this.count;
-  }
-
   /** The place of a text: of a recent equal one where there is one, else a new place. */
   place(text: string): number {
     const n = text.length;

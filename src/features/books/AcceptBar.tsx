@@ -1,9 +1,9 @@
 'use client';
 
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Button, NativeSelect, TextInput } from '@mantine/core';
 import type { Proof } from '@/core/intake';
-import { indexOfId, type PeriodId } from '@/core/calendar';
+import type { PeriodId } from '@/core/calendar';
 import type { Ground } from '@/store/derived';
 import {
   acceptIntake,
@@ -31,7 +31,7 @@ export function AcceptBar({
   readonly now: OpenIntake;
   readonly proof: Proof;
 }) {
-  const { calendar, book } = ground;
+  const { calendar, closedThrough } = ground;
   const { draft, busy } = now;
   const waiting = useIntake((s) => s.waiting.length);
   const proposed = proposedClose(ground, proof, now.pull);
@@ -45,9 +45,8 @@ export function AcceptBar({
   const ready = !busy && !empty && (!asked || answer !== null) && excused;
   const close = (closed ?? proposed ?? '') as PeriodId | '';
   // What is closed now stays on offer beside the months of the file.
-  const nowClosed = book.closedThrough === null ? null : indexOfId(calendar, book.closedThrough);
   const indexes = new Set([
-    ...(nowClosed === null ? [] : [nowClosed]),
+    ...(closedThrough === null ? [] : [closedThrough]),
     ...proof.months.slice(-12).map((m) => m.period),
   ]);
   const options = [...indexes].sort((x, y) => x - y).map((i) => calendar.period(i));
@@ -55,11 +54,6 @@ export function AcceptBar({
     draft.mapping.shape === 'entries' ? count(n, 'entry', 'entries') : count(n, 'amount');
   const chosen =
     answer === 'replace' ? clashes.map((s) => s.id) : clashes.some((s) => s.id === answer) ? [answer!] : [];
-  const changes =
-    asked && answer !== null
-      ? changesBy(ground, chosen, { proof, accounts: draft.accounts, choices: now.choices })
-      : null;
-
   const accept = async (how: (options: AcceptOptions) => Promise<string | null>) => {
     const trouble = await how({
       replaces: chosen,
@@ -72,11 +66,8 @@ export function AcceptBar({
 
   return (
     <>
-      {changes && (
-        <section className={classes.step} aria-label="Changes">
-          <h2>What changes in the book</h2>
-          <ChangeTable ground={ground} changes={changes} />
-        </section>
+      {asked && answer !== null && (
+        <Replacement ground={ground} now={now} proof={proof} replaces={chosen.join()} />
       )}
       <div className={classes.accept} role="group" aria-label="Accept">
         {asked && (
@@ -142,5 +133,33 @@ export function AcceptBar({
         )}
       </div>
     </>
+  );
+}
+
+/**
+ * What the book has now and then. Apart from the bar, since it adds up the whole ledger: not again for every letter of
+ * a reason. `replaces`: ids of sources, by commas.
+ */
+function Replacement({
+  ground,
+  now: { draft, choices },
+  proof,
+  replaces,
+}: {
+  readonly ground: Ground;
+  readonly now: OpenIntake;
+  readonly proof: Proof;
+  readonly replaces: string;
+}) {
+  const { accounts } = draft;
+  const changes = useMemo(
+    () => changesBy(ground, replaces.split(','), { proof, accounts, choices }),
+    [ground, replaces, proof, accounts, choices],
+  );
+  return (
+    <section className={classes.step} aria-label="Changes">
+      <h2>What changes in the book</h2>
+      <ChangeTable ground={ground} changes={changes} />
+    </section>
   );
 }
