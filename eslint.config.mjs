@@ -12,6 +12,7 @@ export const coreOrder = [
   'money',
   'calendar',
   'model',
+  'formula',
   'files',
   'ledger',
   'intake',

@@ -7,7 +7,8 @@ import { chromium, type Page } from '@playwright/test';
 import { minor, percent } from '@/core/money';
 import { bookFile } from '@/core/exchange/bookJson';
 import { BlockBuilder } from '@/core/ledger';
-import { newAccount, newBook, type Account, type Book, type Line } from '@/core/model';
+import { blankLine, newAccount, newBook, type Account, type Book, type Line } from '@/core/model';
+import { asLastYear, draftBudget } from '@/core/plan';
 import type { PeriodId } from '@/core/calendar';
 import { report, summary } from './measure';
 
@@ -38,18 +39,19 @@ function bigBook(): string {
     'l1',
     accounts.map((a) => a.id),
   );
-  const lines: Record<string, Line> = {};
-  accounts.forEach((a, i) => {
-    lines[a.id] = {
-      account: a.id,
-      overrides: {},
-      note: '',
-      method:
-        i >= 300 && i % 5 === 0
-          ? { kind: 'share', of: `a${i % 300}`, percent: percent('12.5') }
-          : { kind: 'lastYear', uplift: percent('3'), round: 0 },
-    };
-  });
+  const lines = accounts.map((a, i): Line => ({
+    ...blankLine({ account: a.id, segment: null }),
+    method:
+      i >= 300 && i % 5 === 0
+        ? {
+            kind: 'share',
+            of: { of: 'account', account: `a${i % 300}` },
+            percent: percent('12.5'),
+            lag: 0,
+            round: 0,
+          }
+        : asLastYear(percent('3')),
+  }));
   const total = minor(block.amount.reduce((t, v) => t + Math.max(0, v), 0));
   const credit = minor(-block.amount.reduce((t, v) => t + Math.min(0, v), 0));
   const book: Book = {
@@ -82,15 +84,7 @@ function bigBook(): string {
       },
     ],
     budgets: [
-      {
-        id: 'b1',
-        name: 'FY26 budget',
-        state: 'draft',
-        first: '2026-01' as PeriodId,
-        length: 12,
-        lines,
-        approved: null,
-      },
+      draftBudget({ id: 'b1', name: 'FY26 budget', first: '2026-01' as PeriodId, length: 12, lines }),
     ],
     nextId: 10,
   };

@@ -6,8 +6,8 @@ import { fingerprint, readFile } from '@/core/files';
 import { matchAccounts, openDraft, proofOf, settle } from '@/core/intake';
 import { balancesOf, BlockBuilder } from '@/core/ledger';
 import { guessing } from '@/core/test/build';
-import { newAccount, type Account, type Line } from '@/core/model';
-import { createReckoner, factsFor } from '@/core/plan';
+import { blankLine, newAccount, type Account, type Driver, type Line } from '@/core/model';
+import { asLastYear, createReckoner, factsFor } from '@/core/plan';
 import { createFiller, fillStatement, statementRows } from '@/core/report';
 import { ms, report, time, TURNS } from './measure';
 
@@ -97,23 +97,48 @@ function budget() {
   );
   const first = calendar.firstOfYear(2026);
   const periods = Array.from({ length: PERIODS }, (_, i) => calendar.period(first + i));
-  const facts = factsFor(calendar, periods, accounts, balances, first - 1, unitOf('USD'));
-  const lines: Record<string, Line> = {};
+  const facts = factsFor({
+    calendar,
+    periods,
+    accounts,
+    balances,
+    ofSegment: () => balances,
+    closedThrough: first - 1,
+    unit: unitOf('USD'),
+    weights: [],
+    workWeek: { weekdays: [1, 2, 3, 4, 5], holidays: [] },
+    others: new Map(),
+  });
+  const lines: Line[] = [];
   accounts.forEach((a, i) => {
     const method: Line['method'] =
       i % 5 === 0 && i >= 300
-        ? { kind: 'share', of: `a${i % 300}`, percent: percent('12.5') }
+        ? {
+            kind: 'share',
+            of: { of: 'account', account: `a${i % 300}` },
+            percent: percent('12.5'),
+            lag: 0,
+            round: 0,
+          }
         : i % 5 === 1
-          ? { kind: 'pattern', annual: minor(1_200_000 + i), uplift: percent('2'), round: 0 }
+          ? {
+              kind: 'pattern',
+              amounts: { per: 'year', amounts: [minor(1_200_000 + i)] },
+              like: null,
+              years: [1],
+              uplift: percent('2'),
+              round: 0,
+            }
           : i % 5 === 2
             ? {
-                kind: 'even',
-                basis: { of: 'amount', annual: minor(600_000 + i) },
+                kind: 'phased',
+                amounts: { per: 'year', amounts: [minor(600_000 + i)] },
+                by: { by: 'even' },
                 uplift: percent('0'),
                 round: 0,
               }
-            : { kind: 'lastYear', uplift: percent('3'), round: 0 };
-    lines[a.id] = { account: a.id, method, overrides: {}, note: '' };
+            : asLastYear(percent('3'));
+    lines.push({ ...blankLine({ account: a.id, segment: null }), method });
   });
   return { accounts, facts, lines, rows: statementRows(accounts) };
 }
@@ -130,15 +155,15 @@ function sheetFor({ accounts, facts, lines, rows }: ReturnType<typeof budget>): 
       if (row.kind !== 'line')
         return `=${row.terms.map((t) => `${t.sign < 0 ? '-' : '+'}${column(c)}${t.row + 1}`).join('')}`;
       const i = Number(row.account.id.slice(1));
-      const { method } = lines[row.account.id]!;
+      const { method } = lines[i]!;
       const last = `${column(c)}${base + i}`;
       switch (method.kind) {
         case 'share':
-          return `=ROUND(${column(c)}${rowOf.get(method.of)}*12.5/100,0)`;
+          return `=ROUND(${column(c)}${rowOf.get(method.of.of === 'account' ? method.of.account : '')}*12.5/100,0)`;
         case 'pattern':
-          return `=ROUND(${method.annual}*1.02*${last}/SUM(A${base + i}:L${base + i}),0)`;
-        case 'even':
-          return `=ROUND(${(method.basis as { annual: number }).annual}/12,0)`;
+          return `=ROUND(${method.amounts!.amounts[0]}*1.02*${last}/SUM(A${base + i}:L${base + i}),0)`;
+        case 'phased':
+          return `=ROUND(${method.amounts!.amounts[0]}/12,0)`;
         default:
           return `=ROUND(${last}*1.03,0)`;
       }
@@ -152,8 +177,8 @@ function sheetFor({ accounts, facts, lines, rows }: ReturnType<typeof budget>): 
 async function reckoning(): Promise<void> {
   const b = budget();
   const whole = () => {
-    const r = createReckoner()(b.lines, b.facts);
-    return fillStatement(b.rows, PERIODS, (id) => r.lines.get(id)!.amounts);
+    const r = createReckoner()({ lines: b.lines, drivers: [] }, b.facts);
+    return fillStatement(b.rows, PERIODS, (id) => r.lines.figures(id, 'all')!.amounts);
   };
   whole();
   const sheet = sheetFor(b);
@@ -175,16 +200,18 @@ async function reckoning(): Promise<void> {
   // are made beforehand: copying a document is the command's work, not the reckoning's.
   const reckon = createReckoner();
   const fill = createFiller();
-  const ids = b.accounts.map((a) => a.id);
   const id = 'a0';
+  const drivers: Driver[] = [];
   const documents = Array.from({ length: 50 }, (_, i) => ({
-    ...b.lines,
-    [id]: { ...b.lines[id]!, overrides: { [b.facts.periods[3]!.id]: minor(10_000 + i) } },
+    drivers,
+    lines: b.lines.map((l) =>
+      l.account === id ? { ...l, overrides: { [b.facts.periods[3]!.id]: minor(10_000 + i) } } : l,
+    ),
   }));
   let n = 0;
   const edit = () => {
-    const r = reckon(documents[n++ % documents.length]!, b.facts, ids);
-    return fill(b.rows, PERIODS, (a) => r.lines.get(a)!.amounts);
+    const r = reckon(documents[n++ % documents.length]!, b.facts);
+    return fill(b.rows, PERIODS, (a) => r.lines.figures(a, 'all')!.amounts);
   };
   const engine = HyperFormula.buildFromArray(sheet, options);
   const row = b.rows.findIndex((r) => r.kind === 'line' && r.account.id === id);

@@ -12,7 +12,10 @@ import {
   type Percent,
 } from '@/core/money';
 
-type Common = Omit<TextInputProps, 'value' | 'onChange'>;
+type Common = Omit<TextInputProps, 'value' | 'onChange'> & {
+  /** Enter was pressed, after the value was taken. */
+  readonly onEnter?: () => void;
+};
 
 /** A field for an amount, read and written in the book's locale; blank is `null`. Says at once what it cannot read. */
 export function MoneyInput({
@@ -63,6 +66,7 @@ function DraftInput<T>({
   read,
   onCommit,
   trouble,
+  onEnter,
   ...rest
 }: Common & {
   readonly shown: string;
@@ -100,6 +104,7 @@ function DraftInput<T>({
           // Enter takes the figure; it must not also send off the form around it.
           e.preventDefault();
           commit();
+          if (!bad) onEnter?.();
         }
         if (e.key === 'Escape' && draft !== null) {
           e.stopPropagation();
@@ -108,4 +113,68 @@ function DraftInput<T>({
       }}
     />
   );
+}
+
+/** A field for a plain number within bounds. */
+export function NumberInput({
+  value,
+  least,
+  most,
+  onCommit,
+  ...rest
+}: Common & {
+  readonly value: number;
+  readonly least: number;
+  readonly most: number;
+  readonly onCommit: (value: number) => void;
+}) {
+  const read = (text: string) => {
+    const n = /^-?\d{1,9}$/.test(text.trim()) ? Number(text) : NaN;
+    return n >= least && n <= most ? { value: n } : null;
+  };
+  return (
+    <DraftInput
+      {...rest}
+      shown={String(value)}
+      read={read}
+      onCommit={onCommit}
+      trouble={`A whole number from ${least} to ${most}`}
+    />
+  );
+}
+
+/** A field for a number with so many decimals at most, kept as a whole number of its last decimal; blank is `null`. */
+export function ScaledInput({
+  value,
+  decimals,
+  onCommit,
+  ...rest
+}: Common & {
+  readonly value: number | null;
+  readonly decimals: number;
+  readonly onCommit: (value: number | null) => void;
+}) {
+  const shown = value === null ? '' : (value / 10 ** decimals).toFixed(decimals);
+  return (
+    <DraftInput
+      {...rest}
+      shown={shown}
+      read={(text) => readScaled(text, decimals)}
+      onCommit={onCommit}
+      trouble={decimals === 0 ? 'A whole number' : `A number, ${decimals} decimals at most`}
+    />
+  );
+}
+
+/** A number as a whole number of its last decimal; null when it cannot be read or is finer. */
+export function readScaled(text: string, decimals: number): { readonly value: number | null } | null {
+  const t = text
+    .trim()
+    .replace('−', '-')
+    .replace(/(?<=\d)[\s,](?=\d{3}\b)/g, '');
+  if (t === '') return { value: null };
+  const m = /^(-?)(\d{0,12})(?:\.(\d*))?$/.exec(t);
+  if (!m || (!m[2] && !m[3]) || (m[3] ?? '').replace(/0+$/, '').length > decimals) return null;
+  const digits = (m[2] || '0') + (m[3] ?? '').slice(0, decimals).padEnd(decimals, '0');
+  return { value: Number(digits) * (m[1] ? -1 : 1) || 0 };
 }

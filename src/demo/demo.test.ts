@@ -52,8 +52,9 @@ describe('the demo book', () => {
         id: b.id,
         name: b.name,
         width: 12,
-        accounts: Object.keys(b.lines),
-        amounts: (a) => b.approved?.amounts[a] ?? null,
+        lines: b.approved?.lines ?? [],
+        covers: b.covers,
+        figures: (a) => b.approved?.lines.find((l) => l.account === a) ?? null,
       })),
     });
     expect(checks.filter((c) => !c.holds)).toEqual([]);
@@ -68,7 +69,9 @@ describe('the demo book', () => {
       return Array.from({ length: 12 }, (_, i) => actualOf(balances, a, calendar.firstOfYear(year) + i) ?? 0);
     };
     const plan = (code: string) =>
-      history.book.budgets[0]!.approved!.amounts[history.book.accounts.find((x) => x.code === code)!.id]!;
+      history.book.budgets[0]!.approved!.lines.find(
+        (l) => l.account === history.book.accounts.find((x) => x.code === code)!.id,
+      )!.amounts;
     expect(of('6110', 2026).flatMap((v, i) => (v ? [i] : []))).toEqual([6]);
     expect(of('4300', 2026).flatMap((v, i) => (v ? [i] : []))).toEqual([0, 1, 10, 11]);
     expect(of('6200', 2027)[3]! / plan('6200')[3]!).toBeGreaterThan(1.3);

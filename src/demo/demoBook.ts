@@ -5,6 +5,7 @@ import { acceptDraft, headsOf, matchAccounts, openDraft, proofOf, settle } from 
 import { bookFile } from '@/core/exchange/bookJson';
 import { balancesOf, type LedgerBlock } from '@/core/ledger';
 import {
+  blankLine,
   newBook,
   openHistory,
   perform,
@@ -13,8 +14,18 @@ import {
   type History,
   type Line,
   type Method,
+  type RoundUnit,
 } from '@/core/model';
-import { calendarOf, createReckoner, draftBudget, factsFor, startLines } from '@/core/plan';
+import {
+  asLastYear,
+  calendarOf,
+  createReckoner,
+  draftBudget,
+  factsFor,
+  fingerprintText,
+  frozenLines,
+  startLines,
+} from '@/core/plan';
 import { DEMO_ID } from './demoFile';
 import { demoFiles } from './files';
 
@@ -53,10 +64,16 @@ export async function demoBook(
   const budget = fy27Budget(history.book, blocks);
   run({ type: 'addBudget', budget }, '2026-06-09T10:00:00.000Z');
   const { calendar, facts } = groundFor(history.book, blocks);
-  const reckoned = createReckoner()(budget.lines, facts);
-  const amounts: Record<string, (Minor | null)[]> = {};
-  for (const [account, line] of reckoned.lines) amounts[account] = [...line.amounts];
-  run({ type: 'approveBudget', budget: budget.id, approved: { at: APPROVED_AT, amounts } }, APPROVED_AT);
+  const lines = frozenLines(createReckoner()(budget, facts));
+  const print = await fingerprint(new TextEncoder().encode(fingerprintText(budget, lines)));
+  run(
+    {
+      type: 'approveBudget',
+      budget: budget.id,
+      approved: { at: APPROVED_AT, by: 'The board', fingerprint: print, lines },
+    },
+    APPROVED_AT,
+  );
 
   const at = '2026-11-06T08:30:00.000Z';
   const taken = await takeIn(
@@ -71,14 +88,19 @@ export async function demoBook(
 
   const byCode = new Map(history.book.accounts.map((a) => [a.code, a.id]));
   const revision: Budget = {
-    ...draftBudget(`b${history.book.nextId}`, 'FY27 autumn revision', budget.first, budget.length, {
-      ...budget.lines,
-      [byCode.get('6200')!]: line(
-        byCode.get('6200')!,
-        { kind: 'lastYear', uplift: percent('42'), round: 10 },
-        'New tariff since July; the approved budget did not know of it.',
-      ),
-    }),
+    ...budget,
+    id: `b${history.book.nextId}`,
+    name: 'FY27 autumn revision',
+    revises: { budget: budget.id, reason: 'New power tariff since July' },
+    lines: budget.lines.map((l) =>
+      l.account === byCode.get('6200')
+        ? line(
+            l.account,
+            asLastYear(percent('42'), 10),
+            'New tariff since July; the approved budget did not know of it.',
+          )
+        : l,
+    ),
   };
   run({ type: 'addBudget', budget: revision }, '2026-11-09T09:10:00.000Z');
   run(
@@ -154,22 +176,51 @@ function groundFor(book: Book, blocks: readonly LedgerBlock[]) {
   const calendar = calendarOf(book);
   const range = yearRange(calendar, 2027);
   const periods = Array.from({ length: 12 }, (_, i) => calendar.period(range.first + i));
-  const facts = factsFor(
+  const balances = balancesOf(blocks, calendar);
+  const facts = factsFor({
     calendar,
     periods,
-    book.accounts,
-    balancesOf(blocks, calendar),
-    range.first - 1,
-    unitOf(book.currency),
-  );
+    accounts: book.accounts,
+    balances,
+    ofSegment: () => balances,
+    closedThrough: range.first - 1,
+    unit: unitOf(book.currency),
+    weights: book.weights,
+    workWeek: book.workWeek,
+    others: new Map(),
+  });
   return { calendar, periods, facts };
 }
 
 const line = (account: string, method: Method, note = '', overrides: Line['overrides'] = {}): Line => ({
-  account,
+  ...blankLine({ account, segment: null }),
   method,
   overrides,
-  note,
+  note: note ? { text: note, by: 'Treasurer', at: '2026-06-09T10:00:00.000Z' } : null,
+});
+
+const yearly = (annual: Minor | null) => annual && { per: 'year' as const, amounts: [annual] };
+const pattern = (annual: Minor | null, uplift: string): Method => ({
+  kind: 'pattern',
+  amounts: yearly(annual),
+  like: null,
+  years: [1],
+  uplift: percent(uplift),
+  round: 100,
+});
+const even = (annual: Minor | null, uplift: string, round: RoundUnit): Method => ({
+  kind: 'phased',
+  amounts: yearly(annual),
+  by: { by: 'even' },
+  uplift: percent(uplift),
+  round,
+});
+const share = (account: string, of100: string): Method => ({
+  kind: 'share',
+  of: { of: 'account', account },
+  percent: percent(of100),
+  lag: 0,
+  round: 0,
 });
 
 /** The budget for FY27: last year and 3 percent, then the lines that the treasurer went over by hand. */
@@ -179,50 +230,48 @@ function fy27Budget(book: Book, blocks: readonly LedgerBlock[]): Budget {
   const cents = (units: number) => minor(units * 100);
   const month = (n: number) => periods[n]!.id;
   const lines = startLines(
-    { from: 'sameMonth', uplift: percent('3'), upliftByKind: {}, round: 10 },
+    { from: 'sameMonth', other: null, uplift: percent('3'), upliftByKind: {}, round: 10 },
     book.accounts,
     facts,
   );
   const set = (code: string, method: Method, note = '', overrides: Line['overrides'] = {}) => {
-    lines[id.get(code)!] = line(id.get(code)!, method, note, overrides);
+    const at = lines.findIndex((l) => l.account === id.get(code));
+    lines[at] = line(id.get(code)!, method, note, overrides);
   };
-  set(
-    '4010',
-    { kind: 'lastYear', uplift: percent('4'), round: 10 },
-    'Fee list agreed by members in May: four percent.',
-  );
-  set('4015', { kind: 'lastYear', uplift: percent('4'), round: 10 });
-  set('4020', { kind: 'pattern', annual: cents(63_500), uplift: percent('0'), round: 100 });
+  set('4010', asLastYear(percent('4'), 10), 'Fee list agreed by members in May: four percent.');
+  set('4015', asLastYear(percent('4'), 10));
+  set('4020', pattern(cents(63_500), '0'));
   set(
     '4100',
-    { kind: 'pattern', annual: cents(373_900), uplift: percent('0'), round: 100 },
+    pattern(cents(373_900), '0'),
     'Two refits moved from May to March; hoist out of service the last two weeks of June.',
     {
       [month(8)]: cents(52_000),
       [month(10)]: cents(36_000),
     },
   );
-  set('4300', { kind: 'pattern', annual: null, uplift: percent('6'), round: 100 });
+  set('4300', pattern(null, '6'));
   set(
     '4900',
     { kind: 'byMonth', amounts: { [month(2)]: cents(12_000), [month(8)]: cents(12_000) } },
     'Two payments confirmed by the fund.',
   );
-  set('5010', { kind: 'share', of: id.get('4100')!, percent: percent('30') });
-  set('5020', { kind: 'share', of: id.get('4200')!, percent: percent('93') });
+  set('5010', share(id.get('4100')!, '30'));
+  set('5020', share(id.get('4200')!, '93'));
   set(
     '6110',
     { kind: 'byMonth', amounts: { [month(6)]: cents(32_800) } },
     'Renewal quoted in May; one lump in January.',
   );
-  set('6120', {
-    kind: 'even',
-    basis: { of: 'amount', annual: cents(52_800) },
-    uplift: percent('0'),
-    round: 0,
+  set('6120', even(cents(52_800), '0', 0));
+  set('6310', even(null, '5', 1));
+  set('6200', asLastYear(percent('2'), 10));
+  set('8010', asLastYear());
+  return draftBudget({
+    id: `b${book.nextId}`,
+    name: 'FY27 budget',
+    first: periods[0]!.id,
+    length: 12,
+    lines,
   });
-  set('6310', { kind: 'even', basis: { of: 'lastYear' }, uplift: percent('5'), round: 1 });
-  set('6200', { kind: 'lastYear', uplift: percent('2'), round: 10 });
-  set('8010', { kind: 'lastYear', uplift: percent('0'), round: 0 });
-  return draftBudget(`b${book.nextId}`, 'FY27 budget', periods[0]!.id, 12, lines);
 }

@@ -1,6 +1,16 @@
 import { minor, type Minor } from '@/core/money';
 import type { PeriodId } from '@/core/calendar';
-import type { AccountId, Budget, Line, Refusal, VarianceNote } from '@/core/model';
+import {
+  blankLine,
+  lineOf,
+  type AccountId,
+  type Budget,
+  type Line,
+  type Refusal,
+  type VarianceNote,
+} from '@/core/model';
+import { fingerprint } from '@/core/files/fingerprint';
+import { fingerprintText, frozenLines } from '@/core/plan';
 import { now, randomId } from '@/platform/clock';
 import { dispatch } from './bookStore';
 import { reckoned, type Ground } from './derived';
@@ -13,12 +23,17 @@ export const today = (): string => new Date().toLocaleDateString('sv-SE');
 /** The present instant, for what is recorded with a time. */
 export const instant = now;
 
-/** Approves a draft: freezes its amounts as they are shown now. */
-export function approveBudget(ground: Ground, budget: Budget): Refusal | null {
-  const { reckoning } = reckoned(ground, budget);
-  const amounts: Record<AccountId, (Minor | null)[]> = {};
-  for (const [id, line] of reckoning.lines) amounts[id] = [...line.amounts];
-  return dispatch({ type: 'approveBudget', budget: budget.id, approved: { at: now(), amounts } });
+/** The fingerprint of a budget's figures: SHA-256 of their text, in hexadecimal. */
+export const fingerprintOf = (
+  budget: Budget,
+  lines: NonNullable<Budget['approved']>['lines'],
+): Promise<string> => fingerprint(new TextEncoder().encode(fingerprintText(budget, lines)));
+
+/** Approves a draft: freezes its figures as they are shown now, with who did it and their fingerprint. */
+export async function approveBudget(ground: Ground, budget: Budget, by: string): Promise<Refusal | null> {
+  const lines = frozenLines(reckoned(ground, budget).reckoning);
+  const approved = { at: now(), by, fingerprint: await fingerprintOf(budget, lines), lines };
+  return dispatch({ type: 'approveBudget', budget: budget.id, approved });
 }
 
 /** Keeps, changes or (with an empty text) takes away the note on a variance. */
@@ -42,23 +57,30 @@ export function noteVariance(
  */
 export function mergeAccounts(ground: Ground, from: AccountId, into: AccountId): Refusal | null {
   const lines = ground.book.budgets.flatMap((budget) => {
-    if (budget.state !== 'draft' || !budget.lines[from] || !budget.lines[into]) return [];
-    const { facts, amounts } = reckoned(ground, budget);
-    const [a, b] = [amounts(from), amounts(into)];
-    const byPeriod: Record<PeriodId, Minor> = {};
-    facts.periods.forEach((p, i) => {
-      const x = a?.[i] ?? null;
-      const y = b?.[i] ?? null;
-      if (x !== null || y !== null) byPeriod[p.id] = minor((x ?? 0) + (y ?? 0));
+    if (budget.state !== 'draft') return [];
+    return budget.segments.flatMap((segment) => {
+      const [gone, kept] = [from, into].map((account) => lineOf(budget, { account, segment }));
+      return gone && kept ? [{ budget: budget.id, line: mergedLine(ground, budget, gone, kept) }] : [];
     });
-    const note = [budget.lines[into].note, budget.lines[from].note].filter(Boolean).join('\n').slice(0, 4000);
-    const line: Line = {
-      account: into,
-      method: { kind: 'byMonth', amounts: byPeriod },
-      overrides: {},
-      note,
-    };
-    return [{ budget: budget.id, line }];
   });
   return dispatch({ type: 'mergeAccounts', from, into, lines });
+}
+
+function mergedLine(ground: Ground, budget: Budget, gone: Line, kept: Line): Line {
+  const { facts, amounts } = reckoned(ground, budget);
+  const [a, b] = [amounts(gone.account, gone.segment), amounts(kept.account, kept.segment)];
+  const byPeriod: Record<PeriodId, Minor> = {};
+  facts.periods.forEach((p, i) => {
+    const x = a?.[i] ?? null;
+    const y = b?.[i] ?? null;
+    if (x !== null || y !== null) byPeriod[p.id] = minor((x ?? 0) + (y ?? 0));
+  });
+  const texts = [kept.note?.text, gone.note?.text].filter(Boolean).join('\n').slice(0, 4000);
+  const note = kept.note ?? gone.note;
+  return {
+    ...blankLine(kept),
+    method: { kind: 'byMonth', amounts: byPeriod },
+    note: note && { ...note, text: texts },
+    cellNotes: { ...gone.cellNotes, ...kept.cellNotes },
+  };
 }

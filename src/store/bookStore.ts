@@ -17,6 +17,7 @@ import { now, randomId } from '@/platform/clock';
 import { browserKeyValue } from '@/platform/browserKeyValue';
 import { browserTabLock, tabNews } from '@/platform/tabLock';
 import { Keeper, type Kept, type ShelfItem } from './keeper';
+import { personNow } from './person';
 import { resetSession } from './session';
 
 export type SaveState =
@@ -204,7 +205,7 @@ export async function deleteBook(id: string): Promise<void> {
 export function dispatch(command: Command, block?: LedgerBlock, why = ''): Refusal | null {
   const { history, readOnly, blocks } = get();
   if (!history || readOnly) return { code: 'readOnly' };
-  const step = perform(history, command, now(), why);
+  const step = perform(history, command, now(), { why, by: personNow().name });
   if (!step.ok) return step.refusal;
   if (step.history === history) return null;
   set({ history: step.history, blocks: block ? new Map(blocks).set(block.id, block) : blocks });
@@ -220,10 +221,10 @@ export function redoLast(): void {
   stepTo(redo);
 }
 
-function stepTo(step: (history: History, at: string) => History): void {
+function stepTo(step: (history: History, at: string, by?: string) => History): void {
   const { history, readOnly } = get();
   if (!history || readOnly) return;
-  const next = step(history, now());
+  const next = step(history, now(), personNow().name || undefined);
   if (next === history) return;
   set({ history: next });
   saveSoon();

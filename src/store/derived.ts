@@ -4,18 +4,29 @@ import {
   indexOfId,
   yearRange,
   type FiscalCalendar,
+  type Period,
   type PeriodIndex,
   type PeriodRange,
 } from '@/core/calendar';
-import { actualOf, balancesOf, type Balances, type LedgerBlock, type View } from '@/core/ledger';
-import type { Account, AccountId, Book, Budget } from '@/core/model';
 import {
-  amountsOf,
+  actualOf,
+  balancesOf,
+  viewOfSegments,
+  type Balances,
+  type LedgerBlock,
+  type View,
+} from '@/core/ledger';
+import type { Account, AccountId, Axis, Book, Budget, SegmentId } from '@/core/model';
+import {
   budgetPeriods,
   calendarOf,
   createReckoner,
   factsFor,
+  figuresOf,
   type Facts,
+  type FactsInput,
+  type Figures,
+  type OtherPlan,
   type Reckoner,
   type Reckoning,
 } from '@/core/plan';
@@ -57,8 +68,8 @@ const balancesFor = lastOf((blocks: readonly LedgerBlock[], calendar: FiscalCale
   balancesOf(blocks, calendar, view),
 );
 
-/** The open book with what follows from its ledger. */
-const makeGround = (book: Book, all: ReadonlyMap<string, LedgerBlock>): Ground => {
+/** A book with what follows from its ledger. */
+export const makeGround = (book: Book, all: ReadonlyMap<string, LedgerBlock>): Ground => {
   const calendar = calendarOf(book);
   const blocks = blocksOf(book.sources, all);
   const view = viewFor(book.merged);
@@ -82,46 +93,150 @@ export type Reckoned = {
   readonly budget: Budget;
   readonly facts: Facts;
   readonly reckoning: Reckoning;
-  readonly amounts: (account: AccountId) => readonly (Minor | null)[] | null;
+  /** Figures and months of an account, in one segment or over all of them (unless said otherwise). */
+  readonly figures: (account: AccountId, segment?: SegmentId | 'all') => Figures | null;
+  readonly amounts: (account: AccountId, segment?: SegmentId | 'all') => readonly (Minor | null)[] | null;
 };
 
 type Slot = {
-  readonly facts: (...args: Parameters<typeof factsFor>) => Facts;
+  readonly facts: (
+    calendar: FiscalCalendar,
+    periods: readonly Period[],
+    accounts: Book['accounts'],
+    balances: Balances,
+    ofSegment: FactsInput['ofSegment'],
+    closedThrough: PeriodIndex | null,
+    unit: number,
+    weights: Book['weights'],
+    workWeek: Book['workWeek'],
+    others: FactsInput['others'],
+  ) => Facts;
   readonly reckon: Reckoner;
-  readonly periods: (c: FiscalCalendar, first: string, length: number) => ReturnType<typeof budgetPeriods>;
+  readonly periods: (c: FiscalCalendar, first: string, length: number) => Period[];
+  readonly named: (lines: Budget['lines']) => readonly string[];
+  readonly others: (...parts: readonly (Reckoned | string | null)[]) => FactsInput['others'];
   readonly whole: (b: Budget, f: Facts, r: Reckoning) => Reckoned;
 };
-const slots = new Map<string, Slot>();
-const idsOf = lastOf((accounts: readonly Account[]) => accounts.map((a) => a.id));
+/** What is remembered of budgets, by book and budget. Whoever looks at other states of a book brings his own. */
+export type Slots = Map<string, Slot>;
+const slots: Slots = new Map();
+
+const makeSlot = (): Slot => ({
+  facts: lastOf(
+    (calendar, periods, accounts, balances, ofSegment, closedThrough, unit, weights, workWeek, others) =>
+      factsFor({
+        calendar,
+        periods,
+        accounts,
+        balances,
+        ofSegment,
+        closedThrough,
+        unit,
+        weights,
+        workWeek,
+        others,
+      }),
+  ),
+  reckon: createReckoner(),
+  periods: lastOf((c, first, length) => budgetPeriods(c, { first: first as Budget['first'], length })),
+  named: lastOf(budgetsNamedIn),
+  others: lastOf((axis, ...others) => otherPlans(axis as string | null, others as Reckoned[])),
+  whole: lastOf((b, facts, reckoning) => ({
+    budget: b,
+    facts,
+    reckoning,
+    figures: (account, segment = 'all') => figuresOf(b, reckoning, account, segment),
+    amounts: (account, segment = 'all') => figuresOf(b, reckoning, account, segment)?.amounts ?? null,
+  })),
+});
+
+/** Budgets that are being reckoned: one that leads back to itself is no basis. */
+const open = new Set<string>();
 
 /** Reckons a budget; parts that did not change are remembered by budget. */
-export function reckoned(ground: Ground, budget: Budget): Reckoned {
-  const key = `${ground.book.id}/${budget.id}`;
-  let slot = slots.get(key);
-  if (!slot) {
-    slot = {
-      facts: lastOf(factsFor),
-      reckon: createReckoner(),
-      periods: lastOf((c, first, length) => budgetPeriods(c, { first: first as Budget['first'], length })),
-      whole: lastOf((b, facts, reckoning) => ({
-        budget: b,
-        facts,
-        reckoning,
-        amounts: (account) => amountsOf(b, reckoning, account),
-      })),
-    };
-    slots.set(key, slot);
-  }
-  const periods = slot.periods(ground.calendar, budget.first, budget.length);
+export function reckoned(ground: Ground, budget: Budget, kept: Slots = slots): Reckoned {
+  const { book, calendar } = ground;
+  const key = `${book.id}/${budget.id}`;
+  let slot = kept.get(key);
+  if (!slot) kept.set(key, (slot = makeSlot()));
+  const periods = slot.periods(calendar, budget.first, budget.length);
+  open.add(budget.id);
+  const others = slot.named(budget.lines).flatMap((id) => {
+    const other = open.has(id) ? undefined : book.budgets.find((b) => b.id === id);
+    return other ? [reckoned(ground, other, kept)] : [];
+  });
+  open.delete(budget.id);
   const facts = slot.facts(
-    ground.calendar,
+    calendar,
     periods,
-    ground.book.accounts,
+    book.accounts,
     ground.balances,
+    segmentLedgers(ground, budget.axis),
     ground.closedThrough,
-    unitOf(ground.book.currency),
+    unitOf(book.currency),
+    book.weights,
+    book.workWeek,
+    slot.others(budget.axis, ...others),
   );
-  return slot.whole(budget, facts, slot.reckon(budget.lines, facts, idsOf(ground.book.accounts)));
+  return slot.whole(budget, facts, slot.reckon(budget, facts));
+}
+
+/** The budgets that lines take over. */
+function budgetsNamedIn(lines: Budget['lines']): readonly string[] {
+  const ids = new Set<string>();
+  for (const { method } of lines)
+    if (method.kind === 'lastYear' && method.from.of !== 'actuals') ids.add(method.from.budget);
+  return [...ids];
+}
+
+/** Other budgets as bases of one with this axis: by segment where both have it, else as a whole. */
+function otherPlans(axis: string | null, others: readonly Reckoned[]): FactsInput['others'] {
+  return new Map(
+    others.map((r): [string, OtherPlan] => {
+      const first = r.facts.periods[0]?.index ?? 0;
+      const alike = r.budget.axis === axis;
+      return [
+        r.budget.id,
+        {
+          amount: (account, segment, period) => {
+            const of = alike ? segment : axis === null ? 'all' : null;
+            return of === null && !alike ? null : (r.amounts(account, of)?.[period - first] ?? null);
+          },
+        },
+      ];
+    }),
+  );
+}
+
+/** The ledger of each value of an axis, added up when it is first asked for. */
+const segmentLedgersOf = lastOf(
+  (
+    blocks: readonly LedgerBlock[],
+    calendar: FiscalCalendar,
+    view: View,
+    axis: Axis,
+  ): FactsInput['ofSegment'] => {
+    const made = new Map<SegmentId, Balances>();
+    return (value) => {
+      let balances = made.get(value);
+      if (!balances)
+        made.set(value, (balances = balancesOf(blocks, calendar, viewOfSegments(view, [{ axis, value }]))));
+      return balances;
+    };
+  },
+);
+const wholeLedger = lastOf(
+  (balances: Balances): FactsInput['ofSegment'] =>
+    () =>
+      balances,
+);
+
+/** The ledger by the values of an axis; of a budget without one, the whole. */
+export function segmentLedgers(ground: Ground, axisId: string | null): FactsInput['ofSegment'] {
+  const axis = axisId === null ? undefined : ground.book.axes.find((a) => a.id === axisId);
+  return axis
+    ? segmentLedgersOf(ground.blocks, ground.calendar, ground.view, axis)
+    : wholeLedger(ground.balances);
 }
 
 const checksOf = lastOf((ground: Ground, blocks: ReadonlyMap<string, LedgerBlock>): Check[] =>
@@ -135,8 +250,9 @@ const checksOf = lastOf((ground: Ground, blocks: ReadonlyMap<string, LedgerBlock
         id: b.id,
         name: b.name,
         width: r.facts.periods.length,
-        accounts: Object.keys(b.lines),
-        amounts: r.amounts,
+        lines: b.approved ? b.approved.lines : b.lines,
+        covers: b.covers,
+        figures: r.figures,
       };
     }),
   }),

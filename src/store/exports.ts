@@ -1,7 +1,10 @@
 import { reportCsv } from '@/core/exchange/reportCsv';
-import type { ReportTable } from '@/core/report';
+import type { Budget, SegmentId } from '@/core/model';
+import { budgetRows, type ReportTable } from '@/core/report';
 import { download, fileNameOf } from '@/platform/download';
 import { writeXlsx } from '@/workers/client';
+import type { ExportRequest } from '@/workers/protocol';
+import { reckoned, type Ground } from './derived';
 import { say } from './session';
 
 const nameOf = (table: ReportTable, ending: string) =>
@@ -14,14 +17,45 @@ export function exportCsv(table: ReportTable): void {
 }
 
 /** Saves a report as XLSX, written in a worker. */
-export async function exportXlsx(table: ReportTable): Promise<void> {
+export const exportXlsx = (table: ReportTable): Promise<void> =>
+  saveXlsx(nameOf(table, 'xlsx'), () => ({ table }));
+
+/** Saves a budget as a workbook that reckons itself: one segment of it, or the only one. */
+export const exportLivePlan = (ground: Ground, budget: Budget, segment: SegmentId | 'all'): Promise<void> =>
+  saveXlsx(`${fileNameOf(`${ground.book.name} ${budget.name} with formulas`)}.xlsx`, async () => {
+    const [{ planSheets }, { methodBadge }] = await Promise.all([
+      import('@/core/exchange/planSheets'),
+      import('./methodWords'),
+    ]);
+    const { book } = ground;
+    const { facts, reckoning } = reckoned(ground, budget);
+    const sheets = (segment === 'all' ? budget.segments : [segment]).flatMap((s) => {
+      const axis = book.axes.find((a) => a.id === budget.axis);
+      const name = axis?.values.find((v) => v.id === s)?.name ?? (axis ? 'Unassigned' : '');
+      const own = planSheets({
+        book: book.name,
+        title: budget.name,
+        subtitle: name || (budget.approved ? 'Approved' : 'Draft'),
+        currency: book.currency,
+        rows: budgetRows(book.accounts, budget.covers),
+        accounts: book.accounts,
+        lines: budget.lines,
+        drivers: budget.drivers,
+        facts,
+        reckoning,
+        segment: s,
+        methodName: (line) => methodBadge(line.method),
+        suffix: budget.segments.length > 1 ? ` ${name}` : '',
+      });
+      return own;
+    });
+    return { sheets, currency: book.currency };
+  });
+
+async function saveXlsx(name: string, make: () => ExportRequest | Promise<ExportRequest>): Promise<void> {
   try {
-    const bytes = await writeXlsx(table);
-    download(
-      nameOf(table, 'xlsx'),
-      bytes,
-      'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
-    );
+    const bytes = await writeXlsx(await make());
+    download(name, bytes, 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet');
     say('The XLSX file is in your downloads.');
   } catch (error) {
     say(

@@ -52,3 +52,11 @@ export function dayText(day: string): string {
   const [year, month, date] = day.slice(0, 10).split('-');
   return `${Number(date)} ${MONTH_NAMES[Number(month) - 1] ?? month} ${year}`;
 }
+
+/** An instant in the person's own time: "12 Jun 2026, 14:05". */
+export function timeText(at: string): string {
+  const time = new Date(at);
+  if (Number.isNaN(time.getTime())) return '';
+  const [day, clock] = time.toLocaleString('sv-SE').split(' ');
+  return `${dayText(day!)}, ${clock!.slice(0, 5)}`;
+}

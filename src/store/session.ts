@@ -5,6 +5,8 @@ import type { AccountId } from '@/core/model';
 /** What the strip says about the screen's selection and key figures; the screen writes, the strip shows. */
 export type StripFact = { readonly label: string; readonly value: string; readonly after?: string };
 
+export type BudgetView = 'sheet' | 'drivers' | 'firstPass' | 'compare' | 'history' | 'report';
+
 type Session = {
   /** Periods that the ledger view shows, and the month that the variance screen looks at; null until chosen. */
   readonly ledgerRange: PeriodRange | null;
@@ -12,7 +14,11 @@ type Session = {
   /** The budget on the worksheet, and the one that actuals are compared with. */
   readonly budgetId: string | null;
   readonly comparedId: string | null;
+  /** What the budget stage shows of its budget. */
+  readonly budgetView: BudgetView;
   readonly account: AccountId | null;
+  /** A line that the worksheet is asked to go to; forgotten once it is there. */
+  readonly soughtAccount: AccountId | null;
   readonly facts: readonly StripFact[];
   /** The hint on the demo book was closed. */
   readonly hintGone: boolean;
@@ -25,7 +31,9 @@ const FRESH: Session = {
   varianceMonth: null,
   budgetId: null,
   comparedId: null,
+  budgetView: 'sheet',
   account: null,
+  soughtAccount: null,
   facts: [],
   hintGone: false,
   word: null,

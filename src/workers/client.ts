@@ -12,10 +12,10 @@ import type {
 } from '@/core/intake';
 import type { LedgerBlock } from '@/core/ledger';
 import type { Account } from '@/core/model';
-import type { ReportTable } from '@/core/report';
 import type {
   Drafted,
   ExportAnswer,
+  ExportRequest,
   IntakeAnswer,
   IntakeContent,
   IntakeRequest,
@@ -122,13 +122,13 @@ export class IntakeClient {
   }
 }
 
-/** Writes a report as XLSX in a worker of its own, which ends with it. */
-export function writeXlsx(table: ReportTable): Promise<Uint8Array> {
+/** Writes a workbook in a worker of its own, which ends with it. */
+export function writeXlsx(request: ExportRequest): Promise<Uint8Array> {
   const worker = new Worker(new URL('./export.worker.ts', import.meta.url), { type: 'module' });
   return new Promise<Uint8Array>((resolve, reject) => {
     worker.onmessage = ({ data }: MessageEvent<ExportAnswer>) =>
       data.ok ? resolve(data.bytes) : reject(new Error(data.message));
     worker.onerror = (e) => reject(new Error(e.message || 'The export stopped'));
-    worker.postMessage({ table });
+    worker.postMessage(request);
   }).finally(() => worker.terminate());
 }

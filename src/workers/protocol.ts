@@ -14,6 +14,7 @@ import type {
 } from '@/core/intake';
 import type { LedgerBlock } from '@/core/ledger';
 import type { Account } from '@/core/model';
+import type { PlanSheet } from '@/core/exchange/planSheets';
 import type { ReportTable } from '@/core/report';
 
 export type IntakeContent = { readonly file: Blob } | { readonly pull: FeedPull };
@@ -87,6 +88,8 @@ export type IntakeAnswer = { readonly id: number } & (
   | { readonly type: 'failed'; readonly message: string }
 );
 
-export type ExportRequest = { readonly table: ReportTable };
+/** A report, or a budget's sheets that reckon themselves. */
+export type ExportRequest =
+  { readonly table: ReportTable } | { readonly sheets: readonly PlanSheet[]; readonly currency: string };
 export type ExportAnswer =
   { readonly ok: true; readonly bytes: Uint8Array } | { readonly ok: false; readonly message: string };

@@ -1,7 +1,7 @@
 import { memo, type ReactNode } from 'react';
 import type { Minor } from '@/core/money';
 import { Spark } from '../Spark';
-import { sameRow, type SheetColumn, type SheetRow } from './types';
+import { sameRow, type LeadColumn, type SheetColumn, type SheetRow } from './types';
 import classes from './Sheet.module.css';
 
 export type CellFormat = (value: Minor | null, column: SheetColumn) => string;
@@ -11,7 +11,7 @@ export type SheetRowProps = {
   readonly index: number;
   readonly row: SheetRow;
   readonly columns: readonly SheetColumn[];
-  readonly withMethod: boolean;
+  readonly lead: readonly LeadColumn[];
   readonly top: number;
   readonly format: CellFormat;
   readonly exact: CellFormat;
@@ -19,13 +19,17 @@ export type SheetRowProps = {
   readonly left: number;
   readonly right: number;
   readonly active: number;
-  /** Whether the line is the one under the cursor: it shows its ghost. */
+  /** Whether the line is the one under the cursor. */
   readonly current: boolean;
+  readonly withGhost: boolean;
+  /** The column at whose corner the handle to fill from stands; −1 for none. */
+  readonly handle: number;
+  readonly onFold: (key: string) => void;
   readonly editor: ReactNode;
 };
 
-const cellTitle = (exact: string, odd: string | undefined): string | undefined =>
-  [exact, odd].filter(Boolean).join(' — ') || undefined;
+const cellTitle = (...parts: (string | undefined)[]): string | undefined =>
+  parts.filter(Boolean).join(' — ') || undefined;
 
 /** One row of the sheet, drawn again only when something in it changes. */
 export const SheetRowView = memo(
@@ -34,7 +38,7 @@ export const SheetRowView = memo(
     index,
     row,
     columns,
-    withMethod,
+    lead,
     top,
     format,
     exact,
@@ -42,6 +46,9 @@ export const SheetRowView = memo(
     right,
     active,
     current,
+    withGhost,
+    handle,
+    onFold,
     editor,
   }: SheetRowProps) {
     return (
@@ -55,22 +62,41 @@ export const SheetRowView = memo(
         style={{ transform: `translateY(${top}px)` }}
       >
         <div role="rowheader" className={classes.name} title={row.label}>
+          {row.folded !== undefined && (
+            <button
+              type="button"
+              className={classes.fold}
+              aria-expanded={!row.folded}
+              aria-label={`${row.folded ? 'Unfold' : 'Fold'} ${row.label}`}
+              tabIndex={-1}
+              onClick={() => onFold(row.key)}
+            >
+              {row.folded ? '▸' : '▾'}
+            </button>
+          )}
           {row.code && <span className={classes.code}>{row.code}</span>}
           <span className={classes.label}>{row.label}</span>
+          {row.aside && <span className={classes.aside}>{row.aside}</span>}
+          {row.looked && (
+            <span className={classes.looked} title="Looked at" role="img" aria-label="looked at">
+              ✓
+            </span>
+          )}
           {row.hasNote && (
             <span className={classes.noteMark} title="Has a note" role="img" aria-label="has a note" />
           )}
         </div>
-        {withMethod && (
-          <div role="gridcell" className={classes.method}>
-            {row.picture && <Spark values={row.picture} />}
-            {row.badge && (
-              <span className={classes.badge} data-tone={row.badgeTone}>
+        {lead.map(({ key }) => (
+          <div key={key} role="gridcell" className={classes.method}>
+            {key === 'picture' && row.picture && <Spark values={row.picture} />}
+            {key === 'keeper' && <span className={classes.keeper}>{row.keeper}</span>}
+            {key === 'badge' && row.badge && (
+              <span className={classes.badge} data-tone={row.badgeTone} title={row.badge}>
                 {row.badge}
               </span>
             )}
           </div>
-        )}
+        ))}
         {columns.map((column, c) => {
           const value = row.values[c] ?? null;
           const selected = c >= left && c <= right;
@@ -79,7 +105,7 @@ export const SheetRowView = memo(
               key={column.key}
               id={active === c ? `${id}-active` : undefined}
               role="gridcell"
-              aria-colindex={c + (withMethod ? 3 : 2)}
+              aria-colindex={c + lead.length + 2}
               aria-selected={row.enterable ? selected : undefined}
               data-row={index}
               data-column={c}
@@ -88,16 +114,20 @@ export const SheetRowView = memo(
               data-active={active === c || undefined}
               data-typed={row.typed[c] || undefined}
               data-odd={row.odd?.[c] ? true : undefined}
+              data-noted={row.noted?.[c] ? true : undefined}
               className={classes.cell}
-              title={cellTitle(value === null ? '' : exact(value, column), row.odd?.[c])}
+              title={cellTitle(value === null ? '' : exact(value, column), row.odd?.[c], row.noted?.[c])}
             >
               {active === c && editor ? editor : row.kind === 'section' ? null : format(value, column)}
+              {handle === c && <span className={classes.handle} data-handle />}
             </div>
           );
         })}
-        {current && row.ghost && (
+        {withGhost && row.ghost && (
           <div className={classes.ghost} aria-hidden>
-            <div className={classes.ghostLabel}>{row.ghost.label}</div>
+            <div className={classes.ghostLabel} style={{ gridColumn: `1 / ${lead.length + 2}` }}>
+              {row.ghost.label}
+            </div>
             {columns.map((column, c) => (
               <div key={column.key} className={classes.ghostCell}>
                 {column.kind === 'info' ? '' : format(row.ghost!.values[c] ?? null, column)}
@@ -116,6 +146,9 @@ export const SheetRowView = memo(
     a.right === b.right &&
     a.active === b.active &&
     a.current === b.current &&
+    a.withGhost === b.withGhost &&
+    a.handle === b.handle &&
+    a.lead === b.lead &&
     a.editor === b.editor &&
     a.columns === b.columns &&
     a.format === b.format &&

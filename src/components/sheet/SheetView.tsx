@@ -29,7 +29,7 @@ import {
 import type { Minor } from '@/core/money';
 import { CellEditor, type Leave } from './CellEditor';
 import { SheetRowView, type CellFormat } from './SheetRowView';
-import type { SheetColumn, SheetRow } from './types';
+import type { LeadColumn, SheetColumn, SheetRow } from './types';
 import classes from './Sheet.module.css';
 
 const ROW = 25;
@@ -45,14 +45,21 @@ export type SheetProps = {
   /** A cell's value as one types it: for changing it, and for copying. */
   readonly edit: (row: number, column: number) => string;
   readonly readOnly: boolean;
-  /** Head of the column that says how a line is made; null leaves the column out. */
-  readonly methodHead: string | null;
+  /** Columns between the account and the figures; the same list while they stay. */
+  readonly lead: readonly LeadColumn[];
+  /** Whose quiet second row is shown: the selected line's, or every line's. */
+  readonly ghosts?: 'selected' | 'all';
   /** Actuals are solid ink, plans ochre. */
   readonly tone: 'actual' | 'plan';
   /** Takes a typed text; what is wrong with it, or null. */
   readonly onType: (place: Place, text: string) => string | null;
   readonly onPaste: (rect: Rect, block: readonly (readonly string[])[]) => void;
   readonly onFill: (rect: Rect) => void;
+  /** The handle of a range was dragged to a larger range; without it there is no handle. */
+  readonly onDragFill?: (from: Rect, to: Rect) => void;
+  readonly onFold?: (key: string) => void;
+  /** A key that the sheet itself knows nothing of; true when it was taken. */
+  readonly onKey?: (e: KeyboardEvent) => boolean;
   readonly onClear: (rect: Rect) => void;
   readonly onRestore: (rect: Rect) => void;
   readonly onNote: () => void;
@@ -83,14 +90,17 @@ const LEAVES: Record<Leave, Move | null> = {
  * filling, and blocks to and from the clipboard. It knows no book: what is done is told to its owner.
  */
 export function SheetView(props: SheetProps) {
-  const { rows, columns, selection, onSelection, readOnly, format } = props;
+  const { rows, columns, selection, onSelection, readOnly, format, onFold } = props;
   const id = useId();
   const scroller = useRef<HTMLDivElement>(null);
   const [editing, setEditing] = useState<string | null>(null);
   const dragging = useRef(false);
   const active = selection.anchor;
   const rect = rectOf(selection);
-  const lead = props.methodHead === null ? 1 : 2;
+  const lead = props.lead.length + 1;
+  const ghosts = props.ghosts ?? 'selected';
+  const [fillTo, setFillTo] = useState<Place | null>(null);
+  const shown = fillTo ? widened(rect, fillTo) : rect;
   const current = selection.focus.row;
 
   const bounds = useMemo<Bounds>(
@@ -98,8 +108,8 @@ export function SheetView(props: SheetProps) {
     [rows, columns.length],
   );
   const sizeOf = useCallback(
-    (i: number) => (i === current && rows[i]?.ghost ? ROW * 2 : ROW),
-    [current, rows],
+    (i: number) => ((ghosts === 'all' || i === current) && rows[i]?.ghost ? ROW * 2 : ROW),
+    [current, rows, ghosts],
   );
   // eslint-disable-next-line react-hooks/incompatible-library -- the virtualizer is meant to be read anew on each render
   const virtual = useVirtualizer({
@@ -147,6 +157,7 @@ export function SheetView(props: SheetProps) {
 
   const onKeyDown = (e: KeyboardEvent) => {
     const ctrl = e.ctrlKey || e.metaKey;
+    if (props.onKey?.(e)) return e.preventDefault();
     if (e.altKey) return;
     const move: Move | undefined =
       ctrl && e.key === 'Home' ? 'top' : ctrl && e.key === 'End' ? 'bottom' : MOVES[e.key];
@@ -210,12 +221,17 @@ export function SheetView(props: SheetProps) {
       document.activeElement instanceof HTMLTextAreaElement
     )
       document.activeElement.blur();
+    if ((e.target as HTMLElement).dataset.handle !== undefined) return setFillTo(place);
     dragging.current = true;
     onSelection(e.shiftKey ? { anchor: selection.anchor, focus: place } : { anchor: place, focus: place });
   };
   const onPointerMove = (e: PointerEvent) => {
-    if (!dragging.current || e.buttons === 0) return;
+    if (e.buttons === 0 || !(dragging.current || fillTo)) return;
     const place = placeAt(e);
+    if (fillTo) {
+      if (place) setFillTo(place);
+      return;
+    }
     if (place && (place.row !== selection.focus.row || place.column !== selection.focus.column))
       onSelection({ anchor: selection.anchor, focus: place });
   };
@@ -240,6 +256,7 @@ export function SheetView(props: SheetProps) {
     props.onPaste(rect, fromTsv(e.clipboardData.getData('text/plain')));
   };
 
+  const fold = useCallback((key: string) => onFold?.(key), [onFold]);
   const activeLabel = `${rows[active.row]?.label ?? ''}, ${columns[active.column]?.label ?? ''}`;
   const editor =
     editing === null ? null : (
@@ -272,18 +289,20 @@ export function SheetView(props: SheetProps) {
       aria-activedescendant={items.some((i) => i.index === active.row) ? `${id}-active` : undefined}
       style={
         {
-          '--amounts': columns.length,
-          '--least': `${widths.least}px`,
-          '--last': `${widths.last}px`,
+          ...templateOf(props.lead, columns, widths),
         } as React.CSSProperties
       }
-      data-method={props.methodHead !== null}
       data-tone={props.tone}
-      data-grain={columns.length > 8 ? 'fine' : 'coarse'}
       onKeyDown={onKeyDown}
       onPointerDown={onPointerDown}
       onPointerMove={onPointerMove}
-      onPointerUp={() => (dragging.current = false)}
+      onPointerUp={() => {
+        dragging.current = false;
+        if (!fillTo) return;
+        setFillTo(null);
+        if (!refused() && (shown.right !== rect.right || shown.bottom !== rect.bottom))
+          props.onDragFill?.(rect, shown);
+      }}
       onDoubleClick={(e) => {
         if ((e.target as HTMLElement).closest('[data-row]'))
           startEditing(props.edit(active.row, active.column));
@@ -296,11 +315,11 @@ export function SheetView(props: SheetProps) {
         <div role="columnheader" className={classes.nameHead}>
           Account
         </div>
-        {props.methodHead !== null && (
-          <div role="columnheader" className={classes.methodHead}>
-            {props.methodHead}
+        {props.lead.map((l) => (
+          <div key={l.key} role="columnheader" className={classes.methodHead}>
+            {l.label}
           </div>
-        )}
+        ))}
         {columns.map((c, i) => (
           <div
             key={c.key}
@@ -309,6 +328,7 @@ export function SheetView(props: SheetProps) {
             data-kind={c.kind}
             data-selected={(i >= rect.left && i <= rect.right) || undefined}
           >
+            {c.over && <span className={classes.over}>{c.over}</span>}
             {c.label}
           </div>
         ))}
@@ -316,7 +336,7 @@ export function SheetView(props: SheetProps) {
       <div role="rowgroup" className={classes.body} style={{ height: virtual.getTotalSize() }}>
         {items.map(({ index, start }) => {
           const row = rows[index]!;
-          const touched = row.enterable && inRect(rect, index, rect.left);
+          const touched = row.enterable && inRect(shown, index, shown.left);
           return (
             <SheetRowView
               key={row.key}
@@ -324,14 +344,21 @@ export function SheetView(props: SheetProps) {
               index={index}
               row={row}
               columns={columns}
-              withMethod={props.methodHead !== null}
+              lead={props.lead}
               top={start}
               format={format}
               exact={props.exact}
-              left={touched ? rect.left : -1}
-              right={touched ? rect.right : -2}
+              left={touched ? shown.left : -1}
+              right={touched ? shown.right : -2}
               active={index === active.row ? active.column : -1}
               current={index === current}
+              withGhost={ghosts === 'all' || index === current}
+              handle={
+                props.onDragFill && !readOnly && editing === null && index === rect.bottom && row.enterable
+                  ? rect.right
+                  : -1
+              }
+              onFold={fold}
               editor={index === active.row ? editor : null}
             />
           );
@@ -339,6 +366,38 @@ export function SheetView(props: SheetProps) {
       </div>
     </div>
   );
+}
+
+/** A range drawn out to a place to its right or below, whichever is farther. */
+function widened(rect: Rect, to: Place): Rect {
+  const [down, right] = [to.row - rect.bottom, to.column - rect.right];
+  if (down <= 0 && right <= 0) return rect;
+  return down > right ? { ...rect, bottom: to.row } : { ...rect, right: to.column };
+}
+
+/** The grid's columns: one template for the head and every row, and the width that they need. */
+function templateOf(
+  lead: readonly LeadColumn[],
+  columns: readonly SheetColumn[],
+  { least, last }: { readonly least: number; readonly last: number },
+): Record<string, string> {
+  const coarse = columns.length <= 8;
+  const one = ({ kind }: SheetColumn) =>
+    coarse
+      ? `minmax(max(84px, ${last}px), 132px)`
+      : kind === 'amount'
+        ? `minmax(${least}px, 1fr)`
+        : `minmax(${last}px, 1.15fr)`;
+  const narrowest = columns.reduce(
+    (w, { kind }) => w + (coarse ? Math.max(84, last) : kind === 'amount' ? least : last),
+    0,
+  );
+  const before = lead.map((l) => `${l.width}px`).join(' ');
+  const fixed = lead.reduce((w, l) => w + l.width, 0);
+  return {
+    '--columns': `var(--name) ${before} ${columns.map(one).join(' ')}`,
+    '--width': `max(100%, calc(var(--name) + ${fixed + narrowest}px))`,
+  };
 }
 
 /** Columns as wide as their largest amount needs: a book in yen has longer figures than one in dollars. */
@@ -362,5 +421,14 @@ function widthsFor(
     const digits = text.replace(/\D/g, '').length;
     return Math.ceil(digits * 6.5 + (text.length - digits) * 3.2 + 6);
   };
-  return { least: Math.max(46, width(month, columns[0])), last: Math.max(58, width(total, columns.at(-2))) };
+  return {
+    least: Math.max(46, width(month, columns[0])),
+    last: Math.max(
+      58,
+      width(
+        total,
+        columns.findLast((c) => c.kind !== 'amount'),
+      ),
+    ),
+  };
 }

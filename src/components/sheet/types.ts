@@ -3,8 +3,17 @@ import type { Minor } from '@/core/money';
 export type SheetColumn = {
   readonly key: string;
   readonly label: string;
+  /** A second line above the label, for columns of another year. */
+  readonly over?: string;
   /** `amount` columns take typing; `total` takes a total to spread; `info` only shows. */
   readonly kind: 'amount' | 'total' | 'info';
+};
+
+/** A column before the figures: how a line is made, a picture of it, a word about it. */
+export type LeadColumn = {
+  readonly key: 'badge' | 'picture' | 'keeper';
+  readonly label: string;
+  readonly width: number;
 };
 
 export type SheetRow = {
@@ -16,6 +25,14 @@ export type SheetRow = {
   readonly badge: string;
   readonly badgeTone: 'plan' | 'trouble' | 'quiet';
   readonly hasNote: boolean;
+  /** Who looks after the line. */
+  readonly keeper?: string;
+  /** A line that was gone over shows a tick; undefined where that is not asked. */
+  readonly looked?: boolean;
+  /** A heading whose rows can be folded away: whether they are. */
+  readonly folded?: boolean;
+  /** A quiet word after the label. */
+  readonly aside?: string;
   readonly values: readonly (Minor | null)[];
   /** Which values were typed over the method. */
   readonly typed: readonly boolean[];
@@ -26,6 +43,8 @@ export type SheetRow = {
   readonly picture?: readonly (Minor | null)[];
   /** Why a value stands out, by column; empty where it does not. */
   readonly odd?: readonly string[];
+  /** Notes on single values, by column; empty where there is none. */
+  readonly noted?: readonly string[];
 };
 
 const sameList = <T>(a: readonly T[], b: readonly T[]): boolean =>
@@ -41,11 +60,16 @@ export const sameRow = (a: SheetRow, b: SheetRow): boolean =>
     a.badge === b.badge &&
     a.badgeTone === b.badgeTone &&
     a.hasNote === b.hasNote &&
+    a.keeper === b.keeper &&
+    a.looked === b.looked &&
+    a.folded === b.folded &&
+    a.aside === b.aside &&
     a.enterable === b.enterable &&
     sameList(a.values, b.values) &&
     sameList(a.typed, b.typed) &&
     sameList(a.picture ?? [], b.picture ?? []) &&
     sameList(a.odd ?? [], b.odd ?? []) &&
+    sameList(a.noted ?? [], b.noted ?? []) &&
     (a.ghost === b.ghost ||
       (a.ghost !== null &&
         b.ghost !== null &&

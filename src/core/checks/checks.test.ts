@@ -1,7 +1,7 @@
 import { minor } from '@/core/money';
 import { balancesOf, entriesOf, sumEntries, totalsOf } from '@/core/ledger';
 import { runChecks } from '.';
-import { account, blockOf, bookWith, calendar, months, sourceOf } from '../test/build';
+import { account, blockOf, bookWith, calendar, months, of, sourceOf } from '../test/build';
 
 const accounts = [account('b', 'bank'), account('s', 'income'), account('x', 'expense')];
 const block = blockOf(accounts, [
@@ -29,8 +29,9 @@ const run = (change: { source?: object; amounts?: number[]; lines?: string[] } =
         id: 'b1',
         name: 'Budget',
         width: 2,
-        accounts: change.lines ?? ['s'],
-        amounts: (id) => (id === 's' ? amounts : null),
+        lines: (change.lines ?? ['s']).map(of),
+        covers: 'profitAndLoss',
+        figures: (id) => (id === 's' ? { amounts, wholes: [] } : null),
       },
     ],
   });

@@ -1,7 +1,15 @@
 import { minor, plainDecimal, type Minor } from '@/core/money';
-import { isProfitAndLoss, profitSign, type AccountId, type Book } from '@/core/model';
+import {
+  isProfitAndLoss,
+  profitSign,
+  type AccountId,
+  type Book,
+  type Budget,
+  type LineRef,
+  type SegmentId,
+} from '@/core/model';
 import { ACTIVITY, totalsOf, type Balances, type LedgerBlock } from '@/core/ledger';
-import type { Amounts } from '@/core/plan';
+import { wholeRow, type Figures } from '@/core/plan';
 import { fillStatement, statementRows } from '@/core/report';
 
 export type CheckCode =
@@ -26,8 +34,10 @@ export type CheckInput = {
     readonly id: string;
     readonly name: string;
     readonly width: number;
-    readonly accounts: readonly AccountId[];
-    readonly amounts: (account: AccountId) => Amounts | null;
+    readonly lines: readonly LineRef[];
+    readonly covers: Budget['covers'];
+    /** An account's figures, in one segment or over all of them. */
+    readonly figures: (account: AccountId, segment: SegmentId | 'all') => Figures | null;
   }[];
 };
 
@@ -108,24 +118,27 @@ function ledgerChecks({ book, blocks, balances }: CheckInput): Check[] {
 }
 
 function budgetChecks({ book }: CheckInput, budget: CheckInput['budgets'][number]): Check[] {
+  const { width } = budget;
+  const accounts = [...new Set(budget.lines.map((l) => l.account))];
+  const wholesOf = accounts.reduce((n, id) => Math.max(n, budget.figures(id, 'all')?.wholes.length ?? 0), 0);
   const rows = statementRows(book.accounts);
-  const filled = fillStatement(rows, budget.width, budget.amounts);
+  const filled = fillStatement(rows, width + wholesOf, (id) => wholeRow(budget.figures(id, 'all'), wholesOf));
   const sumOf = (values: readonly (Minor | null)[]) => values.reduce<number>((t, v) => t + (v ?? 0), 0);
   const net = rows.length ? filled.at(-1)! : [];
   const kinds = new Map(book.accounts.map((a) => [a.id, a.kind]));
-  // The year by adding each line's year, against the months' results added up.
+  // Line by line and segment by segment, against the statement over all of them.
   let years = 0;
-  const byMonth = new Array<number>(budget.width).fill(0);
-  for (const id of budget.accounts) {
-    const kind = kinds.get(id);
-    const amounts = budget.amounts(id) ?? [];
-    if (!kind || !isProfitAndLoss(kind)) continue;
-    years += profitSign(kind) * sumOf(amounts);
-    amounts.forEach((a, i) => (byMonth[i]! += profitSign(kind) * (a ?? 0)));
+  const byMonth = new Array<number>(width).fill(0);
+  for (const { account, segment } of budget.lines) {
+    const kind = kinds.get(account);
+    const figures = budget.figures(account, segment);
+    if (!kind || !isProfitAndLoss(kind) || !figures) continue;
+    years += profitSign(kind) * (sumOf(figures.amounts) + sumOf(figures.wholes));
+    figures.amounts.forEach((a, i) => (byMonth[i]! += profitSign(kind) * (a ?? 0)));
   }
   const monthsOff = minor(years - sumOf(net));
   const subtotalsOff = byMonth.filter((v, i) => v !== (net[i] ?? 0)).length;
-  const homeless = budget.accounts.filter((id) => !kinds.has(id));
+  const homeless = accounts.filter((id) => !kinds.has(id));
   return [
     {
       code: 'monthsToYears',

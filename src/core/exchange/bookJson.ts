@@ -32,12 +32,21 @@ const patch = z.looseObject({
   path: z.array(z.union([z.string(), z.number()])),
 });
 const changeSchema = z.union([
-  z.strictObject({ seq: z.int(), at: z.string(), type: z.enum(['undo', 'redo']), of: z.int() }),
+  z.strictObject({
+    seq: z.int(),
+    at: z.string(),
+    type: z.enum(['undo', 'redo']),
+    of: z.int(),
+    by: z.string().optional(),
+  }),
   z.strictObject({
     seq: z.int(),
     at: z.string(),
     type: z.string(),
     why: z.string().optional(),
+    by: z.string().optional(),
+    how: z.string().optional(),
+    version: z.int().optional(),
     patches: z.array(patch),
     inverse: z.array(patch),
   }),

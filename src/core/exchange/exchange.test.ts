@@ -9,6 +9,7 @@ import {
   bookWith,
   budgetOf,
   calendar,
+  lastYear,
   line,
   pct,
   periodIds,
@@ -38,8 +39,10 @@ const budgetTable = (currency = 'USD'): ReportTable =>
     accounts,
     periods,
     grain: 'months',
-    amounts: amountsOf,
-    lastYear: (id) => [minor(id === 'o' ? 0 : 77777)],
+    covers: 'profitAndLoss',
+    figures: (id) => ({ amounts: amountsOf(id), wholes: [] }),
+    with: { lastYear: true, words: true },
+    lastYear: (id) => [minor(id === 'o' ? 0 : 77777), ...new Array<null>(11).fill(null)],
     methodName: () => 'Even',
     note: () => '-2+3',
   });
@@ -151,7 +154,7 @@ describe('the book as a file', () => {
   ]);
   let history = openHistory(
     bookWith(accounts, {
-      budgets: [budgetOf([line('s', { kind: 'lastYear', uplift: pct('3'), round: 10 })])],
+      budgets: [budgetOf([line('s', lastYear({ uplift: pct('3'), round: 10 }))])],
     }),
     [],
   );
@@ -170,7 +173,7 @@ describe('the book as a file', () => {
       type: 'setCells',
       budget: 'b1',
       how: 'typed',
-      cells: [{ account: 's', period: periodIds(2026)[0]!, value: null }],
+      cells: [{ account: 's', segment: null, period: periodIds(2026)[0]!, value: null }],
     },
     {
       type: 'setVarianceNote',

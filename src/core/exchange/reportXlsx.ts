@@ -75,7 +75,7 @@ function writeCell(
   const isMoney = column.kind === 'money';
   const number = isMoney ? Number(value) / unitOf(table.currency) : Number(value) / 1000;
   cell.numFmt = isMoney ? moneyFormat(table.currency) : '0.0%;-0.0%';
-  const formula = columnFormula(table, r, column) ?? (column.formula ? null : totalFormula(row, i));
+  const formula = columnFormula(table, row, r, column) ?? (column.formula ? null : totalFormula(row, i));
   cell.value = formula ? { formula, result: number } : number;
 }
 
@@ -89,7 +89,7 @@ const moneyFormat = (currency: string): string => {
 const address = (row: number, column: number): string =>
   `${columnLetters(column + 1 + LABEL_COLUMNS)}${row + 1 + HEAD_ROWS}`;
 
-function columnFormula(table: ReportTable, r: number, column: ReportColumn): string | null {
+function columnFormula(table: ReportTable, row: ReportRow, r: number, column: ReportColumn): string | null {
   const at = (key: string) =>
     address(
       r,
@@ -99,7 +99,7 @@ function columnFormula(table: ReportTable, r: number, column: ReportColumn): str
   if (!f) return null;
   switch (f.op) {
     case 'sum':
-      return `SUM(${at(f.of[0]!)}:${at(f.of.at(-1)!)})`;
+      return row.lastOf ? at(f.of.at(-1)!) : `SUM(${at(f.of[0]!)}:${at(f.of.at(-1)!)})`;
     case 'minus':
       return `${at(f.left)}-${at(f.right)}`;
     case 'share':

@@ -1,6 +1,8 @@
 import type { Draft } from 'immer';
-import { minor } from '@/core/money';
-import type { Account, AccountId, Book, Budget } from './schema';
+import { minor, type Minor } from '@/core/money';
+import type { Budget } from './budget';
+import type { Method } from './methods';
+import type { Account, AccountId, Book } from './schema';
 
 /* What commands do to the accounts of a book that is being changed. */
 
@@ -60,18 +62,46 @@ export function mergeInto(book: Draft<Book>, from: AccountId, into: AccountId): 
 }
 
 function mergeLines(budget: Draft<Budget>, from: AccountId, into: AccountId): void {
-  const line = budget.lines[from];
-  if (line && !budget.lines[into]) budget.lines[into] = { ...line, account: into };
-  delete budget.lines[from];
-  for (const other of Object.values(budget.lines))
-    if (other.method.kind === 'share' && other.method.of === from) other.method.of = into;
-  const frozen = budget.approved?.amounts;
-  const gone = frozen?.[from];
-  if (!frozen || !gone) return;
-  const there = frozen[into];
-  frozen[into] = gone.map((v, i) => {
-    const w = there?.[i] ?? null;
+  const taken = new Set(budget.lines.filter((l) => l.account === into).map((l) => l.segment));
+  budget.lines = budget.lines.filter((l) => l.account !== from || !taken.has(l.segment));
+  for (const line of budget.lines) {
+    if (line.account === from) line.account = into;
+    renameIn(line.method, from, into);
+  }
+  for (const { series } of budget.drivers)
+    if (series.kind === 'formula') series.formula = renamedInFormula(series.formula, from, into);
+  const frozen = budget.approved;
+  if (!frozen) return;
+  const there = new Map(frozen.lines.filter((l) => l.account === into).map((l) => [l.segment, l]));
+  for (const line of frozen.lines) {
+    if (line.account !== from) continue;
+    const other = there.get(line.segment);
+    if (!other) line.account = into;
+    else {
+      other.amounts = addLists(other.amounts, line.amounts);
+      other.wholes = addLists(other.wholes, line.wholes);
+    }
+  }
+  frozen.lines = frozen.lines.filter((l) => l.account !== from);
+}
+
+/** What names an account in a method names the other from now on. */
+function renameIn(method: Draft<Method>, from: AccountId, into: AccountId): void {
+  if (method.kind === 'share' && method.of.of === 'account' && method.of.account === from)
+    method.of.account = into;
+  if (method.kind === 'pattern' && method.like?.of === 'account' && method.like.account === from)
+    method.like.account = into;
+  if (method.kind === 'formula') method.formula = renamedInFormula(method.formula, from, into);
+}
+
+/** In a kept formula an account stands as "account:id". */
+const renamedInFormula = (formula: string, from: AccountId, into: AccountId): string =>
+  formula.replaceAll(`"account:${from}"`, `"account:${into}"`);
+
+type Figures = (Minor | null)[];
+
+const addLists = (a: Figures, b: Figures): Figures =>
+  Array.from({ length: Math.max(a.length, b.length) }, (_, i) => {
+    const [v, w] = [a[i] ?? null, b[i] ?? null];
     return v === null ? w : w === null ? v : minor(v + w);
   });
-  delete frozen[from];
-}

@@ -2,24 +2,16 @@ import { enablePatches, produceWithPatches, type Draft, type Patch } from 'immer
 import type { Minor } from '@/core/money';
 import { periodFaults, type CalendarSpec, type PeriodId } from '@/core/calendar';
 import { insertAccounts, mergeInto } from './accounts';
+import type { Approved, Budget, Line, Note } from './budget';
+import { LineFinder, lineKey, type LineRef } from './lines';
+import { refuse, Refused, type Refusal } from './refusal';
+import type { Driver, Method, Weights, WorkWeek } from './methods';
 import { naturalSign } from './kinds';
-import type {
-  Account,
-  AccountId,
-  Axis,
-  Book,
-  Budget,
-  Feed,
-  Line,
-  Method,
-  Settings,
-  Source,
-  VarianceNote,
-} from './schema';
+import type { Account, AccountId, Axis, Book, Feed, Settings, Source, VarianceNote } from './schema';
 
 enablePatches();
 
-export type Cell = { readonly account: AccountId; readonly period: PeriodId };
+export type Cell = LineRef & { readonly period: PeriodId };
 export type CellValue = Cell & { readonly value: Minor | null };
 
 /** Everything that can change a book. One user action is one command and one undo step. */
@@ -70,30 +62,48 @@ export type Command =
   | { readonly type: 'addBudget'; readonly budget: Budget }
   | { readonly type: 'renameBudget'; readonly budget: string; readonly name: string }
   | { readonly type: 'deleteBudget'; readonly budget: string }
-  | {
-      readonly type: 'approveBudget';
-      readonly budget: string;
-      readonly approved: NonNullable<Budget['approved']>;
-    }
+  | { readonly type: 'approveBudget'; readonly budget: string; readonly approved: Approved }
   | {
       readonly type: 'setCells';
       readonly budget: string;
-      readonly how: 'typed' | 'filled' | 'pasted' | 'cleared' | 'spread';
+      readonly how:
+        'typed' | 'filled' | 'pasted' | 'cleared' | 'spread' | 'raised' | 'rounded' | 'copied' | 'turned';
       readonly cells: readonly CellValue[];
     }
+  /** Takes away what was typed over the methods of these months. */
   | { readonly type: 'restoreCells'; readonly budget: string; readonly cells: readonly Cell[] }
+  /** Gives lines their methods; what was typed over them stays, unless the line is by month. */
   | {
-      readonly type: 'setMethod';
+      readonly type: 'setMethods';
       readonly budget: string;
-      readonly account: AccountId;
-      readonly method: Method;
+      readonly lines: readonly (LineRef & { readonly method: Method })[];
     }
+  /** Makes lines blank: by month, nothing said. Their notes stay. */
+  | { readonly type: 'clearLines'; readonly budget: string; readonly lines: readonly LineRef[] }
   | {
       readonly type: 'setLineNote';
       readonly budget: string;
-      readonly account: AccountId;
-      readonly note: string;
+      readonly line: LineRef;
+      readonly note: Note | null;
     }
+  | {
+      readonly type: 'setCellNote';
+      readonly budget: string;
+      readonly cell: Cell;
+      readonly note: Note | null;
+    }
+  | {
+      readonly type: 'setLooked';
+      readonly budget: string;
+      readonly lines: readonly LineRef[];
+      readonly looked: Line['looked'];
+    }
+  /** Adds a driver, or puts it in the place of the one with its id. */
+  | { readonly type: 'setDriver'; readonly budget: string; readonly driver: Driver }
+  | { readonly type: 'removeDriver'; readonly budget: string; readonly driver: string }
+  | { readonly type: 'setWeights'; readonly weights: Weights }
+  | { readonly type: 'removeWeights'; readonly weights: string }
+  | { readonly type: 'setWorkWeek'; readonly workWeek: WorkWeek }
   | {
       readonly type: 'setVarianceNote';
       readonly period: PeriodId;
@@ -103,40 +113,9 @@ export type Command =
 
 export type CommandType = Command['type'];
 
-/** Why a command was refused. Nothing was changed. */
-export type Refusal = {
-  readonly code:
-    | 'noSuchBudget'
-    | 'noSuchAccount'
-    | 'noSuchSource'
-    | 'budgetIsFrozen'
-    | 'alreadyTakenIn'
-    | 'emptyName'
-    | 'sidesDiffer'
-    | 'brokenCalendar'
-    | 'readOnly';
-};
-
 export type Applied =
   | { readonly ok: true; readonly book: Book; readonly patches: Patch[]; readonly inverse: Patch[] }
   | { readonly ok: false; readonly refusal: Refusal };
-
-class Refused extends Error {
-  constructor(readonly refusal: Refusal) {
-    super(refusal.code);
-  }
-}
-const refuse = (code: Refusal['code']): never => {
-  throw new Refused({ code });
-};
-
-/** A line as it is when nobody has said anything: by month, all blank. */
-export const blankLine = (account: AccountId): Line => ({
-  account,
-  method: { kind: 'byMonth', amounts: {} },
-  overrides: {},
-  note: '',
-});
 
 /**
  * Checks and applies a command. Gives the new book with what changed and its inverse; the same book object when
@@ -209,7 +188,11 @@ const HANDLERS: Handlers = {
     const gone = findAccount(book, from);
     if (from === into) refuse('noSuchAccount');
     if (naturalSign(gone.kind) !== naturalSign(findAccount(book, into).kind)) refuse('sidesDiffer');
-    for (const { budget, line } of lines) openBudget(book, budget).lines[into] = line as Draft<Line>;
+    for (const { budget, line } of lines) {
+      const b = openBudget(book, budget);
+      b.lines = b.lines.filter((l) => l.account !== into || l.segment !== line.segment);
+      b.lines.push(line as Draft<Line>);
+    }
     mergeInto(book, from, into);
   },
   setClosedThrough(book, { period }) {
@@ -256,28 +239,93 @@ const HANDLERS: Handlers = {
     b.approved = approved as Draft<typeof approved>;
   },
   setCells(book, { budget, cells }) {
-    const b = openBudget(book, budget);
-    for (const { account, period, value } of cells) {
-      const line = lineIn(book, b, account);
+    const find = new LineFinder(book, openBudget(book, budget), cells.length);
+    for (const [ref, own] of byLine(cells)) {
+      const line = find.line(ref);
       // A month of a by-month line is the method itself; anywhere else it is typed over the method.
-      const amounts = line.method.kind === 'byMonth' ? line.method.amounts : line.overrides;
-      if (line.method.kind === 'byMonth' && value === null) delete amounts[period];
-      else amounts[period] = value;
+      const typed = line.method.kind === 'byMonth';
+      const amounts: Record<PeriodId, Minor | null> = {
+        ...(line.method.kind === 'byMonth' ? line.method.amounts : line.overrides),
+      };
+      for (const { period, value } of own)
+        if (typed && value === null) delete amounts[period];
+        else amounts[period] = value;
+      // One record a line, not one patch a month: a thousand lines are one gesture.
+      if (line.method.kind === 'byMonth') line.method.amounts = amounts;
+      else line.overrides = amounts;
     }
   },
   restoreCells(book, { budget, cells }) {
+    const find = new LineFinder(book, openBudget(book, budget), cells.length);
+    for (const [ref, own] of byLine(cells)) {
+      const line = find.known(ref);
+      if (!line) continue;
+      const gone = new Set(own.map((c) => c.period));
+      if (!Object.keys(line.overrides).some((p) => gone.has(p as PeriodId))) continue;
+      line.overrides = Object.fromEntries(
+        Object.entries(line.overrides).filter(([p]) => !gone.has(p as PeriodId)),
+      );
+    }
+  },
+  setMethods(book, { budget, lines }) {
+    const find = new LineFinder(book, openBudget(book, budget), lines.length);
+    for (const { method, ...ref } of lines) {
+      const line = find.line(ref);
+      line.method = method as Draft<Method>;
+      // By month, what was typed over is part of the method itself: there is nothing left to restore.
+      if (method.kind === 'byMonth' && Object.keys(line.overrides).length > 0) line.overrides = {};
+    }
+  },
+  clearLines(book, { budget, lines }) {
+    const find = new LineFinder(book, openBudget(book, budget), lines.length);
+    for (const ref of lines) {
+      const line = find.known(ref);
+      if (!line) continue;
+      line.method = { kind: 'byMonth', amounts: {} };
+      line.overrides = {};
+    }
+  },
+  // Notes may be added to an approved budget: they explain the figures and change none.
+  setLineNote(book, { budget, line, note }) {
+    new LineFinder(book, findBudget(book, budget)).line(line).note = note;
+  },
+  setCellNote(book, { budget, cell: { period, ...ref }, note }) {
+    const line = new LineFinder(book, findBudget(book, budget)).line(ref);
+    if (note) line.cellNotes[period] = note;
+    else delete line.cellNotes[period];
+  },
+  setLooked(book, { budget, lines, looked }) {
+    const find = new LineFinder(book, findBudget(book, budget), lines.length);
+    for (const ref of lines) find.line(ref).looked = looked;
+  },
+  setDriver(book, { budget, driver }) {
+    if (driver.name.trim() === '') refuse('emptyName');
     const b = openBudget(book, budget);
-    for (const { account, period } of cells) delete b.lines[account]?.overrides[period];
+    const at = b.drivers.findIndex((d) => d.id === driver.id);
+    if (at >= 0) b.drivers[at] = driver as Draft<Driver>;
+    else {
+      b.drivers.push(driver as Draft<Driver>);
+      book.nextId += 1;
+    }
   },
-  setMethod(book, { budget, account, method }) {
-    const line = lineIn(book, openBudget(book, budget), account);
-    line.method = method as Draft<Method>;
-    // By month, what was typed over is part of the method itself: there is nothing left to restore.
-    if (method.kind === 'byMonth') line.overrides = {};
+  removeDriver(book, { budget, driver }) {
+    const b = openBudget(book, budget);
+    b.drivers = b.drivers.filter((d) => d.id !== driver);
   },
-  setLineNote(book, { budget, account, note }) {
-    // A note may be added to an approved budget: it explains the figures and changes none.
-    lineIn(book, findBudget(book, budget), account).note = note;
+  setWeights(book, { weights }) {
+    if (weights.name.trim() === '') refuse('emptyName');
+    const at = book.weights.findIndex((w) => w.id === weights.id);
+    if (at >= 0) book.weights[at] = weights as Draft<Weights>;
+    else {
+      book.weights.push(weights as Draft<Weights>);
+      book.nextId += 1;
+    }
+  },
+  removeWeights(book, { weights }) {
+    book.weights = book.weights.filter((w) => w.id !== weights);
+  },
+  setWorkWeek(book, { workWeek }) {
+    book.workWeek = workWeek as Draft<WorkWeek>;
   },
   setVarianceNote(book, { period, account, note }) {
     if (!book.accounts.some((a) => a.id === account)) refuse('noSuchAccount');
@@ -300,9 +348,14 @@ function openBudget(book: Draft<Book>, id: string): Draft<Budget> {
   return budget.state === 'draft' ? budget : refuse('budgetIsFrozen');
 }
 
-function lineIn(book: Draft<Book>, budget: Draft<Budget>, account: AccountId): Draft<Line> {
-  const line = budget.lines[account];
-  if (line) return line;
-  if (!book.accounts.some((a) => a.id === account)) refuse('noSuchAccount');
-  return (budget.lines[account] = blankLine(account) as Draft<Line>);
+/** Cells by their line, in the order in which lines appear. */
+function byLine<C extends Cell>(cells: readonly C[]): Iterable<readonly [LineRef, readonly C[]]> {
+  const lines = new Map<string, [LineRef, C[]]>();
+  for (const cell of cells) {
+    const key = lineKey(cell);
+    const there = lines.get(key);
+    if (there) there[1].push(cell);
+    else lines.set(key, [{ account: cell.account, segment: cell.segment }, [cell]]);
+  }
+  return lines.values();
 }

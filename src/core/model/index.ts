@@ -1,24 +1,36 @@
 export { ACCOUNT_KINDS, naturalSign, isProfitAndLoss, profitSign, type AccountKind } from './kinds';
 export {
   bookSchema,
-  methodSchema,
   sourceSchema,
   type Account,
   type AccountId,
   type Axis,
   type Book,
-  type Budget,
-  type EvenBasis,
   type Feed,
-  type Line,
-  type Method,
-  type MethodKind,
-  type RoundUnit,
   type Schedule,
   type Settings,
   type Source,
   type VarianceNote,
 } from './schema';
+export { type Approved, type Budget, type Line, type Note, type SegmentId } from './budget';
+export {
+  methodSchema,
+  refSchema,
+  type Basis,
+  type Driver,
+  type Method,
+  type MethodKind,
+  type MethodOf,
+  type Occurrence,
+  type Phasing,
+  type Ref,
+  type RoundUnit,
+  type Series,
+  type Weights,
+  type Wholes,
+  type WorkWeek,
+} from './methods';
+export { blankLine, lineKey, lineOf, type LineRef } from './lines';
 export { BOOK_VERSION, migrate, openBook, type Migrations, type OpenIssue, type Opened } from './migrate';
 export {
   addSegment,
@@ -32,12 +44,11 @@ export {
 export { newAccount, newBook, type NewBook } from './newBook';
 export {
   applyCommand,
-  blankLine,
   type Applied,
   type Cell,
   type CellValue,
   type Command,
   type CommandType,
-  type Refusal,
 } from './commands';
-export { openHistory, perform, redo, undo, type Change, type History, type Step } from './journal';
+export { openHistory, perform, redo, undo, type Change, type Doer, type History, type Step } from './journal';
+export { type Refusal } from './refusal';

@@ -1,5 +1,7 @@
 import { applyPatches, type Patch } from 'immer';
-import { applyCommand, type Command, type CommandType, type Refusal } from './commands';
+import { applyCommand, type Command, type CommandType } from './commands';
+import { BOOK_VERSION } from './migrate';
+import type { Refusal } from './refusal';
 import type { Book } from './schema';
 
 /** One change in a book's life. The journal only grows: an undo is a change of its own that names what it undid. */
@@ -11,10 +13,22 @@ export type Change =
       readonly type: CommandType;
       /** The person's reason, where one was asked for. */
       readonly why?: string;
+      /** Who did it; absent while the browser knows no name. */
+      readonly by?: string;
+      /** How, where a command can come about in several ways: typed, pasted, filled …. */
+      readonly how?: string;
+      /** Version of the book's schema that the patches speak of; absent up to 2. */
+      readonly version?: number;
       readonly patches: readonly Patch[];
       readonly inverse: readonly Patch[];
     }
-  | { readonly seq: number; readonly at: string; readonly type: 'undo' | 'redo'; readonly of: number };
+  | {
+      readonly seq: number;
+      readonly at: string;
+      readonly type: 'undo' | 'redo';
+      readonly of: number;
+      readonly by?: string;
+    };
 
 type Doing = Extract<Change, { patches: readonly Patch[] }>;
 
@@ -26,7 +40,7 @@ export type History = {
   readonly undone: readonly Doing[];
 };
 
-/** A book's history from its saved journal. */
+/** A book's history from its saved journal. Changes of an older schema stay told, but their patches fit no more. */
 export function openHistory(book: Book, journal: readonly Change[]): History {
   const done: Doing[] = [];
   const undone: Doing[] = [];
@@ -36,7 +50,8 @@ export function openHistory(book: Book, journal: readonly Change[]): History {
     } else if (change.type === 'redo') {
       if (undone.at(-1)?.seq === change.of) done.push(undone.pop()!);
     } else if ('patches' in change) {
-      done.push(change);
+      if (change.version !== BOOK_VERSION) done.length = 0;
+      else done.push(change);
       undone.length = 0;
     }
   }
@@ -46,8 +61,11 @@ export function openHistory(book: Book, journal: readonly Change[]): History {
 export type Step =
   { readonly ok: true; readonly history: History } | { readonly ok: false; readonly refusal: Refusal };
 
+/** Who does something, and why. */
+export type Doer = { readonly by?: string; readonly why?: string };
+
 /** Does a command at an instant; the same history when the command changed nothing. */
-export function perform(history: History, command: Command, at: string, why = ''): Step {
+export function perform(history: History, command: Command, at: string, doer: Doer = {}): Step {
   const applied = applyCommand(history.book, command);
   if (!applied.ok) return applied;
   if (applied.book === history.book || applied.patches.length === 0) return { ok: true, history };
@@ -55,7 +73,10 @@ export function perform(history: History, command: Command, at: string, why = ''
     seq: nextSeq(history),
     at,
     type: command.type,
-    ...(why.trim() ? { why: why.trim() } : {}),
+    ...(doer.why?.trim() ? { why: doer.why.trim() } : {}),
+    ...(doer.by ? { by: doer.by } : {}),
+    ...('how' in command ? { how: command.how } : {}),
+    version: BOOK_VERSION,
     patches: applied.patches,
     inverse: applied.inverse,
   };
@@ -71,24 +92,30 @@ export function perform(history: History, command: Command, at: string, why = ''
 }
 
 /** Takes back the latest change that stands; the same history when there is none. */
-export function undo(history: History, at: string): History {
+export function undo(history: History, at: string, by?: string): History {
   const last = history.done.at(-1);
   if (!last) return history;
   return {
     book: applyPatches(history.book, last.inverse as Patch[]),
-    journal: [...history.journal, { seq: nextSeq(history), at, type: 'undo', of: last.seq }],
+    journal: [
+      ...history.journal,
+      { seq: nextSeq(history), at, type: 'undo', of: last.seq, ...(by ? { by } : {}) },
+    ],
     done: history.done.slice(0, -1),
     undone: [...history.undone, last],
   };
 }
 
 /** Does again what was last undone; the same history when there is nothing. */
-export function redo(history: History, at: string): History {
+export function redo(history: History, at: string, by?: string): History {
   const last = history.undone.at(-1);
   if (!last) return history;
   return {
     book: applyPatches(history.book, last.patches as Patch[]),
-    journal: [...history.journal, { seq: nextSeq(history), at, type: 'redo', of: last.seq }],
+    journal: [
+      ...history.journal,
+      { seq: nextSeq(history), at, type: 'redo', of: last.seq, ...(by ? { by } : {}) },
+    ],
     done: [...history.done, last],
     undone: history.undone.slice(0, -1),
   };

@@ -1,6 +1,7 @@
 import { bookSchema, type Book } from './schema';
+import { toVersion3 } from './version3';
 
-export const BOOK_VERSION = 2;
+export const BOOK_VERSION = 3;
 
 export type OpenIssue =
   | { readonly code: 'notABook' }
@@ -12,7 +13,10 @@ export type Opened =
 
 /** From version n to n + 1. Each entry has a test with a saved document of the older version. */
 export type Migrations = ReadonlyMap<number, (old: Record<string, unknown>) => Record<string, unknown>>;
-const MIGRATIONS: Migrations = new Map([[1, toVersion2]]);
+const MIGRATIONS: Migrations = new Map([
+  [1, toVersion2],
+  [2, toVersion3],
+]);
 
 /** Brings a saved document of any known version to the present one; null when a step is missing. */
 export function migrate(

@@ -13,19 +13,47 @@ import {
   type Axis,
   type Change,
   type Command,
+  type Driver,
   type History,
   type Migrations,
+  type WorkWeek,
 } from '.';
-import { account, bookWith, budgetOf, line, pct, periodIds, sourceOf } from '../test/build';
+import {
+  account,
+  bookWith,
+  budgetOf,
+  byMonth,
+  formula,
+  lastYear,
+  line,
+  of,
+  pattern,
+  pct,
+  periodIds,
+  phased,
+  runRate,
+  share,
+  sourceOf,
+} from '../test/build';
 
 const accounts = [account('a1', 'income'), account('a2', 'expense')];
 const ids = periodIds(2026);
 const source = sourceOf();
-const start = () =>
-  bookWith(accounts, { budgets: [budgetOf([line('a1', { kind: 'lastYear', uplift: pct('3'), round: 0 })])] });
+const start = () => bookWith(accounts, { budgets: [budgetOf([line('a1', lastYear({ uplift: pct('3') }))])] });
+const approval = { at: 't', by: 'K', fingerprint: '', lines: [] };
+const driver = (id: string): Driver => ({
+  id,
+  name: 'Berths',
+  unit: '',
+  decimals: 0,
+  opening: null,
+  series: { kind: 'typed', values: {} },
+  note: '',
+});
 
 const cell = fc.record({
   account: fc.constantFrom('a1', 'a2', 'gone'),
+  segment: fc.constant(null),
   period: fc.constantFrom(...ids),
   value: fc.option(fc.integer({ min: -1e9, max: 1e9 }).map(minor)),
 });
@@ -50,19 +78,58 @@ const anyCommand: fc.Arbitrary<Command> = fc.oneof(
     cells: fc.array(cell, { maxLength: 5 }),
   }),
   fc.record({
-    type: fc.constant('setMethod' as const),
+    type: fc.constant('setMethods' as const),
     budget: fc.constant('b1'),
-    account: fc.constantFrom('a1', 'a2'),
-    method: fc.constantFrom(
-      { kind: 'byMonth' as const, amounts: {} },
-      { kind: 'share' as const, of: 'a1', percent: pct('5') },
+    lines: fc.array(
+      fc.record({
+        account: fc.constantFrom('a1', 'a2'),
+        segment: fc.constant(null),
+        method: fc.constantFrom(byMonth(), share('a1', '5')),
+      }),
+      { maxLength: 12 },
     ),
+  }),
+  fc.record({
+    type: fc.constant('clearLines' as const),
+    budget: fc.constant('b1'),
+    lines: fc.constantFrom([of('a1')], [of('a2'), of('a1')]),
+  }),
+  fc.record({
+    type: fc.constant('setLooked' as const),
+    budget: fc.constant('b1'),
+    lines: fc.constantFrom([of('a1')], [of('a2'), of('a1')]),
+    looked: fc.option(fc.constant({ by: 'K', at: 't' })),
+  }),
+  fc.record({
+    type: fc.constant('setCellNote' as const),
+    budget: fc.constant('b1'),
+    cell: cell.map(({ value: _, ...c }) => c),
+    note: fc.option(fc.constant({ text: 'why', by: 'K', at: 't' })),
+  }),
+  fc.record({
+    type: fc.constant('setDriver' as const),
+    budget: fc.constant('b1'),
+    driver: fc.constantFrom('d1', 'd2').map(driver),
+  }),
+  fc.record({
+    type: fc.constant('removeDriver' as const),
+    budget: fc.constant('b1'),
+    driver: fc.constantFrom('d1', 'd2'),
+  }),
+  fc.record({
+    type: fc.constant('setWeights' as const),
+    weights: fc.constantFrom('w1', 'w2').map((id) => ({ id, name: 'Season', weights: [1, 2, 3] })),
+  }),
+  fc.record({ type: fc.constant('removeWeights' as const), weights: fc.constant('w1') }),
+  fc.record({
+    type: fc.constant('setWorkWeek' as const),
+    workWeek: fc.constantFrom<WorkWeek>({ weekdays: [1, 2], holidays: [] }, { weekdays: [7], holidays: [] }),
   }),
   fc.record({
     type: fc.constant('setLineNote' as const),
     budget: fc.constant('b1'),
-    account: fc.constantFrom('a1', 'a2'),
-    note: fc.string(),
+    line: fc.constantFrom(of('a1'), of('a2')),
+    note: fc.option(fc.string().map((text) => ({ text, by: '', at: 't' }))),
   }),
   fc.record({
     type: fc.constant('editAccount' as const),
@@ -91,15 +158,12 @@ const anyCommand: fc.Arbitrary<Command> = fc.oneof(
   fc.record({ type: fc.constant('removeSource' as const), source: fc.constantFrom('s1', 's2') }),
   fc.record({
     type: fc.constant('addBudget' as const),
-    budget: fc.constantFrom(
-      budgetOf([], 'b2'),
-      budgetOf([line('a2', { kind: 'byMonth', amounts: {} })], 'b3'),
-    ),
+    budget: fc.constantFrom(budgetOf([], 'b2'), budgetOf([line('a2', byMonth())], 'b3')),
   }),
   fc.record({
     type: fc.constant('approveBudget' as const),
     budget: fc.constantFrom('b1', 'b2'),
-    approved: fc.constant({ at: 't', amounts: {} }),
+    approved: fc.constant(approval),
   }),
   fc.record({ type: fc.constant('deleteBudget' as const), budget: fc.constantFrom('b1', 'b2') }),
   fc.record({
@@ -216,7 +280,7 @@ describe('commands', () => {
         type: 'setCells',
         budget: 'b1',
         how: 'typed',
-        cells: [{ account: 'zz', period: ids[0]!, value: minor(1) }],
+        cells: [{ ...of('zz'), period: ids[0]!, value: minor(1) }],
       },
       'noSuchAccount',
     ],
@@ -231,17 +295,23 @@ describe('commands', () => {
     const approve = (budget: string): Command => ({
       type: 'approveBudget',
       budget,
-      approved: { at: 't', amounts: {} },
+      approved: approval,
     });
     const h = run(openHistory(start(), []), [approve('b1')]);
     const cells: Command = {
       type: 'setCells',
       budget: 'b1',
       how: 'typed',
-      cells: [{ account: 'a1', period: ids[0]!, value: minor(1) }],
+      cells: [{ ...of('a1'), period: ids[0]!, value: minor(1) }],
     };
     expect(perform(h, cells, 't')).toEqual({ ok: false, refusal: { code: 'budgetIsFrozen' } });
-    expect(perform(h, { type: 'setLineNote', budget: 'b1', account: 'a1', note: 'why' }, 't').ok).toBe(true);
+    expect(
+      perform(
+        h,
+        { type: 'setLineNote', budget: 'b1', line: of('a1'), note: { text: 'why', by: '', at: '' } },
+        't',
+      ).ok,
+    ).toBe(true);
     const revised = run(h, [{ type: 'addBudget', budget: budgetOf([], 'b2') }, approve('b2')]);
     expect(revised.book.budgets.map((b) => b.state)).toEqual(['superseded', 'approved']);
   });
@@ -266,14 +336,14 @@ describe('commands', () => {
         type: 'setCells',
         budget: 'b1',
         how: 'cleared',
-        cells: [{ account: 'a1', period: ids[0]!, value: null }],
+        cells: [{ ...of('a1'), period: ids[0]!, value: null }],
       },
     ]);
-    expect(blank.book.budgets[0]!.lines.a1!.overrides).toEqual({ [ids[0]!]: null });
+    expect(blank.book.budgets[0]!.lines[0]!.overrides).toEqual({ [ids[0]!]: null });
     const restored = run(blank, [
-      { type: 'restoreCells', budget: 'b1', cells: [{ account: 'a1', period: ids[0]! }] },
+      { type: 'restoreCells', budget: 'b1', cells: [{ ...of('a1'), period: ids[0]! }] },
     ]);
-    expect(restored.book.budgets[0]!.lines.a1!.overrides).toEqual({});
+    expect(restored.book.budgets[0]!.lines[0]!.overrides).toEqual({});
   });
 });
 
@@ -306,13 +376,20 @@ describe('accounts', () => {
   });
   test('merging: the line follows, what was approved adds up, shares point on, notes come together', () => {
     const lines = [
-      line('a', { kind: 'byMonth', amounts: { [ids[0]!]: minor(100) } }),
-      line('c', { kind: 'share', of: 'a', percent: pct('10') }),
+      line('a', byMonth({ [ids[0]!]: minor(100) })),
+      line('c', share('a', '10')),
+      line('d', formula('"account:a" * 2 + "account:ab"')),
     ];
     const approved = {
       ...budgetOf(lines, 'b2'),
       state: 'approved' as const,
-      approved: { at: 't', amounts: { a: [minor(100), null], b: [minor(5), minor(7)] } },
+      approved: {
+        ...approval,
+        lines: [
+          { ...of('a'), amounts: [minor(100), null], wholes: [] },
+          { ...of('b'), amounts: [minor(5), minor(7)], wholes: [minor(1)] },
+        ],
+      },
     };
     const note = (text: string) => ({ text, reach: 'timing' as const, at: 't' });
     const book = bookWith(three, {
@@ -323,9 +400,11 @@ describe('accounts', () => {
     const merged = apply(book, { type: 'mergeAccounts', from: 'a', into: 'b', lines: [] });
     expect(order(merged)).toBe('bc');
     expect(merged.merged).toEqual({ a: 'b', z: 'b' });
-    expect(merged.budgets[0]!.lines.b).toMatchObject({ account: 'b', method: lines[0]!.method });
-    expect(merged.budgets[0]!.lines.c!.method).toMatchObject({ kind: 'share', of: 'b' });
-    expect(merged.budgets[1]!.approved!.amounts).toEqual({ b: [105, 7] });
+    const [b, c, d] = merged.budgets[0]!.lines;
+    expect(b).toMatchObject({ account: 'b', method: lines[0]!.method });
+    expect(c!.method).toMatchObject({ kind: 'share', of: { account: 'b' } });
+    expect(d!.method).toMatchObject({ formula: '"account:b" * 2 + "account:ab"' });
+    expect(merged.budgets[1]!.approved!.lines).toEqual([{ ...of('b'), amounts: [105, 7], wholes: [1] }]);
     expect(merged.varianceNotes[ids[0]!]!.b!.text).toBe('two\none');
     expect(applyCommand(book, { type: 'mergeAccounts', from: 'a', into: 'c', lines: [] })).toEqual({
       ok: false,
@@ -353,12 +432,9 @@ describe('the feed', () => {
     expect(undo(h, 't').book.feed!.cursor).toBe(10);
   });
   test('a reason goes to the journal with what it was given for', () => {
-    const step = perform(
-      openHistory(start(), []),
-      { type: 'setClosedThrough', period: ids[0]! },
-      't',
-      ' late bill ',
-    );
+    const step = perform(openHistory(start(), []), { type: 'setClosedThrough', period: ids[0]! }, 't', {
+      why: ' late bill ',
+    });
     expect(step.ok && step.history.journal[0]).toMatchObject({ type: 'setClosedThrough', why: 'late bill' });
   });
 });
@@ -401,9 +477,82 @@ describe('opening what was saved', () => {
     };
     const opened = openBook(old);
     if (!opened.ok) throw new Error(JSON.stringify(opened.issue));
-    expect(opened.book).toMatchObject({ ...old, version: 2, merged: {}, axes: [], feed: null });
+    expect(opened.book).toMatchObject({
+      ...old,
+      version: BOOK_VERSION,
+      merged: {},
+      axes: [],
+      feed: null,
+    });
     expect(opened.book.accounts[0]).toEqual(account('a1', 'income', 'Sales', '4000'));
     expect(opened.book.sources[0]).toMatchObject({ format: 'workbook', untied: null, openings: 0 });
+  });
+
+  test('version 2: lines become a list, every old method and what was approved stays what it was', () => {
+    const lift = { uplift: '3', round: 10 };
+    const methods = {
+      a1: { kind: 'byMonth', amounts: { '2026-01': 100 } },
+      a2: { kind: 'lastYear', ...lift },
+      a3: { kind: 'even', basis: { of: 'amount', annual: 1200 }, ...lift },
+      a4: { kind: 'even', basis: { of: 'lastYear' }, ...lift },
+      a5: { kind: 'even', basis: { of: 'average' }, ...lift },
+      a6: { kind: 'even', basis: { of: 'lastMonth' }, ...lift },
+      a7: { kind: 'pattern', annual: 5, ...lift },
+      a8: { kind: 'pattern', annual: null, ...lift },
+      a9: { kind: 'share', of: 'a1', percent: '12.5' },
+    };
+    const lines = Object.fromEntries(
+      Object.entries(methods).map(([account, method]) => [
+        account,
+        {
+          account,
+          method,
+          overrides: account === 'a2' ? { '2026-02': null } : {},
+          note: account === 'a3' ? 'why' : '',
+        },
+      ]),
+    );
+    const { weights: _w, workWeek: _k, ...whole } = bookWith(accounts);
+    const old = {
+      ...whole,
+      version: 2,
+      budgets: [
+        {
+          id: 'b1',
+          name: 'Old',
+          state: 'approved',
+          first: '2026-01',
+          length: 2,
+          lines,
+          approved: { at: 't', amounts: { a1: [100, null] } },
+        },
+      ],
+    };
+    const opened = openBook(old);
+    if (!opened.ok) throw new Error(JSON.stringify(opened.issue));
+    const [budget] = opened.book.budgets;
+    expect(budget!.lines.map((l) => l.account)).toEqual(Object.keys(methods));
+    const same = { uplift: pct('3'), round: 10 as const };
+    expect(budget!.lines.map((l) => l.method)).toEqual([
+      byMonth({ [ids[0]!]: minor(100) }),
+      lastYear(same),
+      phased(1200, same),
+      phased(null, same),
+      runRate(same),
+      runRate({ ...same, over: { of: 'last', months: 1 } }),
+      pattern(5, same),
+      pattern(null, same),
+      share('a1', '12.5'),
+    ]);
+    expect(budget!.lines[1]!.overrides).toEqual({ '2026-02': null });
+    expect(budget!.lines[2]!.note).toEqual({ text: 'why', by: '', at: '' });
+    expect(budget!.approved!.lines).toEqual([{ ...of('a1'), amounts: [100, null], wholes: [] }]);
+  });
+  test('changes of an older version stay told, but cannot be undone', () => {
+    const old: Change = { seq: 1, at: 't', type: 'setCells', patches: [], inverse: [] };
+    const h = openHistory(start(), [old]);
+    expect([h.journal, h.done]).toEqual([[old], []]);
+    expect(undo(h, 't')).toBe(h);
   });
 
   const book = newBook({ id: 'k1', name: 'N', currency: 'EUR', locale: 'de-DE', firstMonth: 4 });

@@ -28,6 +28,8 @@ export function newBook({ id, name, currency, locale, firstMonth }: NewBook): Bo
     sources: [],
     closedThrough: null,
     budgets: [],
+    weights: [],
+    workWeek: { weekdays: [1, 2, 3, 4, 5], holidays: [] },
     varianceNotes: {},
     settings: {
       flagAmount: minor(500 * unitOf(currency)),

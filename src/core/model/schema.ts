@@ -1,17 +1,9 @@
 import { z } from 'zod';
-import type { Minor, Percent } from '@/core/money';
-import { periodFaults, type Day, type PeriodId } from '@/core/calendar';
+import { periodFaults } from '@/core/calendar';
+import { budgetSchema } from './budget';
 import { ACCOUNT_KINDS } from './kinds';
-
-/** Text from outside is bounded: a name of a megabyte is a broken file. */
-const text = (max = 500) => z.string().max(max);
-const id = z.string().regex(/^[A-Za-z][A-Za-z0-9-]{0,79}$/);
-const periodId = z.string().regex(/^\d{4}-\d{2}$/) as unknown as z.ZodType<PeriodId, string>;
-const dayText = z.string().regex(/^\d{4}-\d{2}-\d{2}$/) as unknown as z.ZodType<Day, string>;
-const percentText = z.string().regex(/^-?\d{1,9}(\.\d{1,6})?$/) as unknown as z.ZodType<Percent, string>;
-/** `z.int()` admits safe integers only. */
-const money = z.int() as unknown as z.ZodType<Minor, number>;
-const byPeriod = z.record(periodId as unknown as z.ZodString, money.nullable());
+import { weightsSchema, workWeekSchema } from './methods';
+import { dayText, id, money, percentText, periodId, text } from './parts';
 
 export const accountSchema = z.strictObject({
   id,
@@ -63,57 +55,6 @@ export const sourceSchema = z.strictObject({
   credit: money,
   firstDay: dayText,
   lastDay: dayText,
-});
-
-/** Months are rounded to this many whole units of the currency; 0 leaves them exact. */
-export const roundSchema = z.union([
-  z.literal(0),
-  z.literal(1),
-  z.literal(10),
-  z.literal(100),
-  z.literal(1000),
-]);
-
-export const methodSchema = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('byMonth'), amounts: byPeriod }),
-  z.strictObject({ kind: z.literal('lastYear'), uplift: percentText, round: roundSchema }),
-  z.strictObject({
-    kind: z.literal('even'),
-    basis: z.discriminatedUnion('of', [
-      z.strictObject({ of: z.literal('amount'), annual: money }),
-      z.strictObject({ of: z.literal('lastYear') }),
-      z.strictObject({ of: z.literal('average') }),
-      z.strictObject({ of: z.literal('lastMonth') }),
-    ]),
-    uplift: percentText,
-    round: roundSchema,
-  }),
-  z.strictObject({
-    kind: z.literal('pattern'),
-    annual: money.nullable(),
-    uplift: percentText,
-    round: roundSchema,
-  }),
-  z.strictObject({ kind: z.literal('share'), of: id, percent: percentText }),
-]);
-
-export const lineSchema = z.strictObject({
-  account: id,
-  method: methodSchema,
-  /** Months typed over the method; `null` is a typed blank. */
-  overrides: byPeriod,
-  note: text(4000),
-});
-
-export const budgetSchema = z.strictObject({
-  id,
-  name: text(120),
-  state: z.enum(['draft', 'approved', 'superseded']),
-  first: periodId,
-  length: z.int().min(1).max(120),
-  lines: z.record(id, lineSchema),
-  /** What was approved: when, and each line's amounts in the order of the periods. */
-  approved: z.strictObject({ at: text(40), amounts: z.record(id, z.array(money.nullable())) }).nullable(),
 });
 
 export const varianceNoteSchema = z.strictObject({
@@ -186,7 +127,7 @@ export const feedSchema = z.strictObject({
 
 export const bookSchema = z.strictObject({
   format: z.literal('tellan.book'),
-  version: z.literal(2),
+  version: z.literal(3),
   id,
   name: text(120),
   currency: z.string().regex(/^[A-Z]{3}$/),
@@ -200,6 +141,10 @@ export const bookSchema = z.strictObject({
   sources: z.array(sourceSchema).max(2000),
   closedThrough: periodId.nullable(),
   budgets: z.array(budgetSchema).max(200),
+  /** Weights for phasing, kept under a name. */
+  weights: z.array(weightsSchema).max(500),
+  /** The days on which the company works. */
+  workWeek: workWeekSchema,
   /** Notes on variances by period, then account. */
   varianceNotes: z.record(periodId as unknown as z.ZodString, z.record(id, varianceNoteSchema)),
   settings: settingsSchema,
@@ -213,12 +158,6 @@ export type Axis = z.infer<typeof axisSchema>;
 export type Feed = z.infer<typeof feedSchema>;
 export type Schedule = z.infer<typeof scheduleSchema>;
 export type Source = z.infer<typeof sourceSchema>;
-export type Method = z.infer<typeof methodSchema>;
-export type MethodKind = Method['kind'];
-export type EvenBasis = Extract<Method, { kind: 'even' }>['basis'];
-export type RoundUnit = z.infer<typeof roundSchema>;
-export type Line = z.infer<typeof lineSchema>;
-export type Budget = z.infer<typeof budgetSchema>;
 export type VarianceNote = z.infer<typeof varianceNoteSchema>;
 export type Settings = z.infer<typeof settingsSchema>;
 /** The book: everything but the ledger's entries, which stand in blocks beside it. */

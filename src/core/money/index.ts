@@ -5,3 +5,16 @@ export { divideRounded, roundTo, type Rounding } from './round';
 export { splitByWeights, splitEven, splitLike, roundParts } from './split';
 export { parseAmount, amountOfNumber, type NumberFormat, type ParsedAmount } from './parse';
 export { formatAmount, editText, plainDecimal, numberFormatOf, type AmountStyle } from './format';
+export {
+  addRatio,
+  compareRatio,
+  divideRatio,
+  isZero,
+  multiplyRatio,
+  negateRatio,
+  ratio,
+  ratioOfPercent,
+  ratioOfText,
+  roundRatio,
+  type Ratio,
+} from './ratio';

@@ -1,4 +1,4 @@
-import { ZERO, type Minor } from '@/core/money';
+import { minor, ZERO, type Minor } from '@/core/money';
 import {
   calendarFrom,
   indexOfId,
@@ -7,10 +7,22 @@ import {
   type Period,
   type PeriodIndex,
 } from '@/core/calendar';
-import { naturalSign, type Account, type AccountId, type Book, type Budget } from '@/core/model';
+import {
+  isProfitAndLoss,
+  naturalSign,
+  type Account,
+  type AccountId,
+  type Book,
+  type Budget,
+  type Ref,
+  type SegmentId,
+  type Weights,
+  type WorkWeek,
+} from '@/core/model';
 import type { Balances } from '@/core/ledger';
+import { quarterSpans, yearSpans, type Span } from './spans';
 
-/** An account's past as the methods use it, in natural sign. */
+/** An account's past as the methods use it, in natural sign: months of profit and loss, closing balances otherwise. */
 export type Past = {
   /** The same period a year earlier, for each period of the budget; null where the ledger is silent. */
   readonly lastYear: readonly (Minor | null)[];
@@ -18,14 +30,50 @@ export type Past = {
   readonly known: readonly Minor[];
 };
 
-/** What a budget is reckoned from. A new object whenever the ledger changes, so identity tells. */
+/** Another budget as a basis: its amount of an account in a period, null where it says nothing. */
+export type OtherPlan = {
+  readonly amount: (account: AccountId, segment: SegmentId, period: PeriodIndex) => Minor | null;
+};
+
+/** What a budget is reckoned from. A new object whenever any of it changes, so identity tells. */
 export type Facts = {
+  readonly calendar: FiscalCalendar;
   readonly periods: readonly Period[];
+  readonly years: readonly Span[];
+  readonly quarters: readonly Span[];
   /** The months of `known`, in time. */
   readonly window: readonly Period[];
-  readonly past: (account: AccountId) => Past;
+  readonly closedThrough: PeriodIndex | null;
+  readonly past: (account: AccountId, segment?: SegmentId) => Past;
+  /** The actual of a period, natural: a month's amount, or a balance account's closing balance. */
+  readonly actual: (account: AccountId, segment: SegmentId, period: PeriodIndex) => Minor | null;
+  /** Whether the ledger has any activity in the period. */
+  readonly has: (period: PeriodIndex) => boolean;
+  readonly isBalance: (account: AccountId) => boolean;
+  readonly exists: (account: AccountId) => boolean;
+  /** The accounts that a reference adds up. */
+  readonly members: (ref: Ref) => readonly AccountId[];
+  readonly weights: (id: string) => readonly number[] | null;
+  readonly workWeek: WorkWeek;
+  /** Another budget that a method builds on; null when there is none such, or when it builds on this one. */
+  readonly other: (budget: string) => OtherPlan | null;
   /** Minor units in one unit of the currency, for rounding months to 1, 10, 100 …. */
   readonly unit: number;
+};
+
+export type FactsInput = {
+  readonly calendar: FiscalCalendar;
+  readonly periods: readonly Period[];
+  readonly accounts: readonly Account[];
+  /** The ledger of the whole company. */
+  readonly balances: Balances;
+  /** The ledger of one of the budget's segments; the whole company's when the budget has no axis. */
+  readonly ofSegment: (segment: SegmentId) => Balances;
+  readonly closedThrough: PeriodIndex | null;
+  readonly unit: number;
+  readonly weights: readonly Weights[];
+  readonly workWeek: WorkWeek;
+  readonly others: ReadonlyMap<string, OtherPlan>;
 };
 
 const NOTHING: Past = { lastYear: [], known: [] };
@@ -44,38 +92,65 @@ export function budgetPeriods(calendar: FiscalCalendar, budget: Pick<Budget, 'fi
  * Gathers what the methods need of the ledger. The base window is the year before the budget; for a business with
  * no entries there yet, it is the months closed so far.
  */
-export function factsFor(
-  calendar: FiscalCalendar,
-  periods: readonly Period[],
-  accounts: readonly Account[],
-  balances: Balances,
-  closedThrough: PeriodIndex | null,
-  unit: number,
-): Facts {
+export function factsFor(input: FactsInput): Facts {
+  const { calendar, periods, accounts, balances, closedThrough } = input;
   const window = baseWindow(calendar, periods, balances, closedThrough);
   const byId = new Map(accounts.map((a) => [a.id, a]));
-  const made = new Map<AccountId, Past>();
+  const made = new Map<string, Past>();
+  const members = new Map<string, readonly AccountId[]>();
   const before = periods.map((p) => yearsBefore(calendar, p.index));
 
-  function make(account: Account): Past {
+  function actual(id: AccountId, segment: SegmentId, index: PeriodIndex): Minor | null {
+    const account = byId.get(id);
+    if (!account) return null;
+    const ledger = input.ofSegment(segment);
     const sign = naturalSign(account.kind);
-    const natural = (index: PeriodIndex | null): Minor | null => {
-      const movement = index === null ? null : balances.movement(account.id, index);
-      return movement === null ? null : ((movement * sign || 0) as Minor);
-    };
-    return { lastYear: before.map(natural), known: window.map((p) => natural(p.index) ?? ZERO) };
+    if (isProfitAndLoss(account.kind)) {
+      const movement = ledger.movement(id, index);
+      return movement === null ? null : minor(movement * sign);
+    }
+    const { range } = ledger;
+    if (!range || index < range.first || index > range.last) return null;
+    return minor(ledger.balance(id, index, true) * sign);
   }
 
   return {
+    calendar,
     periods,
+    years: yearSpans(periods),
+    quarters: quarterSpans(periods),
     window,
-    unit,
-    past(id) {
-      let past = made.get(id);
+    closedThrough,
+    actual,
+    has: (index) => balances.has(index),
+    isBalance: (id) => !isProfitAndLoss(byId.get(id)?.kind ?? 'income'),
+    exists: (id) => byId.has(id),
+    members(ref) {
+      if (ref.of === 'account') return [ref.account];
+      const key = `${ref.kind}:${ref.of === 'group' ? ref.group : '*'}`;
+      let list = members.get(key);
+      if (!list) {
+        list = accounts
+          .filter((a) => a.kind === ref.kind && (ref.of === 'kind' || a.group === ref.group))
+          .map((a) => a.id);
+        members.set(key, list);
+      }
+      return list;
+    },
+    weights: (id) => input.weights.find((w) => w.id === id)?.weights ?? null,
+    workWeek: input.workWeek,
+    other: (id) => input.others.get(id) ?? null,
+    unit: input.unit,
+    past(id, segment = null) {
+      if (!byId.has(id)) return NOTHING;
+      const key = segment === null ? id : `${id}:${segment}`;
+      let past = made.get(key);
       if (!past) {
-        const account = byId.get(id);
-        past = account ? make(account) : NOTHING;
-        made.set(id, past);
+        past = {
+          lastYear: before.map((index) => (index === null ? null : actual(id, segment, index))),
+          known: window.map((p) => actual(id, segment, p.index) ?? ZERO),
+        };
+        made.set(key, past);
       }
       return past;
     },

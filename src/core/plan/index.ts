@@ -1,8 +1,34 @@
-export { budgetPeriods, calendarOf, factsFor, type Facts, type Past } from './facts';
-export { computeMethod, needsOf, type Amounts, type LineIssue } from './methods';
-export { dependencyOrder, type Order } from './order';
-export { createReckoner, type LineResult, type Reckoner, type Reckoning } from './reckon';
+export {
+  budgetPeriods,
+  calendarOf,
+  factsFor,
+  type Facts,
+  type FactsInput,
+  type OtherPlan,
+  type Past,
+} from './facts';
+export { type Span } from './spans';
+export { type Amounts, type Context, type LineIssue, type Reason } from './rule';
+export { componentsOf, type Component, type Edge } from './order';
+export { driverRatio, type DriverResult } from './drivers';
+export { createReckoner, type Plan, type Reckoner } from './reckon';
+export { wholeRow, type Figures, type LineResult, type Reckoning } from './results';
+export { phasingWeights, workingDays } from './phasing';
+export { occurrencesIn } from './occurrences';
+export { stepped, stepsTaken, type StepChange } from './steps';
+export { formulaOf } from './methods/formula';
+export { historyShare } from './methods/share';
 export { spreadTotal, totalCommand } from './spread';
-export { draftBudget, startLines, type StartChoice, type StartFrom } from './start';
-export { explainMonth, type Reason } from './explain';
-export { amountsOf } from './frozen';
+export { asLastYear, draftBudget, startLines, type StartChoice, type StartFrom } from './start';
+export { explainMonth } from './explain';
+export { amountsOf, figuresOf, fingerprintText, frozenFigures, frozenLines } from './frozen';
+export {
+  FORGOTTEN,
+  leavesOut,
+  pricesUntouched,
+  remindersFor,
+  withoutLump,
+  type Forgotten,
+  type Lump,
+  type Reminder,
+} from './forgotten';

@@ -1,163 +1,363 @@
-import { sumBlank, type Minor } from '@/core/money';
-import type { AccountId, Line } from '@/core/model';
+import { minor, type Minor, type Ratio } from '@/core/money';
+import { lineKey, type Driver, type Line, type Ref } from '@/core/model';
+import {
+  computeDriver,
+  computeDriverMonth,
+  driverNeeds,
+  driverRatio,
+  isMonthlyDriver,
+  type DriverResult,
+} from './drivers';
 import type { Facts } from './facts';
-import { computeMethod, needsOf, type Amounts, type LineIssue } from './methods';
-import { dependencyOrder } from './order';
+import { graphOf, type Graph } from './graph';
+import { computeLine, computeMonth, isMonthly, needsOf } from './methods/table';
+import { LineResults, totalOf, type LineResult, type Reckoning } from './results';
+import type { Amounts, Context, LineIssue, Need } from './rule';
 
-export type LineResult = {
-  readonly amounts: Amounts;
-  /** What the method alone gives, to restore a typed month to. */
-  readonly method: Amounts;
-  /** Which periods were typed over. */
-  readonly typed: readonly boolean[];
-  readonly total: Minor | null;
-  readonly issue: LineIssue | null;
-};
+export type { LineResult, Reckoning } from './results';
 
-/** Results by account. Backed by one list that is copied whole on a change, which a map of a thousand keys is too slow for. */
-export class LineResults {
-  constructor(
-    private readonly places: ReadonlyMap<AccountId, number>,
-    private readonly list: readonly (LineResult | null)[],
-  ) {}
+/** What is reckoned: the lines of a budget and the drivers that they may follow. */
+export type Plan = { readonly lines: readonly Line[]; readonly drivers: readonly Driver[] };
 
-  get(account: AccountId): LineResult | undefined {
-    const place = this.places.get(account);
-    return place === undefined ? undefined : (this.list[place] ?? undefined);
-  }
-
-  *[Symbol.iterator](): IterableIterator<[AccountId, LineResult]> {
-    for (const [account, place] of this.places) {
-      const result = this.list[place];
-      if (result) yield [account, result];
-    }
-  }
-}
-
-export type Reckoning = {
-  readonly lines: LineResults;
-  /** Lines in a cycle, blank but for what was typed; all others stand. */
-  readonly cyclic: ReadonlySet<AccountId>;
-};
-
-/** `accounts` are the lines to reckon, in order; the same list object while they stay, else every line is reckoned anew. */
-export type Reckoner = (lines: Lines, facts: Facts, accounts?: readonly AccountId[]) => Reckoning;
-
-type Lines = Readonly<Record<AccountId, Line>>;
-
-const CYCLE: LineIssue = 'cycle';
+export type Reckoner = (plan: Plan, facts: Facts) => Reckoning;
 
 /**
  * A reckoner that remembers its last run: a line is computed again only when it is another object than before, or
- * when the amounts of a line that it needs changed. A run from scratch gives the same (a test holds it to that).
+ * when something that it needs changed. A run from scratch gives the same (a test holds it to that).
  */
 export function createReckoner(): Reckoner {
-  let facts: Facts | null = null;
   let last: Run | null = null;
-
-  return (lines, nextFacts, accounts = Object.keys(lines)) => {
-    if (facts !== nextFacts || last?.accounts !== accounts) last = null;
-    facts = nextFacts;
-    if (last?.lines !== lines)
-      last = (last && rerun(last, lines, nextFacts)) ?? run(lines, nextFacts, accounts);
+  return (plan, facts) => {
+    if (last && last.facts === facts && last.plan.lines === plan.lines && last.plan.drivers === plan.drivers)
+      return last.result;
+    const next = last && last.facts === facts ? last.again(plan) : null;
+    last = next ?? Run.whole(plan, facts);
     return last.result;
   };
 }
 
-type Run = {
-  readonly lines: Lines;
-  readonly accounts: readonly AccountId[];
-  /** The lines and their results, place by place with `accounts`; null where an account has no line. */
-  readonly list: readonly (Line | null)[];
-  readonly results: readonly (LineResult | null)[];
-  readonly places: ReadonlyMap<AccountId, number>;
-  readonly order: readonly number[];
-  /** The places of the lines that need a line, by its place. */
-  readonly dependents: ReadonlyMap<number, readonly number[]>;
-  readonly result: Reckoning;
+const NO_WHOLES: Amounts = [];
+
+class Run {
+  private readonly lineResults: LineResult[];
+  private readonly driverResults: DriverResult[];
+  /** Sums of groups and kinds, by node. */
+  private readonly sums: Map<number, Amounts>;
+  private cyclic: ReadonlySet<string>;
+  result!: Reckoning;
+
+  private constructor(
+    readonly plan: Plan,
+    readonly facts: Facts,
+    private readonly graph: Graph,
+    private readonly places: ReadonlyMap<string, number>,
+    before: Run | null,
+  ) {
+    this.lineResults = before ? [...before.lineResults] : [];
+    this.driverResults = before ? [...before.driverResults] : [];
+    this.sums = before ? new Map(before.sums) : new Map();
+    this.cyclic = before?.cyclic ?? new Set();
+  }
+
+  static whole(plan: Plan, facts: Facts): Run {
+    const places = new Map(plan.lines.map((l, i) => [lineKey(l), i]));
+    const run = new Run(plan, facts, graphOf(plan.lines, plan.drivers, facts), places, null);
+    const cyclic = new Set<string>();
+    for (const c of run.graph.components)
+      if (c.kind === 'cycle')
+        for (const n of c.nodes) {
+          const node = run.graph.nodes[n]!;
+          if (node.kind === 'line') cyclic.add(lineKey(plan.lines[node.line]!));
+        }
+    run.cyclic = cyclic;
+    for (let at = 0; at < run.graph.components.length; at++) run.component(at);
+    return run.finish();
+  }
+
+  /** Only what changed since this run, and what depends on it; null when lines came, went or need other things. */
+  again(plan: Plan): Run | null {
+    const dirty: number[] = [];
+    const compare = <T extends Line | Driver>(
+      was: readonly T[],
+      now: readonly T[],
+      alike: (a: T, b: T) => boolean,
+      shift: number,
+    ): boolean => {
+      if (was === now) return true;
+      if (was.length !== now.length) return false;
+      for (let i = 0; i < now.length; i++) {
+        if (was[i] === now[i]) continue;
+        if (!alike(was[i]!, now[i]!)) return false;
+        dirty.push(shift + i);
+      }
+      return true;
+    };
+    const { lines, drivers } = this.plan;
+    if (!compare(lines, plan.lines, sameLine, 0) || !compare(drivers, plan.drivers, sameDriver, lines.length))
+      return null;
+    const run = new Run(plan, this.facts, this.graph, this.places, this);
+    run.follow(dirty);
+    return run.finish();
+  }
+
+  private follow(dirty: readonly number[]): void {
+    const { placeOf, dependents, components } = this.graph;
+    // Components stand in the order of their needs, so the smallest place is always ready.
+    const waiting = new Set(dirty.map((n) => placeOf[n]!));
+    const order = [...waiting].sort((a, b) => b - a);
+    while (order.length > 0) {
+      const at = order.pop()!;
+      waiting.delete(at);
+      const changed = this.component(at);
+      if (!changed) continue;
+      const c = components[at]!;
+      for (const n of c.kind === 'one' ? [c.node] : c.nodes)
+        for (const d of dependents.get(n) ?? []) {
+          if (d === at || waiting.has(d)) continue;
+          waiting.add(d);
+          let place = order.length;
+          while (place > 0 && order[place - 1]! < d) place--;
+          order.splice(place, 0, d);
+        }
+    }
+  }
+
+  private finish(): Run {
+    const { plan } = this;
+    this.result = {
+      lines: new LineResults(plan.lines, this.places, this.lineResults, segmentsIn(plan.lines)),
+      drivers: new Map(plan.drivers.map((driver, i) => [driver.id, { ...this.driverResults[i]!, driver }])),
+      cyclic: this.cyclic,
+      contextOf: (line) => this.contextOf(line),
+    };
+    return this;
+  }
+
+  /** Reckons a component; whether any figure of it is another than before. */
+  private component(at: number): boolean {
+    const c = this.graph.components[at]!;
+    if (c.kind === 'one') return this.node(c.node);
+    if (c.kind === 'cycle') return c.nodes.map((n) => this.blank(n)).includes(true);
+    return this.byMonth(c.nodes);
+  }
+
+  private node(n: number): boolean {
+    const node = this.graph.nodes[n]!;
+    switch (node.kind) {
+      case 'line': {
+        const line = this.plan.lines[node.line]!;
+        const made = computeLine(line, this.contextOf(line));
+        return this.keepLine(node.line, made.amounts, made.issue, made.wholes ?? NO_WHOLES);
+      }
+      case 'driver': {
+        const driver = this.plan.drivers[node.driver]!;
+        if (!isMonthlyDriver(driver)) return this.keepDriver(node.driver, computeDriver(driver, this.facts));
+        return this.byMonth([n]);
+      }
+      case 'sum':
+        return this.keepSum(
+          n,
+          this.facts.periods.map((_, i) => this.sumAt(node.members, i)),
+        );
+    }
+  }
+
+  /** Nodes that need each other's earlier months: month after month, each in its order. */
+  private byMonth(nodes: readonly number[]): boolean {
+    const made = nodes.map(() => [] as (number | null)[]);
+    const issues: (LineIssue | null)[] = nodes.map(() => null);
+    const before = nodes.map((n) => this.figures(n));
+    nodes.forEach((n, k) => this.begin(n, made[k]!));
+    for (let i = 0; i < this.facts.periods.length; i++)
+      nodes.forEach((n, k) => {
+        const node = this.graph.nodes[n]!;
+        if (node.kind === 'sum') made[k]!.push(this.sumAt(node.members, i));
+        else if (node.kind === 'driver') {
+          const driver = this.plan.drivers[node.driver]!;
+          const { value, issue } = computeDriverMonth(driver, i, (id, m) => this.driverAt(id, m));
+          made[k]!.push(value);
+          issues[k] ??= issue;
+        } else {
+          const line = this.plan.lines[node.line]!;
+          const { amount, issue } = computeMonth(line, this.contextOf(line), i);
+          made[k]!.push(amount);
+          issues[k] ??= issue;
+          const typed = this.typedAt(line, i);
+          const shown = this.lineResults[node.line]!.amounts as (Minor | null)[];
+          shown.push(typed === undefined ? amount : typed);
+        }
+      });
+    let changed = false;
+    nodes.forEach((n, k) => {
+      const node = this.graph.nodes[n]!;
+      const values = made[k]! as (Minor | null)[];
+      this.put(n, before[k]);
+      const kept =
+        node.kind === 'sum'
+          ? this.keepSum(n, values)
+          : node.kind === 'driver'
+            ? this.keepDriver(node.driver, { values, issue: issues[k]! })
+            : this.keepLine(node.line, values, issues[k]!, NO_WHOLES);
+      changed ||= kept;
+    });
+    return changed;
+  }
+
+  private figures(n: number): unknown {
+    const node = this.graph.nodes[n]!;
+    if (node.kind === 'sum') return this.sums.get(n);
+    return node.kind === 'driver' ? this.driverResults[node.driver] : this.lineResults[node.line];
+  }
+
+  private put(n: number, was: unknown): void {
+    const node = this.graph.nodes[n]!;
+    if (node.kind === 'sum') {
+      if (was) this.sums.set(n, was as Amounts);
+      else this.sums.delete(n);
+    } else if (node.kind === 'driver') this.driverResults[node.driver] = was as DriverResult;
+    else this.lineResults[node.line] = was as LineResult;
+  }
+
+  /** Lets what needs earlier months of a node see them while they are made. */
+  private begin(n: number, months: (number | null)[]): void {
+    const node = this.graph.nodes[n]!;
+    if (node.kind === 'sum') this.sums.set(n, months as Amounts);
+    else if (node.kind === 'driver') this.driverResults[node.driver] = { values: months, issue: null };
+    else
+      this.lineResults[node.line] = {
+        amounts: [],
+        method: [],
+        typed: [],
+        wholes: NO_WHOLES,
+        total: null,
+        issue: null,
+      };
+  }
+
+  private blank(n: number): boolean {
+    const node = this.graph.nodes[n]!;
+    const none = this.facts.periods.map(() => null);
+    if (node.kind === 'line') return this.keepLine(node.line, none, 'cycle', NO_WHOLES);
+    if (node.kind === 'driver') return this.keepDriver(node.driver, { values: none, issue: 'cycle' });
+    return this.keepSum(n, none);
+  }
+
+  private keepLine(place: number, method: Amounts, issue: LineIssue | null, wholes: Amounts): boolean {
+    const line = this.plan.lines[place]!;
+    const old = this.lineResults[place];
+    const typed = typedMonths(line, this.facts);
+    const amounts =
+      typed === NOT_TYPED ? method : method.map((a, i) => (typed[i] ? this.typedAt(line, i)! : a));
+    // Equal amounts keep their identity, so that whatever was made from them still stands.
+    const steady = old !== undefined && sameAmounts(old.amounts, amounts) && sameAmounts(old.wholes, wholes);
+    const shown = steady ? old.amounts : amounts;
+    this.lineResults[place] = {
+      amounts: shown,
+      method: steady && typed === NOT_TYPED ? shown : method,
+      typed,
+      wholes: steady ? old.wholes : wholes,
+      total: totalOf(amounts, wholes, this.facts.isBalance(line.account)),
+      issue,
+    };
+    return !steady;
+  }
+
+  private keepDriver(place: number, next: DriverResult): boolean {
+    const old = this.driverResults[place];
+    const steady = old !== undefined && sameAmounts(old.values as Amounts, next.values as Amounts);
+    this.driverResults[place] = steady ? { ...next, values: old.values } : next;
+    return !steady;
+  }
+
+  private keepSum(n: number, next: Amounts): boolean {
+    const old = this.sums.get(n);
+    const steady = old !== undefined && sameAmounts(old, next);
+    if (!steady) this.sums.set(n, next);
+    return !steady;
+  }
+
+  private sumAt(members: readonly number[], i: number): Minor | null {
+    let total = 0;
+    let met = false;
+    for (const m of members) {
+      const v = this.lineResults[m]?.amounts[i];
+      if (v === null || v === undefined) continue;
+      met = true;
+      total += v;
+    }
+    // Beyond what money can be there is nothing to be a share of; the lines themselves stand.
+    return met && Number.isSafeInteger(total) ? minor(total) : null;
+  }
+
+  private typedAt(line: Line, i: number): Minor | null | undefined {
+    const { id } = this.facts.periods[i]!;
+    return Object.hasOwn(line.overrides, id) ? line.overrides[id]! : undefined;
+  }
+
+  private driverAt(id: string, i: number): Ratio | null | undefined {
+    const n = this.graph.driverNode(id);
+    if (n === undefined) return undefined;
+    const driver = this.plan.drivers[n - this.plan.lines.length]!;
+    const value =
+      i < 0 ? driver.opening : (this.driverResults[n - this.plan.lines.length]?.values[i] ?? null);
+    return value === null ? null : driverRatio(driver, value);
+  }
+
+  private contextOf(line: Line): Context {
+    const { facts } = this;
+    const first = facts.periods[0]!.index;
+    return {
+      line,
+      facts,
+      typed: (i) => this.typedAt(line, i),
+      has: (ref) => this.graph.nodeOf(ref, line.segment) !== undefined,
+      driver: (id, i) => this.driverAt(id, i),
+      amount: (ref, i) => {
+        if (i < 0) return this.actualOf(ref, line, first + i);
+        const n = this.graph.nodeOf(ref, line.segment);
+        if (n === undefined) return null;
+        return (ref.of === 'account' ? this.lineResults[n]?.amounts[i] : this.sums.get(n)?.[i]) ?? null;
+      },
+    };
+  }
+
+  private actualOf(ref: Ref, line: Line, index: number): Minor | null {
+    let total = 0;
+    let met = false;
+    for (const account of this.facts.members(ref)) {
+      const v = this.facts.actual(account, line.segment, index);
+      if (v === null) continue;
+      met = true;
+      total += v;
+    }
+    return met && Number.isSafeInteger(total) ? minor(total) : null;
+  }
+}
+
+const segmentsIn = (lines: readonly Line[]): number => {
+  const first = lines[0]?.segment;
+  return lines.every((l) => l.segment === first) ? 1 : 2;
 };
 
-function run(lines: Lines, facts: Facts, accounts: readonly AccountId[]): Run {
-  const places = new Map(accounts.map((id, i) => [id, i]));
-  const list = accounts.map((id) => lines[id] ?? null);
-  const ids = accounts.filter((_, i) => list[i] !== null);
-  const { order, cyclic } = dependencyOrder(ids, (id) => needsOf(lines[id]!.method));
-  const dependents = new Map<number, number[]>();
-  for (const id of ids)
-    for (const need of needsOf(lines[id]!.method)) {
-      const place = places.get(need);
-      if (place === undefined) continue;
-      const those = dependents.get(place);
-      if (those) those.push(places.get(id)!);
-      else dependents.set(place, [places.get(id)!]);
-    }
-  const results: (LineResult | null)[] = accounts.map(() => null);
-  const amountsOf = (id: AccountId) => results[places.get(id) ?? -1]?.amounts ?? null;
-  const placesInOrder = order.map((id) => places.get(id)!);
-  for (const i of placesInOrder)
-    results[i] = reckonLine(list[i]!, facts, cyclic.has(accounts[i]!), amountsOf);
-  return {
-    lines,
-    accounts,
-    list,
-    results,
-    places,
-    order: placesInOrder,
-    dependents,
-    result: { lines: new LineResults(places, results), cyclic },
-  };
+const NOT_TYPED: readonly boolean[] = [];
+
+/** Which months are typed over; the same empty list where none is. */
+function typedMonths(line: Line, facts: Facts): readonly boolean[] {
+  for (const _ in line.overrides) return facts.periods.map((p) => Object.hasOwn(line.overrides, p.id));
+  return NOT_TYPED;
 }
 
-/** Only what changed since a run, and what depends on it; null when lines came, went or need other lines than before. */
-function rerun(before: Run, lines: Lines, facts: Facts): Run | null {
-  const { accounts, places, order, dependents } = before;
-  const dirty = new Set<number>();
-  const list = [...before.list];
-  for (let i = 0; i < accounts.length; i++) {
-    const now = lines[accounts[i]!] ?? null;
-    const was = list[i]!;
-    if (was === now) continue;
-    if (!was || !now || !sameNeeds(was, now)) return null;
-    list[i] = now;
-    dirty.add(i);
-  }
-  const results = [...before.results];
-  const { cyclic } = before.result;
-  const amountsOf = (id: AccountId) => results[places.get(id) ?? -1]?.amounts ?? null;
-  for (const i of order) {
-    if (!dirty.has(i)) continue;
-    const old = results[i]!;
-    const next = reckonLine(list[i]!, facts, cyclic.has(accounts[i]!), amountsOf);
-    // Equal amounts keep their identity, so that whatever was made from them still stands.
-    const steady = sameAmounts(old.amounts, next.amounts);
-    results[i] = steady ? { ...next, amounts: old.amounts } : next;
-    if (!steady) for (const d of dependents.get(i) ?? []) dirty.add(d);
-  }
-  return { ...before, lines, list, results, result: { lines: new LineResults(places, results), cyclic } };
-}
+const sameNeeds = (a: readonly Need[], b: readonly Need[]): boolean =>
+  a.length === b.length && JSON.stringify(a) === JSON.stringify(b);
 
-function sameNeeds(a: Line, b: Line): boolean {
-  if (a.method === b.method) return true;
-  const [x, y] = [needsOf(a.method), needsOf(b.method)];
-  return x.length === y.length && x.every((n, i) => n === y[i]);
-}
+const sameLine = (a: Line, b: Line): boolean =>
+  a.account === b.account &&
+  a.segment === b.segment &&
+  (a.method === b.method ||
+    (isMonthly(a.method) === isMonthly(b.method) && sameNeeds(needsOf(a.method), needsOf(b.method))));
+
+const sameDriver = (a: Driver, b: Driver): boolean =>
+  a.id === b.id && isMonthlyDriver(a) === isMonthlyDriver(b) && sameNeeds(driverNeeds(a), driverNeeds(b));
 
 const sameAmounts = (a: Amounts, b: Amounts): boolean =>
-  a.length === b.length && a.every((v, i) => v === b[i]);
-
-function reckonLine(
-  line: Line,
-  facts: Facts,
-  inCycle: boolean,
-  amountsOf: (account: AccountId) => Amounts | null,
-): LineResult {
-  const { periods } = facts;
-  const computed = inCycle
-    ? { amounts: periods.map(() => null), issue: CYCLE }
-    : computeMethod(line.method, { account: line.account, facts, line: amountsOf });
-  const typed = periods.map((p) => Object.hasOwn(line.overrides, p.id));
-  const amounts = typed.includes(true)
-    ? computed.amounts.map((a, i) => (typed[i] ? line.overrides[periods[i]!.id]! : a))
-    : computed.amounts;
-  return { amounts, method: computed.amounts, typed, total: sumBlank(amounts), issue: computed.issue };
-}
+  a === b || (a.length === b.length && a.every((v, i) => v === b[i]));

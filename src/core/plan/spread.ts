@@ -1,8 +1,8 @@
-import { splitEven, splitLike, sum, ZERO, type Minor } from '@/core/money';
-import type { CellValue, Command, Line, Method } from '@/core/model';
+import { percent, splitEven, splitLike, sum, ZERO, type Minor } from '@/core/money';
+import type { CellValue, Command, Line, Method, Wholes } from '@/core/model';
 import type { Facts } from './facts';
-import type { Amounts } from './methods';
-import type { LineResult } from './reckon';
+import type { LineResult } from './results';
+import type { Amounts } from './rule';
 
 /** A total over months in proportion to what stands there; evenly where there is nothing to be in proportion to. */
 export function spreadTotal(total: Minor, current: Amounts): Minor[] {
@@ -15,9 +15,9 @@ export function spreadTotal(total: Minor, current: Amounts): Minor[] {
 }
 
 /**
- * The command for a total typed over a run of months (`from` ≤ i < `to`). A year's total typed on a line that is
- * made from an annual amount becomes that amount, so the line keeps saying how it is made; otherwise the months
- * take the amounts in proportion. A blank (`null`) clears the months.
+ * The command for a total typed over a run of months (`from` ≤ i < `to`). A total of everything, typed on a line that
+ * is made from an annual amount, becomes that amount, so the line keeps saying how it is made; otherwise the months
+ * take the amounts in proportion. A blank (`null`) clears the months. Of a balance account the last month is set.
  */
 export function totalCommand(
   budget: string,
@@ -28,35 +28,64 @@ export function totalCommand(
   to: number,
   total: Minor | null,
 ): Command {
+  const { account, segment } = line;
   const whole = from === 0 && to === facts.periods.length;
   const method =
-    whole && total !== null && !result.typed.includes(true)
-      ? annualMethod(line.method, total, facts, line.account)
-      : null;
-  if (method) return { type: 'setMethod', budget, account: line.account, method };
-  const months = facts.periods.slice(from, to);
-  const parts = total === null ? months.map(() => null) : spreadTotal(total, result.amounts.slice(from, to));
-  const cells: CellValue[] = months.map((p, i) => ({
-    account: line.account,
-    period: p.id,
-    value: parts[i]!,
-  }));
+    whole && total !== null && !result.typed.includes(true) ? annualMethod(line, total, facts) : null;
+  if (method) return { type: 'setMethods', budget, lines: [{ account, segment, method }] };
+  const months = facts.isBalance(account) ? facts.periods.slice(to - 1, to) : facts.periods.slice(from, to);
+  const parts =
+    total === null
+      ? months.map(() => null)
+      : months.length === 1
+        ? [total]
+        : spreadTotal(total, result.amounts.slice(from, to));
+  const cells: CellValue[] = months.map((p, i) => ({ account, segment, period: p.id, value: parts[i]! }));
   return { type: 'setCells', budget, how: total === null ? 'cleared' : 'spread', cells };
 }
 
-function annualMethod(method: Method, total: Minor, facts: Facts, account: string): Method | null {
-  const zero = '0' as Extract<Method, { kind: 'even' }>['uplift'];
+/** A total as the amounts of the budget's years or quarters: in proportion to what they were, else to their months. */
+function wholesFor(total: Minor, before: Wholes | null, facts: Facts): Wholes {
+  const per = before?.per ?? 'year';
+  const spans = per === 'year' ? facts.years : facts.quarters;
+  const known = spans.map((_, i) => before?.amounts[i] ?? 0);
+  return {
+    per,
+    amounts:
+      splitLike(total, known) ??
+      splitLike(
+        total,
+        spans.map((s) => s.to - s.from),
+      )!,
+  };
+}
+
+function annualMethod({ method, account, segment }: Line, total: Minor, facts: Facts): Method | null {
+  const uplift = percent('0');
   switch (method.kind) {
-    case 'even':
-      return { ...method, basis: { of: 'amount', annual: total }, uplift: zero };
+    case 'phased':
     case 'pattern':
-      return { ...method, annual: total, uplift: zero };
+      return { ...method, amounts: wholesFor(total, method.amounts, facts), uplift };
+    case 'unphased':
+      return { ...method, amounts: wholesFor(total, method.amounts, facts) };
     case 'lastYear': {
-      const shaped = sum(facts.past(account).lastYear.map((a) => a ?? ZERO)) !== 0;
-      return shaped ? { kind: 'pattern', annual: total, uplift: zero, round: method.round } : null;
+      // What has lumps taken out, or comes from elsewhere, cannot be said as a pattern of last year.
+      const plain =
+        method.from.of === 'actuals' && method.from.years === 1 && Object.keys(method.skip).length === 0;
+      const { lastYear } = facts.past(account, segment);
+      const shaped = sum(lastYear.map((a) => a ?? ZERO)) !== 0 && facts.years.length === 1;
+      return plain && shaped && !facts.isBalance(account)
+        ? {
+            kind: 'pattern',
+            amounts: wholesFor(total, null, facts),
+            like: null,
+            years: [1],
+            uplift,
+            round: method.round,
+          }
+        : null;
     }
-    case 'byMonth':
-    case 'share':
+    default:
       return null;
   }
 }

@@ -1,82 +1,147 @@
-import type { Percent } from '@/core/money';
-import type { PeriodId } from '@/core/calendar';
+import { minor, percent, type Percent } from '@/core/money';
 import {
   isProfitAndLoss,
   type Account,
-  type AccountId,
   type AccountKind,
   type Budget,
   type Line,
   type Method,
   type RoundUnit,
+  type SegmentId,
+  blankLine,
 } from '@/core/model';
 import type { Facts } from './facts';
 
-export type StartFrom = 'sameMonth' | 'yearOverTwelve' | 'average' | 'lastMonth' | 'empty';
+export type StartFrom =
+  'sameMonth' | 'yearOverTwelve' | 'average' | 'lastMonth' | 'outlook' | 'otherBudget' | 'empty';
 
 export type StartChoice = {
   readonly from: StartFrom;
+  /** The budget behind `outlook` (for the months not closed) and `otherBudget`; how many years before this one it lies. */
+  readonly other: { readonly budget: string; readonly years: number } | null;
   readonly uplift: Percent;
   /** Kinds with a percentage of their own. */
   readonly upliftByKind: Partial<Record<AccountKind, Percent>>;
   readonly round: RoundUnit;
 };
 
-function methodFor(from: StartFrom, uplift: Percent, round: RoundUnit): Method {
+const BLANK: Method = { kind: 'byMonth', amounts: {} };
+
+/** The rule by which a line takes over the same months of a year before. */
+export const asLastYear = (uplift: Percent = percent('0'), round: RoundUnit = 0): Method => ({
+  kind: 'lastYear',
+  from: { of: 'actuals', years: 1 },
+  add: minor(0),
+  skip: {},
+  uplift,
+  round,
+});
+
+function methodFor({ from, other, round }: StartChoice, uplift: Percent): Method {
   switch (from) {
     case 'sameMonth':
-      return { kind: 'lastYear', uplift, round };
+      return asLastYear(uplift, round);
     case 'yearOverTwelve':
-      return { kind: 'even', basis: { of: 'lastYear' }, uplift, round };
+      return { kind: 'phased', amounts: null, by: { by: 'even' }, uplift, round };
     case 'average':
-      return { kind: 'even', basis: { of: 'average' }, uplift, round };
+      return { kind: 'runRate', over: { of: 'all' }, add: minor(0), uplift, round };
     case 'lastMonth':
-      return { kind: 'even', basis: { of: 'lastMonth' }, uplift, round };
+      return { kind: 'runRate', over: { of: 'last', months: 1 }, add: minor(0), uplift, round };
+    case 'outlook':
+    case 'otherBudget':
+      return other === null
+        ? BLANK
+        : {
+            kind: 'lastYear',
+            from: { of: from === 'outlook' ? 'outlook' : 'budget', ...other },
+            add: minor(0),
+            skip: {},
+            uplift,
+            round,
+          };
     case 'empty':
-      return { kind: 'byMonth', amounts: {} };
+      return BLANK;
+  }
+}
+
+/** A balance account starts from the balance it has, held; or from another budget's. */
+function balanceMethod(choice: StartChoice, facts: Facts): Method {
+  if (choice.from === 'otherBudget' || choice.from === 'outlook') return methodFor(choice, percent('0'));
+  if (choice.from === 'empty') return BLANK;
+  return {
+    kind: 'step',
+    start: null,
+    first: facts.periods[0]!.id,
+    every: 1,
+    change: { of: 'amount', amount: minor(0) },
+    round: 0,
+  };
+}
+
+/** Whether an account said nothing in the months that a start looks at. */
+function silent({ from }: StartChoice, facts: Facts, id: string, segment: SegmentId): boolean {
+  const past = facts.past(id, segment);
+  switch (from) {
+    case 'sameMonth':
+    case 'yearOverTwelve':
+      return past.lastYear.every((a) => a === null);
+    case 'average':
+    case 'lastMonth':
+      return past.known.every((a) => a === 0);
+    default:
+      return false;
   }
 }
 
 /**
- * A first budget from the ledger: a line for each profit-and-loss account, made by the chosen method. An account
- * that said nothing in the months looked at is left to be typed.
+ * A first budget from the ledger: a line for each account that the budget covers, in each segment, made by the chosen
+ * method. An account that said nothing in the months looked at is left to be typed; of segments only those with
+ * something to say get a line, and the first. An account that is no longer active gets none.
  */
 export function startLines(
   choice: StartChoice,
   accounts: readonly Account[],
   facts: Facts,
-): Record<AccountId, Line> {
-  const lines: Record<AccountId, Line> = {};
-  for (const { id, kind } of accounts) {
-    if (!isProfitAndLoss(kind)) continue;
-    const past = facts.past(id);
-    const silent =
-      choice.from === 'sameMonth' || choice.from === 'yearOverTwelve'
-        ? past.lastYear.every((a) => a === null)
-        : past.known.every((a) => a === 0);
-    const method = methodFor(
-      silent ? 'empty' : choice.from,
-      choice.upliftByKind[kind] ?? choice.uplift,
-      choice.round,
-    );
-    lines[id] = { account: id, method, overrides: {}, note: '' };
-  }
-  return lines;
+  covers: Budget['covers'] = 'profitAndLoss',
+  segments: readonly SegmentId[] = [null],
+): Line[] {
+  return accounts.flatMap(({ id, kind, active }): Line[] => {
+    if (!active) return [];
+    const balance = !isProfitAndLoss(kind);
+    if (balance ? covers === 'profitAndLoss' : covers === 'balanceSheet') return [];
+    const lines = segments.flatMap((segment): Line[] => {
+      const blank = blankLine({ account: id, segment });
+      if (balance)
+        return facts.past(id, segment).known.some((a) => a !== 0)
+          ? [{ ...blank, method: balanceMethod(choice, facts) }]
+          : [];
+      if (silent(choice, facts, id, segment)) return [];
+      return [{ ...blank, method: methodFor(choice, choice.upliftByKind[kind] ?? choice.uplift) }];
+    });
+    return lines.length > 0 ? lines : [blankLine({ account: id, segment: segments[0]! })];
+  });
 }
 
-/** A draft budget of these lines. */
-export const draftBudget = (
-  id: string,
-  name: string,
-  first: PeriodId,
-  length: number,
-  lines: Record<AccountId, Line>,
-): Budget => ({
+/** A draft budget of these lines, of the whole company, unless said otherwise. */
+export const draftBudget = ({
+  id,
+  name,
+  first,
+  length,
+  lines,
+  ...rest
+}: Pick<Budget, 'id' | 'name' | 'first' | 'length' | 'lines'> & Partial<Budget>): Budget => ({
   id,
   name,
   state: 'draft',
   first,
   length,
+  covers: 'profitAndLoss',
+  axis: null,
+  segments: [null],
   lines,
+  drivers: [],
+  revises: null,
   approved: null,
+  ...rest,
 });

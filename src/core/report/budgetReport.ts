@@ -1,8 +1,9 @@
 import { sumBlank, type Minor } from '@/core/money';
 import { fiscalYearLabel, type Period } from '@/core/calendar';
-import type { Account, AccountId } from '@/core/model';
+import type { Account, AccountId, Budget } from '@/core/model';
+import type { Figures } from '@/core/plan';
 import { compare } from '@/core/variance';
-import { fillStatement, rowEffect, statementRows } from './statement';
+import { budgetRows, fillStatement, isBalanceRow, rowEffect, rowTotal } from './statement';
 import { rowName, type ReportCell, type ReportColumn, type ReportTable } from './table';
 
 export type Grain = 'months' | 'quarters' | 'year';
@@ -30,63 +31,95 @@ export type BudgetReportInput = {
   readonly title: string;
   readonly subtitle: string;
   readonly accounts: readonly Account[];
+  readonly covers: Budget['covers'];
   readonly periods: readonly Period[];
   readonly grain: Grain;
-  readonly amounts: (account: AccountId) => readonly (Minor | null)[] | null;
+  /** An account's months, and what is said of each fiscal year beyond them. */
+  readonly figures: (account: AccountId) => Figures | null;
   readonly lastYear: (account: AccountId) => readonly (Minor | null)[];
   readonly methodName: (account: AccountId) => string;
   readonly note: (account: AccountId) => string;
+  /** Columns beside the budget itself. */
+  readonly with: { readonly lastYear: boolean; readonly words: boolean };
 };
 
-/** The budget alone: its columns by grain, the year, last year and the change on it. */
+/** Where the columns of a budget report stand: its periods, what is unphased, the total. */
+export const REPORT_KEYS = { period: (i: number) => `p${i}`, wholes: 'wholes', total: 'total' } as const;
+
+/**
+ * The budget alone: its columns by grain and the total of its periods; last year and the change on it, methods and
+ * notes as asked for. What is said of whole years has a column of its own, so that months and total still add up.
+ */
 export function budgetReport(input: BudgetReportInput): ReportTable {
   const { periods } = input;
-  const rows = statementRows(input.accounts);
+  const rows = budgetRows(input.accounts, input.covers);
   const groups = groupPeriods(periods, input.grain);
   const width = periods.length;
-  // Months and last year's total are additive; everything else follows from them.
+  const spread = input.accounts.some((a) => input.figures(a.id)?.wholes.some((w) => w !== null));
+  // Months, wholes and last year are additive; everything else follows from them.
   const filled = fillStatement(rows, width + 1, (id) => {
-    const amounts = input.amounts(id);
-    return [...(amounts ?? new Array<null>(width).fill(null)), sumBlank(input.lastYear(id))];
+    const f = input.figures(id);
+    return [...(f?.amounts ?? new Array<null>(width).fill(null)), sumBlank(f?.wholes ?? [])];
   });
-  const year = periods.length ? fiscalYearLabel(periods.at(-1)!.year) : '';
+  const priors = fillStatement(rows, width, input.lastYear);
+  const years = [...new Set(periods.map((p) => fiscalYearLabel(p.year)))];
+  const year = years.join('–');
   const prior = periods.length ? fiscalYearLabel(periods[0]!.year - 1) : '';
+  const single = groups.length === 1;
   const columns: ReportColumn[] = [
-    ...groups.map((g, i): ReportColumn => ({
-      key: `p${i}`,
+    ...(single ? [] : groups).map((g, i): ReportColumn => ({
+      key: REPORT_KEYS.period(i),
       group: 'Budget',
       kind: 'money',
       of: 'plan',
       formula: null,
       label: input.grain === 'months' ? periods[g.from]!.label : g.label,
     })),
+    ...(spread && !single ? [plain(REPORT_KEYS.wholes, 'Budget', 'Unphased', 'plan')] : []),
     {
-      key: 'total',
+      key: REPORT_KEYS.total,
       group: 'Budget',
       label: year,
       kind: 'money',
       of: 'plan',
-      formula: { op: 'sum', of: groups.map((_, i) => `p${i}`) },
+      formula: single
+        ? null
+        : {
+            op: 'sum',
+            of: [...groups.map((_, i) => REPORT_KEYS.period(i)), ...(spread ? [REPORT_KEYS.wholes] : [])],
+          },
     },
-    { key: 'prior', group: 'Last year', label: `${prior} actual`, kind: 'money', of: 'prior', formula: null },
-    {
-      key: 'change',
-      group: 'Last year',
-      label: 'Change',
-      kind: 'money',
-      of: 'difference',
-      formula: { op: 'minus', left: 'total', right: 'prior' },
-    },
-    {
-      key: 'changePercent',
-      group: 'Last year',
-      label: 'Change %',
-      kind: 'perMille',
-      of: 'difference',
-      formula: { op: 'share', part: 'change', of: 'prior' },
-    },
-    { key: 'method', group: '', label: 'Method', kind: 'text', of: 'note', formula: null },
-    { key: 'note', group: '', label: 'Note', kind: 'text', of: 'note', formula: null },
+    ...(input.with.lastYear
+      ? ([
+          plain('prior', 'Last year', `${prior} actual`, 'prior'),
+          {
+            key: 'change',
+            group: 'Last year',
+            label: 'Change',
+            kind: 'money',
+            of: 'difference',
+            formula: { op: 'minus', left: REPORT_KEYS.total, right: 'prior' },
+          },
+          {
+            key: 'changePercent',
+            group: 'Last year',
+            label: 'Change %',
+            kind: 'perMille',
+            of: 'difference',
+            formula: { op: 'share', part: 'change', of: 'prior' },
+          },
+        ] satisfies ReportColumn[])
+      : []),
+    ...(input.with.words
+      ? (['Method', 'Note'] as const).map((label): ReportColumn => ({
+          key: label.toLowerCase(),
+          group: '',
+          label,
+          kind: 'text',
+          of: 'note',
+          formula: null,
+        }))
+      : []),
   ];
   return {
     title: input.title,
@@ -95,20 +128,20 @@ export function budgetReport(input: BudgetReportInput): ReportTable {
     currency: input.currency,
     columns,
     rows: rows.map((row, r) => {
-      const values = filled[r]!;
-      const months = values.slice(0, width);
-      const total = sumBlank(months);
-      const last = values[width]!;
+      const months = filled[r]!.slice(0, width);
+      const wholes = filled[r]![width]!;
+      const total = rowTotal(row, months, [wholes]);
+      const last = rowTotal(row, priors[r]!);
       const change = row.kind === 'section' ? null : compare(total, last, rowEffect(row));
       const account = row.kind === 'line' ? row.account : null;
       const cells: ReportCell[] = [
-        ...groups.map((g) => sumBlank(months.slice(g.from, g.to))),
+        ...(single ? [] : groups).map((g) => rowTotal(row, months.slice(g.from, g.to))),
+        ...(spread && !single ? [wholes] : []),
         total,
-        last,
-        change?.difference ?? null,
-        change?.perMille ?? null,
-        account ? input.methodName(account.id) : '',
-        account ? input.note(account.id) : '',
+        ...(input.with.lastYear ? [last, change?.difference ?? null, change?.perMille ?? null] : []),
+        ...(input.with.words
+          ? [account ? input.methodName(account.id) : '', account ? input.note(account.id) : '']
+          : []),
       ];
       return {
         kind: row.kind,
@@ -117,8 +150,19 @@ export function budgetReport(input: BudgetReportInput): ReportTable {
         code: account?.code ?? '',
         cells,
         terms: 'terms' in row ? row.terms : [],
+        // Balances are not added up over time: their total is the last of them.
+        lastOf: isBalanceRow(row),
         flagged: false,
       };
     }),
   };
 }
+
+const plain = (key: string, group: string, label: string, of: ReportColumn['of']): ReportColumn => ({
+  key,
+  group,
+  label,
+  kind: 'money',
+  of,
+  formula: null,
+});

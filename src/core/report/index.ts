@@ -1,7 +1,11 @@
 export {
+  balanceSheetRows,
+  budgetRows,
   createFiller,
   fillStatement,
+  isBalanceRow,
   rowEffect,
+  rowTotal,
   statementRows,
   type ResultKind,
   type SectionKind,

@@ -261,8 +261,10 @@ test('a budget report: quarters add up to the year, and the change is on last ye
     accounts,
     periods,
     grain: 'quarters',
-    amounts: () => amounts,
-    lastYear: () => [minor(6000)],
+    covers: 'profitAndLoss',
+    figures: () => ({ amounts, wholes: [] }),
+    with: { lastYear: true, words: true },
+    lastYear: () => [minor(6000), ...new Array<null>(11).fill(null)],
     methodName: () => 'By month',
     note: () => '=1+1',
   });

@@ -1,8 +1,32 @@
-import { minor, type Minor } from '@/core/money';
-import { profitSign, type Account, type AccountId, type AccountKind } from '@/core/model';
+import { minor, sumBlank, type Minor } from '@/core/money';
+import { profitSign, type Account, type AccountId, type AccountKind, type Budget } from '@/core/model';
 
-export type SectionKind = 'income' | 'costOfSales' | 'expense' | 'otherIncome' | 'otherExpense';
-export type ResultKind = 'grossMargin' | 'operatingProfit' | 'netProfit';
+export type BalanceSection = 'assets' | 'liabilities' | 'equity';
+export type SectionKind =
+  'income' | 'costOfSales' | 'expense' | 'otherIncome' | 'otherExpense' | BalanceSection;
+export type ResultKind = 'grossMargin' | 'operatingProfit' | 'netProfit' | 'netAssets';
+
+const BALANCE_SECTIONS: Readonly<Record<BalanceSection, readonly AccountKind[]>> = {
+  assets: ['bank', 'receivable', 'inventory', 'otherAsset', 'fixedAsset'],
+  liabilities: ['payable', 'taxPayable', 'otherLiability', 'loan'],
+  equity: ['equity'],
+};
+
+/** Whether a row holds balances at the ends of periods, which are not added up over time. */
+export const isBalanceRow = (row: StatementRow): boolean =>
+  row.kind === 'result' ? row.result === 'netAssets' : row.section in BALANCE_SECTIONS;
+
+/** What the periods of a row come to: their sum with what is said of whole years, or the last balance. */
+export const rowTotal = (
+  row: StatementRow,
+  months: readonly (Minor | null)[],
+  wholes: readonly (Minor | null)[] = [],
+): Minor | null =>
+  isBalanceRow(row)
+    ? (months.findLast((m) => m !== null) ?? null)
+    : wholes.length === 0
+      ? sumBlank(months)
+      : sumBlank([...months, ...wholes]);
 
 /** One row of a profit-and-loss statement. Totals name the rows they add, so that a file can carry real formulas. */
 export type StatementRow =
@@ -20,7 +44,7 @@ export type StatementRow =
 /** A row (by its place) that counts toward a total, with its sign. */
 export type Term = { readonly row: number; readonly sign: 1 | -1 };
 
-const SECTIONS: readonly SectionKind[] = ['income', 'costOfSales', 'expense', 'otherIncome', 'otherExpense'];
+const SECTIONS = ['income', 'costOfSales', 'expense', 'otherIncome', 'otherExpense'] as const;
 
 /**
  * The rows of a profit-and-loss statement: sections in order with their subtotals, gross margin after cost of
@@ -36,31 +60,59 @@ export function statementRows(accounts: readonly Account[]): StatementRow[] {
     if (list) list.push(a);
     else bySection.set(a.kind, [a]);
   }
-  const has = (s: SectionKind) => (bySection.get(s)?.length ?? 0) > 0;
+  const has = (s: AccountKind) => (bySection.get(s)?.length ?? 0) > 0;
   const result = (kind: ResultKind) => rows.push({ kind: 'result', result: kind, terms: [...subtotals] });
   for (const section of SECTIONS) {
     const list = bySection.get(section);
     if (!list) continue;
     if (section === 'otherIncome' || (section === 'otherExpense' && !has('otherIncome')))
       result('operatingProfit');
-    rows.push({ kind: 'section', section });
-    const terms: Term[] = [];
-    // A group stands where its first account does; accounts without one stand by themselves.
-    for (const members of inGroups(list)) {
-      const own = members.map((account): Term => ({
-        row: rows.push({ kind: 'line', section, account }) - 1,
-        sign: 1,
-      }));
-      terms.push(...own);
-      const { group } = members[0]!;
-      if (group !== '') rows.push({ kind: 'group', section, group, terms: own });
-    }
-    subtotals.push({ row: rows.length, sign: profitSign(section) as 1 | -1 });
-    rows.push({ kind: 'subtotal', section, terms });
+    subtotals.push({ row: pushSection(rows, section, list), sign: profitSign(section) as 1 | -1 });
     if (section === 'costOfSales') result('grossMargin');
   }
   if (rows.length > 0) result('netProfit');
   return rows;
+}
+
+/** A section with its lines, its groups and its subtotal; the place of the subtotal. */
+function pushSection(rows: StatementRow[], section: SectionKind, list: readonly Account[]): number {
+  rows.push({ kind: 'section', section });
+  const terms: Term[] = [];
+  // A group stands where its first account does; accounts without one stand by themselves.
+  for (const members of inGroups(list)) {
+    const own = members.map((account): Term => ({
+      row: rows.push({ kind: 'line', section, account }) - 1,
+      sign: 1,
+    }));
+    terms.push(...own);
+    const { group } = members[0]!;
+    if (group !== '') rows.push({ kind: 'group', section, group, terms: own });
+  }
+  return rows.push({ kind: 'subtotal', section, terms }) - 1;
+}
+
+/** The rows of a balance sheet: assets, liabilities and equity with their subtotals, and assets less liabilities. */
+export function balanceSheetRows(accounts: readonly Account[]): StatementRow[] {
+  const rows: StatementRow[] = [];
+  const net: Term[] = [];
+  for (const [section, kinds] of Object.entries(BALANCE_SECTIONS) as [BalanceSection, AccountKind[]][]) {
+    const list = kinds.flatMap((k) => accounts.filter((a) => a.kind === k));
+    if (list.length === 0) continue;
+    const row = pushSection(rows, section, list);
+    if (section !== 'equity') net.push({ row, sign: section === 'assets' ? 1 : -1 });
+    if (section === 'liabilities') rows.push({ kind: 'result', result: 'netAssets', terms: [...net] });
+  }
+  return rows;
+}
+
+/** The rows of a budget: profit and loss, the balance sheet, or one after the other. */
+export function budgetRows(accounts: readonly Account[], covers: Budget['covers']): StatementRow[] {
+  const profit = covers === 'balanceSheet' ? [] : statementRows(accounts);
+  if (covers === 'profitAndLoss') return profit;
+  const later = balanceSheetRows(accounts).map((row): StatementRow =>
+    'terms' in row ? { ...row, terms: row.terms.map((t) => ({ ...t, row: t.row + profit.length })) } : row,
+  );
+  return [...profit, ...later];
 }
 
 /** The accounts of a section, those of one group together. */
@@ -82,7 +134,11 @@ function inGroups(accounts: readonly Account[]): Account[][] {
 
 /** Whether more of the row means more profit (results and income) or less (costs). */
 export const rowEffect = (row: StatementRow): 1 | -1 =>
-  row.kind === 'result' ? 1 : (profitSign(row.section) as 1 | -1);
+  row.kind === 'result' || row.section === 'assets' || row.section === 'equity'
+    ? 1
+    : row.section === 'liabilities'
+      ? -1
+      : (profitSign(row.section) as 1 | -1);
 
 /**
  * Values of every row from those of its accounts, column by column; `width` columns. A total of blanks only is

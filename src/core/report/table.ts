@@ -32,6 +32,8 @@ export type ReportRow = {
   readonly cells: readonly ReportCell[];
   /** For totals: the rows of this table that they add. */
   readonly terms: readonly Term[];
+  /** A row of balances: a column that sums others shows the last of them instead. */
+  readonly lastOf?: boolean;
   readonly flagged: boolean;
 };
 
@@ -55,6 +57,10 @@ export const ROW_NAMES = {
   grossMargin: 'Gross margin',
   operatingProfit: 'Operating profit',
   netProfit: 'Net profit',
+  assets: 'Assets',
+  liabilities: 'Liabilities',
+  equity: 'Equity',
+  netAssets: 'Net assets',
 } as const;
 
 /** Key and label of a statement row. */

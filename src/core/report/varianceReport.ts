@@ -20,6 +20,9 @@ export type VarianceReportInput = {
   readonly note: (account: AccountId) => VarianceNote | null;
 };
 
+/** Said where a year to date stands beside an amount for the year as a whole. */
+export const FULL_YEAR = 'Budgeted for the year as a whole';
+
 /** Columns of every variance report; places in `cells` follow this order. */
 export const VARIANCE_KEYS = [
   'monthActual',
@@ -92,7 +95,8 @@ function columnsFor(month: string): ReportColumn[] {
  */
 export function varianceReport(input: VarianceReportInput): ReportTable {
   const rows = statementRows(input.accounts);
-  const amounts = new Map(input.accounts.map((a) => [a.id, varianceAmounts(input.sides(a), input.span)]));
+  const sides = new Map(input.accounts.map((a) => [a.id, input.sides(a)]));
+  const amounts = new Map(input.accounts.map((a) => [a.id, varianceAmounts(sides.get(a.id)!, input.span)]));
   const filled = fillStatement(rows, 6, (id) => {
     const v = amounts.get(id)!;
     return [v.month.actual, v.month.budget, v.toDate.actual, v.toDate.budget, v.year.budget, v.year.outlook];
@@ -135,7 +139,12 @@ export function varianceReport(input: VarianceReportInput): ReportTable {
         fO,
         year?.difference ?? null,
         year?.sense ?? null,
-        note ? `${note.reach === 'timing' ? 'Timing' : 'Lasting'}: ${note.text}` : '',
+        [
+          note ? `${note.reach === 'timing' ? 'Timing' : 'Lasting'}: ${note.text}` : '',
+          account && (sides.get(account.id)!.whole ?? null) !== null ? FULL_YEAR : '',
+        ]
+          .filter(Boolean)
+          .join(' · '),
       ],
       terms: termsWithin('terms' in row ? row.terms : [], placeOf),
       flagged: account !== null && isFlagged(month, mB, input.flag),

@@ -12,3 +12,4 @@ export {
 } from './selection';
 export { fromTsv, layOver, toTsv } from './clipboard';
 export { fillRight } from './fill';
+export { matchBlock, type MatchedBlock } from './matched';

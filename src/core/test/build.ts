@@ -3,6 +3,7 @@ import { monthCalendar, toDayNumber, yearRange, day, type PeriodId } from '@/cor
 import type { GuessContext } from '@/core/intake';
 import { balancesOf, BlockBuilder, type LedgerBlock } from '@/core/ledger';
 import {
+  blankLine,
   naturalSign,
   newAccount,
   newBook,
@@ -12,9 +13,11 @@ import {
   type Budget,
   type Line,
   type Method,
+  type MethodOf,
+  type SegmentId,
   type Source,
 } from '@/core/model';
-import { draftBudget, factsFor } from '@/core/plan';
+import { asLastYear, draftBudget, factsFor, type FactsInput } from '@/core/plan';
 
 /** Small books for tests: what a test is about is said in the test, the rest is here. */
 
@@ -89,6 +92,7 @@ export const periodIds = (year: number): PeriodId[] =>
 export function factsWith(
   accounts: readonly Account[],
   lastYear: Readonly<Record<string, readonly (number | null)[]>>,
+  change: Partial<FactsInput> = {},
 ) {
   const entries = Object.entries(lastYear).flatMap(([id, values]) =>
     values.flatMap((v, i) =>
@@ -98,18 +102,93 @@ export function factsWith(
   const balances = balancesOf([blockOf(accounts, entries)], calendar);
   const first = calendar.firstOfYear(2026);
   const periods = Array.from({ length: 12 }, (_, i) => calendar.period(first + i));
-  return factsFor(calendar, periods, accounts, balances, first - 1, unitOf('USD'));
+  return factsFor({
+    calendar,
+    periods,
+    accounts,
+    balances,
+    ofSegment: () => balances,
+    closedThrough: first - 1,
+    unit: unitOf('USD'),
+    weights: [],
+    workWeek: { weekdays: [1, 2, 3, 4, 5], holidays: [] },
+    others: new Map(),
+    ...change,
+  });
 }
 
-export const line = (id: string, method: Method, overrides: Line['overrides'] = {}): Line => ({
-  account: id,
-  method,
-  overrides,
-  note: '',
-});
+export const line = (
+  id: string,
+  method: Method,
+  overrides: Line['overrides'] = {},
+  segment: SegmentId = null,
+): Line => ({ ...blankLine({ account: id, segment }), method, overrides });
 
-export const budgetOf = (lines: readonly Line[], id = 'b1'): Budget =>
-  draftBudget(id, 'Budget', periodIds(2026)[0]!, 12, Object.fromEntries(lines.map((l) => [l.account, l])));
+/** Methods by what a test says of them; the rest is plain. */
+export const lastYear = (change: Partial<MethodOf<'lastYear'>> = {}): MethodOf<'lastYear'> => ({
+  ...(asLastYear() as MethodOf<'lastYear'>),
+  ...change,
+});
+export const runRate = (change: Partial<MethodOf<'runRate'>> = {}): MethodOf<'runRate'> => ({
+  kind: 'runRate',
+  over: { of: 'all' },
+  add: minor(0),
+  uplift: percent('0'),
+  round: 0,
+  ...change,
+});
+export const phased = (
+  annual: number | null,
+  change: Partial<MethodOf<'phased'>> = {},
+): MethodOf<'phased'> => ({
+  kind: 'phased',
+  amounts: annual === null ? null : yearly(annual),
+  by: { by: 'even' },
+  uplift: percent('0'),
+  round: 0,
+  ...change,
+});
+export const pattern = (
+  annual: number | null,
+  change: Partial<MethodOf<'pattern'>> = {},
+): MethodOf<'pattern'> => ({
+  kind: 'pattern',
+  amounts: annual === null ? null : yearly(annual),
+  like: null,
+  years: [1],
+  uplift: percent('0'),
+  round: 0,
+  ...change,
+});
+export const share = (
+  of: string,
+  of100: string,
+  change: Partial<MethodOf<'share'>> = {},
+): MethodOf<'share'> => ({
+  kind: 'share',
+  of: { of: 'account', account: of },
+  percent: percent(of100),
+  lag: 0,
+  round: 0,
+  ...change,
+});
+export const byMonth = (amounts: MethodOf<'byMonth'>['amounts'] = {}): MethodOf<'byMonth'> => ({
+  kind: 'byMonth',
+  amounts,
+});
+export const formula = (text: string): MethodOf<'formula'> => ({ kind: 'formula', formula: text, round: 0 });
+
+/** Amounts of fiscal years. */
+export const yearly = (...amounts: number[]) => ({ per: 'year' as const, amounts: amounts.map(minor) });
+
+/** The lines as a plan without drivers. */
+export const planOf = (...lines: Line[]) => ({ lines, drivers: [] });
+
+/** Whose line it is, in a budget of the whole company. */
+export const of = (account: string) => ({ account, segment: null });
+
+export const budgetOf = (lines: readonly Line[], id = 'b1', change: Partial<Budget> = {}): Budget =>
+  draftBudget({ id, name: 'Budget', first: periodIds(2026)[0]!, length: 12, lines: [...lines], ...change });
 
 export const cents = (...values: number[]): Minor[] => values.map(minor);
 export const pct = percent;

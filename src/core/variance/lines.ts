@@ -5,6 +5,8 @@ import type { PeriodIndex } from '@/core/calendar';
 export type TwoSides = {
   readonly actual: (period: PeriodIndex) => Minor | null;
   readonly budget: (period: PeriodIndex) => Minor | null;
+  /** What the budget says of the year as a whole, beyond its months; null where it says nothing of the kind. */
+  readonly whole?: Minor | null;
 };
 
 /** The amounts of one line of a variance report, in natural sign. */
@@ -27,8 +29,13 @@ export type VarianceSpan = {
 const range = (from: number, to: number): number[] =>
   Array.from({ length: Math.max(0, to - from + 1) }, (_, i) => from + i);
 
-/** Month, year to date and full year of one line. The outlook is the actuals so far and the plan for the rest. */
-export function varianceAmounts({ actual, budget }: TwoSides, span: VarianceSpan): VarianceAmounts {
+/**
+ * Month, year to date and full year of one line. The outlook is the actuals so far and the plan for the rest. What a
+ * budget says of a year as a whole has no part of it in any month: the year to date stands beside the full amount, and
+ * the outlook is that amount, until the actuals have gone beyond it.
+ */
+export function varianceAmounts({ actual, budget, whole }: TwoSides, span: VarianceSpan): VarianceAmounts {
+  const rest = whole ?? null;
   const toDate = range(span.yearStart, span.month);
   const year = range(span.first, span.last);
   const planned = year.map(budget);
@@ -38,7 +45,14 @@ export function varianceAmounts({ actual, budget }: TwoSides, span: VarianceSpan
   );
   return {
     month: { actual: actual(span.month), budget: budget(span.month) },
-    toDate: { actual: sumBlank(toDate.map(actual)), budget: sumBlank(toDate.map(budget)) },
-    year: { budget: sumBlank(planned), outlook: sumBlank(outlook) },
+    toDate: { actual: sumBlank(toDate.map(actual)), budget: sumBlank([...toDate.map(budget), rest]) },
+    year: {
+      budget: sumBlank([...planned, rest]),
+      outlook: rest === null ? sumBlank(outlook) : larger(sumBlank(outlook), sumBlank([...planned, rest])!),
+    },
   };
 }
+
+/** The larger in size; what has been spent beyond an amount for the year is what the year comes to at least. */
+const larger = (reached: Minor | null, said: Minor): Minor =>
+  reached !== null && Math.abs(reached) > Math.abs(said) ? reached : said;

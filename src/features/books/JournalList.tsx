@@ -1,8 +1,9 @@
 'use client';
 
-import type { Change } from '@/core/model';
+import type { Book, Change } from '@/core/model';
 import { useBookStore } from '@/store/bookStore';
-import { CHANGE_WORDS, count } from './words';
+import { changeWords } from '@/store/changeWords';
+import { count } from './words';
 import classes from './Books.module.css';
 
 const SHOWN = 500;
@@ -28,6 +29,7 @@ export function JournalList() {
         <thead>
           <tr>
             <th>When</th>
+            <th>Who</th>
             <th>What</th>
             <th>Where</th>
           </tr>
@@ -39,20 +41,14 @@ export function JournalList() {
             .map((c) => (
               <tr key={c.seq}>
                 <td className="figure">{new Date(c.at).toLocaleString('sv-SE')}</td>
+                <td>{c.by ?? ''}</td>
                 <td>
-                  {CHANGE_WORDS[c.type]}
+                  {changeWords(c)}
                   {'why' in c && c.why ? <span className="faded"> — “{c.why}”</span> : null}
                   {'of' in c ? ` (change ${c.of})` : ''}
                 </td>
                 <td className="faded">
-                  {'of' in c
-                    ? ''
-                    : whereWords(
-                        c,
-                        nameOf,
-                        names?.budgets.map((b) => b.id) ?? [],
-                        names?.accounts.map((a) => a.name) ?? [],
-                      )}
+                  {'of' in c ? '' : whereWords(c, nameOf, names, names?.accounts.map((a) => a.name) ?? [])}
                 </td>
               </tr>
             ))}
@@ -78,14 +74,17 @@ function fileNames(value: unknown): string[] {
 function whereWords(
   c: Extract<Change, { patches: unknown }>,
   nameOf: ReadonlyMap<string, string>,
-  budgets: readonly string[],
+  book: Book | undefined,
   accounts: readonly string[],
 ): string {
   const places = new Set<string>();
   for (const { path } of c.patches) {
     if (path[0] === 'budgets' && typeof path[1] === 'number') {
-      const line = path[2] === 'lines' ? nameOf.get(String(path[3])) : undefined;
-      const budget = nameOf.get(budgets[path[1]] ?? '');
+      const budgetNow = book?.budgets[path[1]];
+      const at = path[2] === 'lines' ? (c.version ? path[3] : undefined) : undefined;
+      const account = typeof at === 'number' ? budgetNow?.lines[at]?.account : undefined;
+      const line = account ? nameOf.get(account) : undefined;
+      const budget = budgetNow?.name;
       places.add([line, budget].filter(Boolean).join(' · '));
     } else if (path[0] === 'accounts' && typeof path[1] === 'number' && path.length > 2)
       places.add(accounts[path[1]] ?? '');

@@ -10,6 +10,7 @@ import { at, rectOf, type Selection } from '@/core/sheet';
 import { ExportMenu } from '@/components/ExportMenu';
 import { SheetView } from '@/components/sheet/SheetView';
 import type { CellFormat } from '@/components/sheet/SheetRowView';
+import type { LeadColumn } from '@/components/sheet/types';
 import stage from '@/components/Stage.module.css';
 import type { Ground } from '@/store/derived';
 import { exportCsv, exportXlsx } from '@/store/exports';
@@ -19,6 +20,8 @@ import { EntriesPanel } from './EntriesPanel';
 import { LedgerFilters, type SegmentChoice } from './LedgerFilters';
 import { filteredLedger, ledgerRows, NO_FILTER, oddities, type LedgerFilter } from './ledgerRows';
 import { KIND_NAMES } from './words';
+
+const LEAD: readonly LeadColumn[] = [{ key: 'picture', label: 'Shape', width: 82 }];
 
 /** The ledger month by month; the selected amount's entries beside it. */
 export function LedgerSheet({ ground, range }: { readonly ground: Ground; readonly range: PeriodRange }) {
@@ -144,7 +147,7 @@ export function LedgerSheet({ ground, range }: { readonly ground: Ground; readon
               label="Ledger by month"
               rows={rows}
               columns={columns}
-              methodHead="Shape"
+              lead={LEAD}
               tone="actual"
               selection={selection}
               onSelection={setSelection}

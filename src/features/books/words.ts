@@ -13,7 +13,7 @@ import type {
 } from '@/core/intake';
 import type { PeriodFault } from '@/core/calendar';
 import type { OddMonth } from '@/core/ledger';
-import type { AccountKind, Change } from '@/core/model';
+import type { AccountKind } from '@/core/model';
 
 export const FILE_ISSUES: Record<FileIssue['code'], string> = {
   emptyFile: 'the file is empty',
@@ -164,33 +164,6 @@ export const DOUBTS: Record<Doubt, string> = {
   cumulative: 'whether the balances are of one month or since the year’s start',
   day: 'which month each balance is of',
   comparative: 'the columns of other years, which are left out',
-};
-
-export const CHANGE_WORDS: Record<Change['type'], string> = {
-  renameBook: 'Book renamed',
-  setSettings: 'Settings changed',
-  takeIn: 'Ledger file taken in',
-  removeSource: 'Source taken away',
-  editAccount: 'Account changed',
-  addAccount: 'Account added',
-  moveAccount: 'Account moved',
-  mergeAccounts: 'Accounts merged',
-  setClosedThrough: 'Closed months changed',
-  setCalendar: 'Fiscal calendar changed',
-  setAxis: 'Segments changed',
-  removeAxis: 'Segments taken away',
-  setFeed: 'Ledger feed changed',
-  addBudget: 'Budget added',
-  renameBudget: 'Budget renamed',
-  deleteBudget: 'Budget deleted',
-  approveBudget: 'Budget approved',
-  setCells: 'Months entered',
-  restoreCells: 'Months restored',
-  setMethod: 'Method of a line changed',
-  setLineNote: 'Note on a line',
-  setVarianceNote: 'Note on a variance',
-  undo: 'Undone',
-  redo: 'Done again',
 };
 
 export const count = (n: number, one: string, several = `${one}s`): string =>

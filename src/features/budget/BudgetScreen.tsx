@@ -1,13 +1,38 @@
 'use client';
 
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
+import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
+import { Button, SegmentedControl } from '@mantine/core';
+import { periodsOf } from '@/core/calendar';
 import type { Budget } from '@/core/model';
+import { StageHead } from '@/components/StageHead';
 import { Trouble } from '@/components/Trouble';
-import { useOpenGround } from '@/store/derived';
-import { setSession, useSession } from '@/store/session';
-import { StartBudget } from './StartBudget';
+import stage from '@/components/Stage.module.css';
+import { useBookStore } from '@/store/bookStore';
+import { reckoned, rulerRange, useOpenGround, type Ground } from '@/store/derived';
+import { dayText } from '@/store/format';
+import { say, setSession, useSession, type BudgetView } from '@/store/session';
+import { BudgetMenu } from './BudgetMenu';
 import { BudgetWork } from './BudgetWork';
+import { useSetup } from './setup';
+import classes from './Budget.module.css';
+
+const StartBudget = dynamic(() => import('./StartBudget').then((m) => m.StartBudget));
+const DriversSheet = dynamic(() => import('./DriversSheet').then((m) => m.DriversSheet));
+const FirstPass = dynamic(() => import('./FirstPass').then((m) => m.FirstPass));
+const CompareBudgets = dynamic(() => import('./CompareBudgets').then((m) => m.CompareBudgets));
+const BudgetHistory = dynamic(() => import('./BudgetHistory').then((m) => m.BudgetHistory));
+const ReportView = dynamic(() => import('./ReportView').then((m) => m.ReportView));
+
+const VIEWS: readonly { readonly value: BudgetView; readonly label: string }[] = [
+  { value: 'sheet', label: 'Worksheet' },
+  { value: 'firstPass', label: 'First pass' },
+  { value: 'drivers', label: 'Drivers' },
+  { value: 'report', label: 'Report' },
+  { value: 'compare', label: 'Side by side' },
+  { value: 'history', label: 'History' },
+];
 
 /** The budget to show: the one chosen, else the latest draft, else the latest. */
 export function chosenBudget(budgets: readonly Budget[], id: string | null): Budget | null {
@@ -38,12 +63,117 @@ export function BudgetScreen() {
   if (starting || !budget)
     return (
       <StartBudget
-        onDone={(started) => {
-          if (started) setSession({ budgetId: started });
+        onDone={(started, view) => {
+          if (started) setSession({ budgetId: started, budgetView: view });
           setStarting(false);
         }}
         canCancel={budget !== null}
       />
     );
-  return <BudgetWork key={budget.id} budget={budget} onStart={() => setStarting(true)} />;
+  return <OneBudget key={budget.id} ground={ground} budget={budget} onStart={() => setStarting(true)} />;
+}
+
+const STATE_WORDS: Record<Budget['state'], string> = {
+  draft: 'Draft',
+  approved: 'Approved',
+  superseded: 'Superseded',
+};
+
+/** Who approved a budget and when, or what it revises and why, in a line. */
+function standing({ book, calendar, closedThrough }: Ground, budget: Budget): string {
+  const { approved, revises } = budget;
+  const of = revises && book.budgets.find((b) => b.id === revises.budget)?.name;
+  return [
+    approved
+      ? `${STATE_WORDS[budget.state]} ${dayText(approved.at)}${approved.by ? ` by ${approved.by}` : ''}`
+      : STATE_WORDS[budget.state],
+    revises ? `revises ${of ?? 'a budget that is gone'}${revises.reason ? `: ${revises.reason}` : ''}` : '',
+    `closed through ${closedThrough === null ? 'nothing yet' : calendar.period(closedThrough).label}`,
+  ]
+    .filter(Boolean)
+    .join(' · ');
+}
+
+function OneBudget({
+  ground,
+  budget,
+  onStart,
+}: {
+  readonly ground: Ground;
+  readonly budget: Budget;
+  readonly onStart: () => void;
+}) {
+  const view = useSession((s) => s.budgetView);
+  const bookReadOnly = useBookStore((s) => s.readOnly);
+  const wholeWindow = useSetup((s) => s.wholeWindow) && view === 'sheet';
+  const [wanted, setWanted] = useState<number | null>(null);
+  const { facts } = reckoned(ground, budget);
+  const { periods } = facts;
+  const ruler = rulerRange(ground);
+  useEffect(() => {
+    document.documentElement.toggleAttribute('data-whole-window', wholeWindow);
+    return () => document.documentElement.removeAttribute('data-whole-window');
+  }, [wholeWindow]);
+
+  const onRuler = (index: number) => {
+    const inside = periods.findIndex((p) => p.index === index);
+    if (inside >= 0) return setWanted(inside);
+    const other = ground.book.budgets.findLast((b) =>
+      reckoned(ground, b).facts.periods.some((p) => p.index === index),
+    );
+    if (other) setSession({ budgetId: other.id });
+    else say('No budget covers that month. Start one with “New budget”.');
+  };
+
+  return (
+    <div className={stage.stage}>
+      {wholeWindow ? (
+        <span />
+      ) : (
+        <StageHead
+          title={<BudgetMenu budget={budget} />}
+          subtitle={standing(ground, budget)}
+          ruler={
+            ruler && {
+              periods: periodsOf(ground.calendar, ruler),
+              closedThrough: ground.closedThrough,
+              range: { first: periods[0]!.index, last: periods.at(-1)!.index },
+              choose: 'one',
+              onChange: (r) => onRuler(r.last),
+              label: 'Months of the book; choosing one moves the sheet to it',
+            }
+          }
+        />
+      )}
+      <div className={classes.views}>
+        <div className={classes.viewBar}>
+          <SegmentedControl
+            size="xs"
+            aria-label="View"
+            value={view}
+            onChange={(v) => setSession({ budgetView: v as BudgetView })}
+            data={VIEWS as { value: string; label: string }[]}
+          />
+          <span className={stage.push} />
+          <Button onClick={onStart} disabled={bookReadOnly}>
+            New budget
+          </Button>
+        </div>
+        {view === 'sheet' && (
+          <BudgetWork
+            ground={ground}
+            budget={budget}
+            wanted={wanted}
+            onArrived={() => setWanted(null)}
+            onStart={onStart}
+          />
+        )}
+        {view === 'drivers' && <DriversSheet ground={ground} budget={budget} />}
+        {view === 'firstPass' && <FirstPass ground={ground} budget={budget} />}
+        {view === 'compare' && <CompareBudgets ground={ground} budget={budget} />}
+        {view === 'history' && <BudgetHistory ground={ground} budget={budget} />}
+        {view === 'report' && <ReportView ground={ground} budget={budget} />}
+      </div>
+    </div>
+  );
 }

@@ -1,79 +1,113 @@
 'use client';
 
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { Button, Menu, SegmentedControl } from '@mantine/core';
+import dynamic from 'next/dynamic';
+import { Button } from '@mantine/core';
 import { editText, type Minor } from '@/core/money';
-import { fiscalYearLabel, periodsOf } from '@/core/calendar';
-import type { Budget } from '@/core/model';
-import { budgetReport, type Grain } from '@/core/report';
+import { fiscalYearLabel } from '@/core/calendar';
+import type { Budget, SegmentId } from '@/core/model';
+import { frozenFigures } from '@/core/plan';
 import { at, rectOf, type Rect, type Selection } from '@/core/sheet';
-import { ExportMenu } from '@/components/ExportMenu';
-import { StageHead } from '@/components/StageHead';
 import stage from '@/components/Stage.module.css';
 import { SheetView } from '@/components/sheet/SheetView';
 import type { CellFormat } from '@/components/sheet/SheetRowView';
 import { dispatch, useBookStore } from '@/store/bookStore';
-import { reckoned, rulerRange, useOpenGround } from '@/store/derived';
-import { exportCsv, exportXlsx } from '@/store/exports';
-import { dayText, moneyFormat } from '@/store/format';
-import { say, setSession } from '@/store/session';
-import { BudgetMenu } from './BudgetMenu';
+import type { Ground } from '@/store/derived';
+import { moneyFormat, percentText } from '@/store/format';
+import { lookedNow } from '@/store/person';
+import { say, setSession, useSession } from '@/store/session';
+import { AskBar } from './AskBar';
+import { TOOLS, type Tool } from './commands';
 import {
   clearEdit,
   countAndSum,
+  dragFillEdit,
   fillEdit,
-  pasteEdit,
+  refsIn,
   restoreEdit,
+  spanAt,
   typeEdit,
   type Edit,
   type EditContext,
 } from './edits';
+import { FilterBar } from './FilterBar';
+import { isFiltering, NO_FILTER, type Filter } from './filters';
+import { ghostFor } from './ghosts';
+import { pasteOf, type Pasted } from './paste';
 import { ReasoningPanel } from './ReasoningPanel';
-import { methodBadge } from './words';
-import { createFillers, worksheet } from './worksheetRows';
+import { ReviseButton } from './ReviseButton';
+import { SegmentChoice } from './SegmentChoice';
+import { leadColumns, setSetup, useSetup } from './setup';
+import { SheetTools } from './SheetTools';
+import { useReckoned } from './useReckoned';
+import { createFillers, segmentShown, worksheet } from './worksheetRows';
 
-const STATE_WORDS: Record<Budget['state'], string> = {
-  draft: 'Draft',
-  approved: 'Approved',
-  superseded: 'Superseded',
-};
+const CopyDialog = dynamic(() => import('./CopyDialog').then((m) => m.CopyDialog));
+const PasteDialog = dynamic(() => import('./PasteDialog').then((m) => m.PasteDialog));
+const Palette = dynamic(() => import('./Palette').then((m) => m.Palette));
 
 /** The worksheet of one budget with its tools and the reasoning panel. */
-export function BudgetWork({ budget, onStart }: { readonly budget: Budget; readonly onStart: () => void }) {
-  const ground = useOpenGround();
-  const { book, calendar } = ground;
+export function BudgetWork({
+  ground,
+  budget,
+  wanted,
+  onArrived,
+  onStart,
+}: {
+  readonly ground: Ground;
+  readonly budget: Budget;
+  /** The month that the ruler asks for; told back once the sheet has moved there. */
+  readonly wanted: number | null;
+  readonly onArrived: () => void;
+  readonly onStart: () => void;
+}) {
+  const { book } = ground;
   const bookReadOnly = useBookStore((s) => s.readOnly);
-  const [grain, setGrain] = useState<Grain>('months');
+  const setup = useSetup();
+  const sought = useSession((s) => s.soughtAccount);
   const [panelOpen, setPanelOpen] = useState(false);
   const [fillers] = useState(createFillers);
+  const [filter, setFilter] = useState<Filter>(NO_FILTER);
+  const [finding, setFinding] = useState(false);
+  const [folded, setFolded] = useState<ReadonlySet<string>>(new Set());
+  const [segment, setSegment] = useState<SegmentId | 'all'>('all');
+  const [asking, setAsking] = useState<Tool | null>(null);
+  const [dialog, setDialog] = useState<'copy' | 'palette' | null>(null);
+  const [pasted, setPasted] = useState<Pasted | null>(null);
   const noteField = useRef<HTMLTextAreaElement>(null);
-  const whole = reckoned(ground, budget);
-  const sheet = useMemo(() => worksheet(ground, whole, grain, fillers), [ground, whole, grain, fillers]);
-  const money = moneyFormat(book);
-  const [selection, setSelection] = useState<Selection>(() =>
-    at(
-      Math.max(
-        0,
-        sheet.rows.findIndex((r) => r.enterable),
-      ),
-      0,
-    ),
+  const { whole, lineOf } = useReckoned(ground, budget);
+  const ghost = useMemo(() => ghostFor(ground, whole, setup), [ground, whole, setup]);
+  const approved = useMemo(() => approvedFor(book.budgets, budget), [book.budgets, budget]);
+  const sheet = useMemo(
+    () => worksheet(ground, whole, { setup, filter, folded, segment, ghost, approved }, fillers),
+    [ground, whole, setup, filter, folded, segment, ghost, approved, fillers],
   );
+  const { rows, columns } = sheet;
+  const money = moneyFormat(book);
+  const [chosen, setSelection] = useState<Selection>(() => at(firstLine(rows), 0));
+  const selection = within(chosen, rows.length, columns.length);
+  const rect = rectOf(selection);
   const readOnly = bookReadOnly || budget.state !== 'draft';
-  const context: EditContext = {
-    book,
-    reckoned: whole,
-    rows: sheet.rows,
-    columns: sheet.columns,
-    groups: sheet.groups,
-  };
-  const account = sheet.rows[selection.focus.row]?.enterable ? sheet.rows[selection.focus.row]!.key : null;
+  const context: EditContext = { book, reckoned: whole, rows, columns, line: lineOf };
+  const refs = refsIn(context, rect);
+  const focused = rows[selection.focus.row];
+  const account = focused?.account ?? null;
+  const shownSegment = segmentShown(budget.segments, segment);
 
   const format = useCallback<CellFormat>(
-    (v, column) => (column.kind === 'info' ? money.signed(v) : money.text(v)),
+    (v, column) =>
+      column.key === 'change'
+        ? money.signed(v)
+        : column.key === 'changePercent' || column.key === 'share'
+          ? percentText(v)
+          : money.text(v),
     [money],
   );
-  const exact = useCallback<CellFormat>((v) => money.exact(v), [money]);
+  const exact = useCallback<CellFormat>(
+    (v, column) => (column.key === 'changePercent' || column.key === 'share' ? '' : money.exact(v)),
+    [money],
+  );
+  const fold = useCallback((key: string) => setFolded((now) => toggled(now, key)), []);
 
   const run = (edit: Edit): string | null => {
     if ('trouble' in edit) return edit.trouble;
@@ -86,202 +120,286 @@ export function BudgetWork({ budget, onStart }: { readonly budget: Budget; reado
     const trouble = run(edit);
     if (trouble) say(trouble, 'trouble');
   };
+  const refused = () =>
+    say(
+      bookReadOnly
+        ? 'This book is being worked on in another tab.'
+        : 'Approved figures stay as they are. Start a revision to change them.',
+      'trouble',
+    );
+  const work = (tool: Tool) => {
+    if (readOnly) return refused();
+    if (tool.ask) setAsking(tool);
+    else runAloud(tool.run(context, rect, ''));
+  };
+  const look = () => {
+    if (bookReadOnly || refs.length === 0) return refused();
+    const done = lineOf(refs[0]!)?.looked;
+    dispatch({ type: 'setLooked', budget: budget.id, lines: refs, looked: done ? null : lookedNow() });
+  };
+  const note = () => {
+    setPanelOpen(true);
+    requestAnimationFrame(() => noteField.current?.focus());
+  };
+  const wholeLine = () =>
+    setSelection({
+      anchor: { row: selection.anchor.row, column: 0 },
+      focus: { row: selection.focus.row, column: columns.length - 1 },
+    });
+  const copy = () => (readOnly ? refused() : setDialog('copy'));
+  const goTo = (id: string) => {
+    setFilter(NO_FILTER);
+    setFolded(new Set());
+    setSession({ soughtAccount: id });
+  };
 
-  const { count, sum } = countAndSum(context, rectOf(selection));
+  // Someone asks for a line: by the palette, the first pass, a list of things forgotten.
+  const soughtRow = sought === null ? -1 : rows.findIndex((r) => r.account === sought);
+  useEffect(() => {
+    if (sought === null) return;
+    // eslint-disable-next-line react-hooks/set-state-in-effect -- what is asked for from outside is followed once
+    if (soughtRow >= 0) setSelection(at(soughtRow, 0));
+    setSession({ soughtAccount: null });
+  }, [sought, soughtRow]);
+  const wantedColumn =
+    wanted === null
+      ? -1
+      : columns.findIndex((c) => c.kind !== 'info' && c.span && wanted >= c.span.from && wanted < c.span.to);
+  useEffect(() => {
+    if (wanted === null) return;
+    // eslint-disable-next-line react-hooks/set-state-in-effect -- as above: the ruler asks once
+    if (wantedColumn >= 0) setSelection((s) => at(s.focus.row, wantedColumn));
+    onArrived();
+  }, [wanted, wantedColumn, onArrived]);
+
+  const { count, sum } = countAndSum(context, rect);
   const year = fiscalYearLabel(whole.facts.periods.at(-1)?.year ?? 0);
-  const netText = money.text(sheet.net);
+  const netText = sheet.net === null ? null : money.text(sheet.net);
   const sumText = money.text(sum);
+  const { done, of } = sheet.looked;
   useEffect(() => {
     setSession({
       facts: [
         { label: 'Selected', value: String(count) },
         { label: 'Sum', value: sumText },
-        { label: `Net profit ${year}`, value: netText },
+        ...(netText === null ? [] : [{ label: `Net profit ${year}`, value: netText }]),
+        ...(done > 0 ? [{ label: 'Looked at', value: `${done} of ${of}` }] : []),
       ],
     });
     return () => setSession({ facts: [] });
-  }, [count, sumText, year, netText]);
+  }, [count, sumText, year, netText, done, of]);
   useEffect(() => setSession({ account }), [account]);
 
-  const choose = (g: Grain) => {
-    setGrain(g);
-    setSelection(at(selection.focus.row, 0));
-  };
-  const { periods } = whole.facts;
-  const span = { first: periods[0]!.index, last: periods.at(-1)!.index };
-  const ruler = rulerRange(ground);
-  const onRuler = (index: number) => {
-    const inside = periods.findIndex((p) => p.index === index);
-    if (inside >= 0) {
-      const column = grain === 'year' ? 0 : sheet.groups.findIndex((g) => inside >= g.from && inside < g.to);
-      return setSelection(at(selection.focus.row, column));
+  const onKey = (e: React.KeyboardEvent): boolean => {
+    const ctrl = e.ctrlKey || e.metaKey;
+    if (ctrl && e.key.toLowerCase() === 'k') {
+      setDialog('palette');
+      return true;
     }
-    const other = book.budgets.findLast((b) => {
-      const r = reckoned(ground, b).facts.periods;
-      return r.some((p) => p.index === index);
-    });
-    if (other) setSession({ budgetId: other.id });
-    else say('No budget covers that month. Start one with “New budget”.');
-  };
-
-  const report = () =>
-    budgetReport({
-      book: book.name,
-      currency: book.currency,
-      title: budget.name,
-      subtitle: budget.approved ? `Approved ${dayText(budget.approved.at)}` : 'Draft',
-      accounts: book.accounts,
-      periods,
-      grain,
-      amounts: whole.amounts,
-      lastYear: (id) => whole.facts.past(id).lastYear,
-      methodName: (id) => (budget.lines[id] ? methodBadge(budget.lines[id].method) : ''),
-      note: (id) => budget.lines[id]?.note ?? '',
-    });
-
-  const revise = () => {
-    const id = `b${book.nextId}`;
-    const n = book.budgets.filter((b) => b.first === budget.first && b.length === budget.length).length;
-    const refusal = dispatch({
-      type: 'addBudget',
-      budget: { ...budget, id, name: `${year} revision ${n}`, state: 'draft', approved: null },
-    });
-    if (!refusal) setSession({ budgetId: id });
+    if (ctrl || e.altKey) return false;
+    if (e.key === 'Delete' && e.shiftKey) {
+      work(TOOLS.find((t) => t.id === 'clearMonths')!);
+      return true;
+    }
+    const tool = TOOLS.find((t) => t.key.length === 1 && t.key === e.key);
+    const others: Record<string, () => void> = {
+      c: copy,
+      l: look,
+      n: note,
+      '/': () => setFinding(true),
+      w: () => setSetup({ wholeWindow: !setup.wholeWindow }),
+      ' ': wholeLine,
+    };
+    const does = tool ? () => work(tool) : others[e.key];
+    if (!does) return false;
+    does();
+    return true;
   };
 
   return (
-    <div className={stage.stage}>
-      <StageHead
-        title={<BudgetMenu budget={budget} />}
-        subtitle={`${STATE_WORDS[budget.state]}${budget.approved ? ` ${dayText(budget.approved.at)}` : ''} · closed through ${ground.closedThrough === null ? 'nothing yet' : calendar.period(ground.closedThrough).label}`}
-        ruler={
-          ruler && {
-            periods: periodsOf(calendar, ruler),
-            closedThrough: ground.closedThrough,
-            range: span,
-            choose: 'one',
-            onChange: (r) => onRuler(r.last),
-            label: 'Months of the book; choosing one moves the sheet to it',
-          }
-        }
-      />
-      <div className={stage.work}>
-        <div className={stage.left}>
-          <div className={stage.tools}>
-            <SegmentedControl
-              size="xs"
-              aria-label="Columns"
-              value={grain}
-              onChange={(g) => choose(g as Grain)}
-              data={[
-                { value: 'months', label: 'Months' },
-                { value: 'quarters', label: 'Quarters' },
-                { value: 'year', label: 'Year' },
-              ]}
-            />
-            <Menu position="bottom-start" shadow="sm" transitionProps={{ duration: 0 }}>
-              <Menu.Target>
-                <Button disabled={readOnly}>Selection ▾</Button>
-              </Menu.Target>
-              <Menu.Dropdown>
-                <Menu.Item
-                  rightSection={<kbd>{'>'}</kbd>}
-                  onClick={() => runAloud(fillEdit(context, rectOf(selection)))}
-                >
-                  Fill right
-                </Menu.Item>
-                <Menu.Item
-                  rightSection={<kbd>Delete</kbd>}
-                  onClick={() => runAloud(clearEdit(context, rectOf(selection)))}
-                >
-                  Make blank
-                </Menu.Item>
-                <Menu.Item
-                  rightSection={<kbd>Backspace</kbd>}
-                  onClick={() => runAloud(restoreEdit(context, rectOf(selection)))}
-                >
-                  Restore what the method gives
-                </Menu.Item>
-              </Menu.Dropdown>
-            </Menu>
-            {budget.state !== 'draft' && !bookReadOnly && (
-              <>
-                <span className="faded">Approved figures stay as they are.</span>
-                <Button variant="filled" onClick={revise}>
-                  Start a revision
-                </Button>
-              </>
-            )}
-            <span className={stage.push} />
-            <Button className={stage.toggle} onClick={() => setPanelOpen(!panelOpen)}>
-              Reasoning
-            </Button>
-            <Button onClick={onStart} disabled={bookReadOnly}>
-              New budget
-            </Button>
-            <ExportMenu onCsv={() => exportCsv(report())} onXlsx={() => void exportXlsx(report())} />
-          </div>
-          <div className={stage.fill}>
-            <SheetView
-              label={`${budget.name}, by ${grain === 'months' ? 'month' : grain === 'quarters' ? 'quarter' : 'year'}`}
-              rows={sheet.rows}
-              columns={sheet.columns}
-              selection={selection}
-              onSelection={setSelection}
-              format={format}
-              exact={exact}
-              edit={(row, column) =>
-                editText(
-                  (sheet.rows[row]?.values[column] ?? null) as Minor | null,
-                  book.currency,
-                  book.locale,
-                )
-              }
-              readOnly={readOnly}
-              methodHead="Made by"
-              tone="plan"
-              onType={(place, text) => run(typeEdit(context, place, text))}
-              onPaste={(rect, block) => runAloud(pasteEdit(context, rect, block))}
-              onFill={(rect: Rect) => runAloud(fillEdit(context, rect))}
-              onClear={(rect: Rect) => runAloud(clearEdit(context, rect))}
-              onRestore={(rect: Rect) => runAloud(restoreEdit(context, rect))}
-              onNote={() => {
-                setPanelOpen(true);
-                requestAnimationFrame(() => noteField.current?.focus());
-              }}
-              onRefused={() =>
-                say(
-                  bookReadOnly
-                    ? 'This book is being worked on in another tab.'
-                    : 'Approved figures stay as they are. Start a revision to change them.',
-                  'trouble',
-                )
-              }
-            />
-          </div>
+    <div className={stage.work}>
+      <div className={stage.left}>
+        <div className={stage.tools}>
+          <SheetTools
+            setup={setup}
+            budgets={book.budgets.filter((b) => b.id !== budget.id)}
+            readOnly={readOnly}
+            onTool={work}
+            onCopy={copy}
+            onLook={look}
+            onNote={note}
+            onPalette={() => setDialog('palette')}
+          />
+          <SegmentChoice book={book} budget={budget} value={shownSegment} onChange={setSegment} />
+          {budget.state !== 'draft' && !bookReadOnly && <ReviseButton budget={budget} book={book} />}
+          <span className={stage.push} />
+          <Button
+            aria-expanded={finding}
+            data-on={isFiltering(filter) || undefined}
+            onClick={() => {
+              setFinding(!finding);
+              if (finding) setFilter(NO_FILTER);
+            }}
+          >
+            {isFiltering(filter) ? 'Filtered' : 'Find'}
+          </Button>
+          <Button className={stage.toggle} onClick={() => setPanelOpen(!panelOpen)}>
+            Reasoning
+          </Button>
         </div>
-        <aside tabIndex={0} className={stage.panel} data-open={panelOpen || undefined} aria-label="Reasoning">
-          {account ? (
-            <ReasoningPanel
-              key={account}
-              ground={ground}
-              reckoned={whole}
-              account={account}
-              group={
-                sheet.columns[selection.focus.column]?.kind === 'amount'
-                  ? sheet.groups[selection.focus.column]!
-                  : null
-              }
-              net={sheet.net}
-              readOnly={readOnly}
-              notesOnly={!bookReadOnly && budget.state !== 'draft'}
-              noteField={noteField}
-            />
-          ) : (
-            <p className="faded">Choose a line to see how it is made.</p>
-          )}
-        </aside>
+        {finding && (
+          <FilterBar
+            book={book}
+            filter={filter}
+            withApproved={approved !== null}
+            onFilter={setFilter}
+            onClose={() => {
+              setFinding(false);
+              setFilter(NO_FILTER);
+            }}
+          />
+        )}
+        {asking?.ask && (
+          <AskBar
+            key={asking.id}
+            ask={asking.ask}
+            onClose={() => setAsking(null)}
+            onText={(text) => {
+              const edit = asking.run(context, rect, text);
+              const trouble = run(edit);
+              if (!trouble) setAsking(null);
+              return trouble;
+            }}
+          />
+        )}
+        <div className={stage.fill}>
+          <SheetView
+            label={`${budget.name}, by ${setup.grain === 'year' ? 'year' : setup.grain === 'quarters' ? 'quarter' : 'month'}`}
+            rows={rows}
+            columns={columns}
+            selection={selection}
+            onSelection={setSelection}
+            format={format}
+            exact={exact}
+            edit={(row, column) =>
+              editText((rows[row]?.values[column] ?? null) as Minor | null, book.currency, book.locale)
+            }
+            readOnly={readOnly}
+            lead={leadColumns(setup.lead)}
+            ghosts={setup.ghosts === 'all' ? 'all' : 'selected'}
+            tone="plan"
+            onType={(place, text) => run(typeEdit(context, place, text))}
+            onPaste={(r, block) => {
+              const result = pasteOf(context, r, block);
+              if ('preview' in result) setPasted(result.preview);
+              else runAloud(result);
+            }}
+            onFill={(r: Rect) => runAloud(fillEdit(context, r))}
+            onDragFill={(from, to) => runAloud(dragFillEdit(context, from, to))}
+            onClear={(r: Rect) => runAloud(clearEdit(context, r))}
+            onRestore={(r: Rect) => runAloud(restoreEdit(context, r))}
+            onNote={note}
+            onFold={fold}
+            onKey={onKey}
+            onRefused={refused}
+          />
+        </div>
       </div>
+      <aside tabIndex={0} className={stage.panel} data-open={panelOpen || undefined} aria-label="Reasoning">
+        {refs.length > 0 && focused?.ref ? (
+          <ReasoningPanel
+            key={refs.map((r) => `${r.account}:${r.segment ?? ''}`).join()}
+            ground={ground}
+            reckoned={whole}
+            refs={[focused.ref, ...refs.filter((r) => r.account !== focused.ref!.account)]}
+            lineOf={lineOf}
+            group={
+              columns[selection.focus.column]?.kind === 'amount'
+                ? spanAt(context, selection.focus.column)
+                : null
+            }
+            net={sheet.net}
+            readOnly={readOnly}
+            notesOnly={!bookReadOnly && budget.state !== 'draft'}
+            noteField={noteField}
+          />
+        ) : (
+          <p className="faded">
+            {account
+              ? 'The segments of this account are added up here. Choose one of them above to see how its line is made.'
+              : 'Choose a line to see how it is made.'}
+          </p>
+        )}
+      </aside>
+      {dialog === 'copy' && (
+        <CopyDialog
+          ground={ground}
+          context={context}
+          rect={rect}
+          onClose={() => setDialog(null)}
+          onEdit={(edit) => {
+            runAloud(edit);
+            if (!('trouble' in edit)) setDialog(null);
+          }}
+        />
+      )}
+      {dialog === 'palette' && (
+        <Palette
+          ground={ground}
+          onTool={work}
+          onCopy={copy}
+          onLook={look}
+          onNote={note}
+          onStart={onStart}
+          onLine={goTo}
+          onFind={() => setFinding(true)}
+          onClose={() => setDialog(null)}
+        />
+      )}
+      {pasted && (
+        <PasteDialog
+          pasted={pasted}
+          book={book}
+          onClose={() => setPasted(null)}
+          onTake={() => {
+            runAloud(pasted.edit);
+            setPasted(null);
+          }}
+        />
+      )}
     </div>
   );
+}
+
+const firstLine = (rows: readonly { readonly enterable: boolean }[]): number =>
+  Math.max(
+    0,
+    rows.findIndex((r) => r.enterable),
+  );
+
+function toggled(set: ReadonlySet<string>, key: string): ReadonlySet<string> {
+  const out = new Set(set);
+  if (!out.delete(key)) out.add(key);
+  return out;
+}
+
+/** A selection kept within a sheet that has become smaller. */
+function within(s: Selection, rows: number, columns: number): Selection {
+  const fit = (p: Selection['focus']) => ({
+    row: Math.min(p.row, Math.max(0, rows - 1)),
+    column: Math.min(p.column, Math.max(0, columns - 1)),
+  });
+  const fits = (p: Selection['focus']) => p.row < rows && p.column < columns;
+  return fits(s.anchor) && fits(s.focus) ? s : { anchor: fit(s.anchor), focus: fit(s.focus) };
+}
+
+/** The months that were approved for the same periods, by account; null where nothing was. */
+function approvedFor(budgets: readonly Budget[], budget: Budget) {
+  const other = budgets.findLast(
+    (b) => b.id !== budget.id && b.approved && b.first === budget.first && b.length === budget.length,
+  );
+  if (!other?.approved) return null;
+  const { approved } = other;
+  return (account: string, segment: SegmentId | 'all') =>
+    frozenFigures(approved, account, segment)?.amounts ?? null;
 }

@@ -1,28 +1,29 @@
 'use client';
 
 import { useState, type RefObject } from 'react';
-import { Textarea } from '@mantine/core';
-import { ZERO, type Minor } from '@/core/money';
+import { Button, Textarea } from '@mantine/core';
+import { ZERO, sumBlank, type Minor } from '@/core/money';
 import { fiscalYearLabel } from '@/core/calendar';
-import { blankLine, type AccountId, type MethodKind } from '@/core/model';
+import { type Line, type LineRef, type Note } from '@/core/model';
 import { explainMonth } from '@/core/plan';
 import { ROW_NAMES, type PeriodGroup, type SectionKind } from '@/core/report';
-import { PairBars } from '@/components/PairBars';
 import stage from '@/components/Stage.module.css';
 import { dispatch } from '@/store/bookStore';
 import type { Ground, Reckoned } from '@/store/derived';
-import { moneyFormat } from '@/store/format';
-import { methodAs } from './methodChange';
-import { MethodFields } from './MethodFields';
-import { ISSUE_WORDS, METHOD_HINTS, METHOD_NAMES, reasonWords } from './words';
+import { dayText, moneyFormat } from '@/store/format';
+import { lookedNow, noteOf } from '@/store/person';
+import { CellHistory } from './CellHistory';
+import { MethodEditor } from './MethodEditor';
+import { lastYearOf } from './worksheetRows';
+import { kindWords, reasonWords, type Naming } from './words';
 import classes from './Budget.module.css';
-
-const KINDS: readonly MethodKind[] = ['byMonth', 'lastYear', 'even', 'pattern', 'share'];
 
 type Props = {
   readonly ground: Ground;
   readonly reckoned: Reckoned;
-  readonly account: AccountId;
+  /** The selected lines; the first is the one under the cursor. */
+  readonly refs: readonly LineRef[];
+  readonly lineOf: (ref: LineRef) => Line | undefined;
   /** The months of the selected column; null on the total. */
   readonly group: PeriodGroup | null;
   readonly net: Minor | null;
@@ -35,7 +36,8 @@ type Props = {
 export function ReasoningPanel({
   ground,
   reckoned,
-  account: id,
+  refs,
+  lineOf,
   group,
   net,
   readOnly,
@@ -43,76 +45,55 @@ export function ReasoningPanel({
   noteField,
 }: Props) {
   const { book, calendar } = ground;
-  const { budget, facts, reckoning, amounts } = reckoned;
-  const account = book.accounts.find((a) => a.id === id)!;
-  const line = budget.lines[id] ?? blankLine(id);
-  const result = reckoning.lines.get(id);
+  const { budget, facts, reckoning } = reckoned;
+  const ref = refs[0]!;
+  const account = book.accounts.find((a) => a.id === ref.account)!;
+  const line = lineOf(ref);
+  const result = reckoning.lines.get(ref);
   const money = moneyFormat(book);
   // Net profit as it was when the person came to this line.
   const [cameWith] = useState(net);
   const change = ((net ?? 0) - (cameWith ?? 0)) as Minor;
-  const plan = amounts(id) ?? facts.periods.map(() => null);
-  const { lastYear } = facts.past(id);
+  const plan = reckoned.figures(ref.account, ref.segment);
+  const lastYear = lastYearOf(reckoned, ref.account, ref.segment);
   const year = fiscalYearLabel(facts.periods.at(-1)!.year);
   const prior = fiscalYearLabel(facts.periods[0]!.year - 1);
-  const firstIncome = book.accounts.find((a) => a.kind === 'income' && a.id !== id) ?? null;
   const month = group && group.to - group.from === 1 ? group.from : null;
-  const nameOf = (a: AccountId) => book.accounts.find((x) => x.id === a)?.name ?? 'a line that is gone';
+  const balance = facts.isBalance(ref.account);
+  const naming: Naming = {
+    calendar,
+    money,
+    account: (id) => book.accounts.find((x) => x.id === id)?.name ?? 'a line that is gone',
+    driver: (id) => budget.drivers.find((d) => d.id === id)?.name ?? 'a driver that is gone',
+  };
+  const axis = book.axes.find((a) => a.id === budget.axis);
+  const segment = axis && (axis.values.find((v) => v.id === ref.segment)?.name ?? 'Unassigned');
+  const notesAllowed = !readOnly || notesOnly;
+  const period = month === null ? null : facts.periods[month]!;
+  const last = balance ? (lastYear.findLast((v) => v !== null) ?? null) : sumBlank(lastYear);
 
   return (
     <>
       <h2>{account.name}</h2>
       <div className="faded" style={{ fontSize: 12 }}>
-        {[account.code, ROW_NAMES[account.kind as SectionKind]].filter(Boolean).join(' · ')}
+        {[account.code, ROW_NAMES[account.kind as SectionKind] ?? kindWords(account.kind), segment]
+          .filter(Boolean)
+          .join(' · ')}
       </div>
-      <section>
-        <div className="label">How this line is made</div>
-        <div className={classes.methods} role="group" aria-label="Method">
-          {KINDS.map((kind) => (
-            <button
-              key={kind}
-              type="button"
-              className={classes.method}
-              aria-pressed={line.method.kind === kind}
-              disabled={readOnly || (kind === 'share' && !firstIncome)}
-              onClick={() => {
-                if (line.method.kind !== kind)
-                  dispatch({
-                    type: 'setMethod',
-                    budget: budget.id,
-                    account: id,
-                    method: methodAs(kind, line, result, reckoned, firstIncome?.id ?? null),
-                  });
-              }}
-            >
-              {METHOD_NAMES[kind]}
-            </button>
-          ))}
-        </div>
-        <p className={classes.hint}>{METHOD_HINTS[line.method.kind]}</p>
-        {result?.issue && <p className={classes.issue}>{ISSUE_WORDS[result.issue]}</p>}
-        <PairBars
-          plan={plan}
-          prior={lastYear}
-          ticks={facts.periods.map((p) => p.tick)}
-          label={`${account.name}: ${year} budget beside ${prior} actual, by month`}
-        />
-        <MethodFields
-          method={line.method}
-          book={book}
-          self={id}
-          lines={Object.keys(budget.lines)}
-          lastYearTotal={lastYear.reduce<number>((t, v) => t + (v ?? 0), 0) as Minor}
-          readOnly={readOnly}
-          onMethod={(method) => dispatch({ type: 'setMethod', budget: budget.id, account: id, method })}
-        />
-      </section>
-      {month !== null && result && !budget.approved && (
-        <section>
-          <div className="label">{facts.periods[month]!.label}</div>
+      <MethodEditor
+        ground={ground}
+        reckoned={reckoned}
+        refs={refs}
+        lineOf={lineOf}
+        net={net}
+        readOnly={readOnly}
+      />
+      {period && line && result && !budget.approved && (
+        <section aria-label="How the month was made">
+          <div className="label">{period.label}</div>
           <ol className={classes.steps}>
-            {explainMonth(line, result, facts, month, amounts).map((reason, i) => {
-              const { text, figure } = reasonWords(reason, money, calendar, nameOf);
+            {explainMonth(line, result, reckoning, month!).map((reason, i) => {
+              const { text, figure } = reasonWords(reason, naming);
               return (
                 <li key={i}>
                   <span>{text}</span>
@@ -130,17 +111,25 @@ export function ReasoningPanel({
             {prior} actual → {year}
           </span>
           <span>
-            {money.text(lastYear.reduce<number>((t, v) => t + (v ?? 0), 0) as Minor)} →{' '}
-            <b>{money.text(plan.reduce<number>((t, v) => t + (v ?? 0), 0) as Minor)}</b>
+            {money.text(last ?? ZERO)} →{' '}
+            <b>
+              {money.text(
+                (balance
+                  ? (plan?.amounts.findLast((v) => v !== null) ?? null)
+                  : sumBlank([...(plan?.amounts ?? []), ...(plan?.wholes ?? [])])) ?? ZERO,
+              )}
+            </b>
           </span>
         </div>
-        <div className={stage.pair}>
-          <span>Net profit {year}</span>
-          <span>
-            {change !== 0 && <>{money.text(cameWith ?? ZERO)} → </>}
-            <b>{money.text(net ?? ZERO)}</b>
-          </span>
-        </div>
+        {net !== null && (
+          <div className={stage.pair}>
+            <span>Net profit {year}</span>
+            <span>
+              {change !== 0 && <>{money.text(cameWith ?? ZERO)} → </>}
+              <b>{money.text(net)}</b>
+            </span>
+          </div>
+        )}
         {change !== 0 && (
           <div className={stage.pair}>
             <span>Since you came to this line</span>
@@ -149,48 +138,106 @@ export function ReasoningPanel({
         )}
       </section>
       <section>
+        <Button
+          disabled={!notesAllowed}
+          aria-pressed={Boolean(line?.looked)}
+          onClick={() =>
+            dispatch({
+              type: 'setLooked',
+              budget: budget.id,
+              lines: refs,
+              looked: line?.looked ? null : lookedNow(),
+            })
+          }
+        >
+          {line?.looked ? '✓ Looked at' : 'Mark as looked at'}
+        </Button>
+        {line?.looked && <span className={classes.by}>{byWords(line.looked)}</span>}
+      </section>
+      <section>
         <div className="label" id="line-note">
-          Note
+          Note on the line
         </div>
         <NoteField
-          key={line.note}
-          note={line.note}
-          disabled={readOnly && !notesOnly}
+          key={`line ${line?.note?.text ?? ''}`}
+          labelledBy="line-note"
+          note={line?.note ?? null}
+          disabled={!notesAllowed}
           field={noteField}
-          onNote={(note) => dispatch({ type: 'setLineNote', budget: budget.id, account: id, note })}
+          onNote={(text) =>
+            dispatch({ type: 'setLineNote', budget: budget.id, line: ref, note: noteOf(text) })
+          }
         />
+        {period && (
+          <>
+            <div className="label" id="cell-note" style={{ marginTop: 10 }}>
+              Note on {period.label}
+            </div>
+            <NoteField
+              key={`${period.id} ${line?.cellNotes[period.id]?.text ?? ''}`}
+              labelledBy="cell-note"
+              note={line?.cellNotes[period.id] ?? null}
+              disabled={!notesAllowed}
+              onNote={(text) =>
+                dispatch({
+                  type: 'setCellNote',
+                  budget: budget.id,
+                  cell: { ...ref, period: period.id },
+                  note: noteOf(text),
+                })
+              }
+            />
+          </>
+        )}
       </section>
+      <CellHistory
+        key={`${budget.id} ${month ?? ''}`}
+        ground={ground}
+        budget={budget}
+        line={ref}
+        month={month}
+      />
     </>
   );
 }
 
+/** Who and when, in a few words. */
+const byWords = ({ by, at }: { readonly by: string; readonly at: string }): string =>
+  [by, at && dayText(at)].filter(Boolean).join(', ');
+
 function NoteField({
   note,
+  labelledBy,
   disabled,
   field,
   onNote,
 }: {
-  readonly note: string;
+  readonly note: Note | null;
+  readonly labelledBy: string;
   readonly disabled: boolean;
-  readonly field: RefObject<HTMLTextAreaElement | null>;
-  readonly onNote: (note: string) => void;
+  readonly field?: RefObject<HTMLTextAreaElement | null>;
+  readonly onNote: (text: string) => void;
 }) {
-  const [text, setText] = useState(note);
+  const was = note?.text ?? '';
+  const [text, setText] = useState(was);
   return (
-    <Textarea
-      ref={field}
-      className={classes.note}
-      aria-labelledby="line-note"
-      rows={3}
-      maxLength={4000}
-      disabled={disabled}
-      placeholder="Why this figure"
-      value={text}
-      onChange={(e) => setText(e.currentTarget.value)}
-      onBlur={() => text !== note && onNote(text)}
-      onKeyDown={(e) => {
-        if (e.key === 'Escape') e.currentTarget.blur();
-      }}
-    />
+    <>
+      <Textarea
+        ref={field}
+        className={classes.note}
+        aria-labelledby={labelledBy}
+        rows={2}
+        maxLength={4000}
+        disabled={disabled}
+        placeholder="Why this figure"
+        value={text}
+        onChange={(e) => setText(e.currentTarget.value)}
+        onBlur={() => text !== was && onNote(text)}
+        onKeyDown={(e) => {
+          if (e.key === 'Escape') e.currentTarget.blur();
+        }}
+      />
+      {note && <span className={classes.by}>{byWords(note)}</span>}
+    </>
   );
 }

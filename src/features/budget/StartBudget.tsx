@@ -1,28 +1,24 @@
 'use client';
 
-import { useMemo, useState } from 'react';
-import { Button, NativeSelect, TextInput } from '@mantine/core';
-import { percent, sumBlank, unitOf, type Minor, type Percent } from '@/core/money';
-import { fiscalYearLabel, periodsOf, yearRange } from '@/core/calendar';
-import { isProfitAndLoss, type AccountKind, type RoundUnit } from '@/core/model';
-import {
-  createReckoner,
-  draftBudget,
-  factsFor,
-  startLines,
-  type StartChoice,
-  type StartFrom,
-} from '@/core/plan';
-import { fillStatement, ROW_NAMES, rowName, statementRows, type SectionKind } from '@/core/report';
-import { PercentInput } from '@/components/MoneyInput';
+import { useState } from 'react';
+import { Button, Checkbox, NativeSelect, TextInput } from '@mantine/core';
+import { percent, type Minor, type Percent } from '@/core/money';
+import { fiscalYearLabel, yearRange, type PeriodIndex } from '@/core/calendar';
+import { isProfitAndLoss, type AccountKind, type Budget, type RoundUnit, type SegmentId } from '@/core/model';
+import { draftBudget, startLines, type StartChoice, type StartFrom } from '@/core/plan';
+import { budgetRows, fillStatement, ROW_NAMES, rowName, rowTotal, type SectionKind } from '@/core/report';
+import { NumberInput, PercentInput } from '@/components/MoneyInput';
 import { dispatch } from '@/store/bookStore';
-import { useOpenGround, type Ground } from '@/store/derived';
+import { reckoned, useOpenGround, type Ground, type Slots } from '@/store/derived';
 import { moneyFormat } from '@/store/format';
-import { say } from '@/store/session';
+import { say, type BudgetView } from '@/store/session';
+import { toggleIn } from './setup';
+import { lastYearOf } from './worksheetRows';
 import { START_WORDS } from './words';
 import classes from './Budget.module.css';
 
 const FROMS = Object.keys(START_WORDS) as StartFrom[];
+const LENGTHS = [3, 6, 12, 18, 24, 36];
 
 /** The fiscal year that is likely meant: the first without a budget, after the last year that is closed. */
 function likelyYear(ground: Ground): number {
@@ -39,55 +35,95 @@ function likelyYear(ground: Ground): number {
   return next;
 }
 
-/** Starting a budget from the ledger, with the year's results live beside the choices. */
+/** Starting a budget from the ledger or another budget, with its results live beside the choices. */
 export function StartBudget({
   onDone,
   canCancel,
 }: {
-  readonly onDone: (started: string | null) => void;
+  readonly onDone: (started: string | null, view: BudgetView) => void;
   readonly canCancel: boolean;
 }) {
   const ground = useOpenGround();
-  const { book, calendar, balances, closedThrough } = ground;
-  const [year, setYear] = useState(() => likelyYear(ground));
+  const { book, calendar } = ground;
+  const [slots] = useState<Slots>(() => new Map());
+  const [first, setFirst] = useState<PeriodIndex>(() => yearRange(calendar, likelyYear(ground)).first);
+  const [length, setLength] = useState<number | null>(null);
   const [name, setName] = useState<string | null>(null);
-  const [from, setFrom] = useState<StartFrom>('sameMonth');
+  const [covers, setCovers] = useState<Budget['covers']>('profitAndLoss');
+  const [axisId, setAxis] = useState<string | null>(null);
+  const [left, setLeft] = useState<readonly SegmentId[]>([]);
+  const [chosenFrom, setFrom] = useState<StartFrom | null>(null);
+  const [otherId, setOther] = useState<string | null>(null);
   const [uplift, setUplift] = useState<Percent>(percent('0'));
   const [byKind, setByKind] = useState<Partial<Record<AccountKind, Percent>>>({});
   const [round, setRound] = useState<RoundUnit>(0);
   const money = moneyFormat(book);
 
-  const facts = useMemo(() => {
-    const periods = periodsOf(calendar, yearRange(calendar, year));
-    return factsFor(calendar, periods, book.accounts, balances, closedThrough, unitOf(book.currency));
-  }, [calendar, year, book.accounts, book.currency, balances, closedThrough]);
-  const choice: StartChoice = { from, uplift, upliftByKind: byKind, round };
-  const lines = startLines(choice, book.accounts, facts);
-  const reckoning = createReckoner()(lines, facts);
-  const statement = statementRows(book.accounts);
-  const totals = (valuesOf: (id: string) => readonly (Minor | null)[] | null) =>
-    fillStatement(statement, facts.periods.length, valuesOf).map((v) => sumBlank(v));
-  const plan = totals((id) => reckoning.lines.get(id)?.amounts ?? null);
-  const last = totals((id) => facts.past(id).lastYear);
-  const kinds = [...new Set(book.accounts.map((a) => a.kind))].filter(isProfitAndLoss);
-  const shownName = name ?? `${fiscalYearLabel(year)} budget`;
-  const window = facts.window;
+  const start = calendar.period(first);
+  const months = length ?? calendar.periodsIn(start.year) - start.number + 1;
+  const last = calendar.period(first + months - 1);
+  const axis = book.axes.find((a) => a.id === axisId) ?? null;
+  const all: SegmentId[] = axis ? [...axis.values.map((v) => v.id), null] : [null];
+  const kept = all.filter((s) => axis === null || !left.includes(s));
+  const segments = kept.length > 0 ? kept : all;
+  const years = [...new Set([start.year, last.year])].map(fiscalYearLabel).join('–');
+  const suggested = `${years}${months === calendar.periodsIn(start.year) || years.includes('–') ? '' : ` ${start.short}–${last.short}`} budget`;
+  const shownName = name ?? suggested;
 
-  const start = () => {
+  const empty = draftBudget({
+    id: 'preview',
+    name: '',
+    first: start.id,
+    length: months,
+    covers,
+    axis: axisId,
+    segments: [...segments],
+    lines: [],
+  });
+  const { facts } = reckoned(ground, empty, slots);
+  const { window } = facts;
+  const anyLastYear = book.accounts.some((a) =>
+    facts.past(a.id, segments[0]).lastYear.some((v) => v !== null),
+  );
+  // A business with only this year's months has no last year to take over: its own months are the best there is.
+  const from = chosenFrom ?? (anyLastYear || window.length === 0 ? 'sameMonth' : 'average');
+  const needsOther = from === 'outlook' || from === 'otherBudget';
+  const other =
+    book.budgets.find((b) => b.id === otherId) ??
+    book.budgets.findLast((b) => b.state === 'approved') ??
+    book.budgets.at(-1) ??
+    null;
+  const choice: StartChoice = {
+    from,
+    other:
+      needsOther && other
+        ? { budget: other.id, years: Math.max(0, start.year - Number(other.first.slice(0, 4))) }
+        : null,
+    uplift,
+    upliftByKind: byKind,
+    round,
+  };
+  const lines = startLines(choice, book.accounts, facts, covers, segments);
+  const whole = reckoned(ground, { ...empty, lines }, slots);
+  const statement = budgetRows(book.accounts, covers);
+  const totals = (valuesOf: (id: string) => readonly (Minor | null)[] | null) =>
+    fillStatement(statement, months, valuesOf).map((v, r) => rowTotal(statement[r]!, v));
+  const plan = totals((id) => whole.amounts(id));
+  const before = totals((id) => lastYearOf(whole, id, 'all'));
+  const kinds = [...new Set(book.accounts.map((a) => a.kind))].filter(isProfitAndLoss);
+
+  const make = (view: BudgetView) => {
     const id = `b${book.nextId}`;
     const refusal = dispatch({
       type: 'addBudget',
-      budget: draftBudget(
-        id,
-        shownName.trim() || `${fiscalYearLabel(year)} budget`,
-        facts.periods[0]!.id,
-        facts.periods.length,
-        lines,
-      ),
+      budget: { ...empty, id, name: shownName.trim() || suggested, lines },
     });
     if (refusal) return say('This book can only be read here.', 'trouble');
-    onDone(id);
+    onDone(id, view);
   };
+  const firsts = Array.from({ length: 48 }, (_, i) =>
+    calendar.period(yearRange(calendar, start.year - 1).first + i),
+  );
 
   return (
     <div className={classes.start}>
@@ -95,7 +131,7 @@ export function StartBudget({
         <form
           onSubmit={(e) => {
             e.preventDefault();
-            start();
+            make('sheet');
           }}
         >
           <h1 className="title">Start a budget</h1>
@@ -105,50 +141,117 @@ export function StartBudget({
               : 'The ledger has no months to start from: lines begin blank.'}
           </p>
           <div className={classes.row} style={{ marginTop: 0, marginBottom: 10 }}>
-            <NativeSelect
-              label="Fiscal year"
-              value={String(year)}
-              onChange={(e) => setYear(Number(e.currentTarget.value))}
-              data={[-1, 0, 1, 2]
-                .map((d) => likelyYear(ground) + d)
-                .map((y) => {
-                  const r = yearRange(calendar, y);
-                  return {
-                    value: String(y),
-                    label: `${fiscalYearLabel(y)}: ${calendar.period(r.first).label} – ${calendar.period(r.last).label}`,
-                  };
-                })}
-            />
             <TextInput
               label="Name"
               value={shownName}
               maxLength={120}
               onChange={(e) => setName(e.currentTarget.value)}
             />
+            <NativeSelect
+              label="First month"
+              value={String(first)}
+              onChange={(e) => setFirst(Number(e.currentTarget.value))}
+              data={firsts.map((p) => ({
+                value: String(p.index),
+                label: p.number === 1 ? `${p.label} (${fiscalYearLabel(p.year)})` : p.label,
+              }))}
+            />
+            <NativeSelect
+              label="How long"
+              value={length === null ? 'year' : LENGTHS.includes(length) ? String(length) : 'other'}
+              onChange={(e) => {
+                const v = e.currentTarget.value;
+                setLength(v === 'year' ? null : v === 'other' ? 9 : Number(v));
+              }}
+              data={[
+                { value: 'year', label: 'to the end of the fiscal year' },
+                ...LENGTHS.map((n) => ({ value: String(n), label: `${n} months` })),
+                { value: 'other', label: 'another length' },
+              ]}
+            />
+            {length !== null && !LENGTHS.includes(length) && (
+              <NumberInput label="Months" w={80} value={length} least={1} most={120} onCommit={setLength} />
+            )}
           </div>
+          <div className={classes.row} style={{ marginTop: 0, marginBottom: 10 }}>
+            <NativeSelect
+              label="It plans"
+              value={covers}
+              onChange={(e) => setCovers(e.currentTarget.value as Budget['covers'])}
+              data={[
+                { value: 'profitAndLoss', label: 'profit and loss' },
+                { value: 'balanceSheet', label: 'the balance sheet' },
+                { value: 'both', label: 'both' },
+              ]}
+            />
+            {book.axes.length > 0 && (
+              <NativeSelect
+                label="For"
+                value={axisId ?? ''}
+                onChange={(e) => {
+                  setAxis(e.currentTarget.value || null);
+                  setLeft([]);
+                }}
+                data={[
+                  { value: '', label: 'the whole company' },
+                  ...book.axes.map((a) => ({ value: a.id, label: `each ${a.name.toLowerCase()}` })),
+                ]}
+              />
+            )}
+          </div>
+          {axis && (
+            <div className={classes.row} role="group" aria-label={axis.name} style={{ margin: '0 0 10px' }}>
+              {all.map((s) => (
+                <Checkbox
+                  key={s ?? ''}
+                  size="xs"
+                  label={s === null ? 'Unassigned' : axis.values.find((v) => v.id === s)!.name}
+                  checked={!left.includes(s)}
+                  onChange={() => setLeft(toggleIn(left, s))}
+                />
+              ))}
+            </div>
+          )}
           <div role="radiogroup" aria-label="Start from">
-            {FROMS.map((f) => (
-              <label key={f} className={classes.choice}>
-                <input type="radio" name="from" value={f} checked={from === f} onChange={() => setFrom(f)} />
-                <span>
-                  <b>{START_WORDS[f].name}</b>
-                  <span className="faded">{START_WORDS[f].hint}</span>
-                </span>
-              </label>
-            ))}
+            {FROMS.filter((f) => book.budgets.length > 0 || (f !== 'outlook' && f !== 'otherBudget')).map(
+              (f) => (
+                <label key={f} className={classes.choice}>
+                  <input
+                    type="radio"
+                    name="from"
+                    value={f}
+                    checked={from === f}
+                    onChange={() => setFrom(f)}
+                  />
+                  <span>
+                    <b>{START_WORDS[f].name}</b>
+                    <span className="faded">{START_WORDS[f].hint}</span>
+                  </span>
+                </label>
+              ),
+            )}
           </div>
           {from !== 'empty' && (
             <div className={classes.row}>
-              <PercentInput label="Uplift for all" w={110} value={uplift} onCommit={setUplift} />
-              {kinds.map((k) => (
-                <PercentInput
-                  key={k}
-                  label={ROW_NAMES[k as SectionKind]}
-                  w={110}
-                  value={byKind[k] ?? uplift}
-                  onCommit={(p) => setByKind({ ...byKind, [k]: p })}
+              {needsOther && other && (
+                <NativeSelect
+                  label="Which budget"
+                  value={other.id}
+                  onChange={(e) => setOther(e.currentTarget.value)}
+                  data={book.budgets.map((b) => ({ value: b.id, label: b.name }))}
                 />
-              ))}
+              )}
+              <PercentInput label="Uplift for all" w={110} value={uplift} onCommit={setUplift} />
+              {covers !== 'balanceSheet' &&
+                kinds.map((k) => (
+                  <PercentInput
+                    key={k}
+                    label={ROW_NAMES[k as SectionKind]}
+                    w={110}
+                    value={byKind[k] ?? uplift}
+                    onCommit={(p) => setByKind({ ...byKind, [k]: p })}
+                  />
+                ))}
               <NativeSelect
                 label="Round months to"
                 w={130}
@@ -159,6 +262,7 @@ export function StartBudget({
                   { value: '1', label: '1' },
                   { value: '10', label: '10' },
                   { value: '100', label: '100' },
+                  { value: '1000', label: '1,000' },
                 ]}
               />
             </div>
@@ -167,8 +271,13 @@ export function StartBudget({
             <Button type="submit" variant="filled" size="sm">
               Start the budget
             </Button>
+            {covers !== 'balanceSheet' && segments.length === 1 && (
+              <Button size="sm" onClick={() => make('firstPass')}>
+                Start, and go down a first pass
+              </Button>
+            )}
             {canCancel && (
-              <Button size="sm" onClick={() => onDone(null)}>
+              <Button size="sm" onClick={() => onDone(null, 'sheet')}>
                 Back to the worksheet
               </Button>
             )}
@@ -176,14 +285,14 @@ export function StartBudget({
         </form>
         <aside className={classes.live} aria-live="polite" aria-label="The year as it would be">
           <div className="label" style={{ marginBottom: 6 }}>
-            The year as it would be
+            {start.label} to {last.label}, as it would be
           </div>
           <table>
             <thead>
               <tr>
                 <th />
-                <th>{fiscalYearLabel(year - 1)} actual</th>
-                <th>{fiscalYearLabel(year)} budget</th>
+                <th>a year before</th>
+                <th>budget</th>
                 <th>Change</th>
               </tr>
             </thead>
@@ -192,9 +301,9 @@ export function StartBudget({
                 row.kind === 'subtotal' || row.kind === 'result' ? (
                   <tr key={rowName(row).key} data-result={row.kind === 'result' ? row.result : undefined}>
                     <td>{rowName(row).label}</td>
-                    <td>{money.text(last[r]!)}</td>
+                    <td>{money.text(before[r]!)}</td>
                     <td className={classes.plan}>{money.text(plan[r]!)}</td>
-                    <td>{money.signed(((plan[r] ?? 0) - (last[r] ?? 0)) as Minor)}</td>
+                    <td>{money.signed(((plan[r] ?? 0) - (before[r] ?? 0)) as Minor)}</td>
                   </tr>
                 ) : null,
               )}

@@ -7,26 +7,38 @@ import {
   ZERO,
   type Minor,
 } from '@/core/money';
-import { blankLine, type Book, type CellValue, type Command } from '@/core/model';
+import {
+  blankLine,
+  lineKey,
+  type Book,
+  type CellValue,
+  type Command,
+  type Line,
+  type LineRef,
+} from '@/core/model';
 import { spreadTotal, totalCommand, type LineResult } from '@/core/plan';
-import type { PeriodGroup } from '@/core/report';
 import { layOver, type Place, type Rect } from '@/core/sheet';
-import type { SheetColumn, SheetRow } from '@/components/sheet/types';
 import type { Reckoned } from '@/store/derived';
+import type { WorkColumn, WorkRow } from './worksheetRows';
 
 /** What an edit of the sheet works on. */
 export type EditContext = {
   readonly book: Book;
   readonly reckoned: Reckoned;
-  readonly rows: readonly SheetRow[];
-  readonly columns: readonly SheetColumn[];
-  readonly groups: readonly PeriodGroup[];
+  readonly rows: readonly WorkRow[];
+  readonly columns: readonly WorkColumn[];
+  readonly line: (ref: LineRef) => Line | undefined;
 };
 
+/** A command with a word about it; or what is in its way. */
 export type Edit = { readonly command: Command; readonly word: string | null } | { readonly trouble: string };
 
+type How = Extract<Command, { type: 'setCells' }>['how'];
+
+const ADDED_UP = 'Segments are added up here. Choose one segment to change its figures.';
+
 /** Reads a typed or pasted amount. `+5%` and `−5%` change what stands there; a bare percentage is refused. */
-function readCell(
+export function readCell(
   text: string,
   current: Minor | null,
   book: Book,
@@ -45,77 +57,101 @@ function readCell(
   return { trouble: parsed.code === 'tooLarge' ? 'Too large an amount' : 'Not an amount' };
 }
 
-const groupAt = (c: EditContext, column: number): PeriodGroup | null => {
-  const kind = c.columns[column]?.kind;
-  if (kind === 'total') return { label: '', from: 0, to: c.reckoned.facts.periods.length };
-  return kind === 'amount' ? c.groups[column]! : null;
+/** The periods that a column stands for, where it can be entered. */
+export const spanAt = (c: EditContext, column: number) => {
+  const col = c.columns[column];
+  return col && col.kind !== 'info' ? col.span : null;
 };
 
-const lineOf = (c: EditContext, row: number) => {
-  const account = c.rows[row]!.key;
-  const line = c.reckoned.budget.lines[account] ?? blankLine(account);
+/** The line behind a row with its result, blank where it has none yet; null where no line can be changed. */
+export function lineAt(
+  c: EditContext,
+  row: number,
+): { readonly ref: LineRef; readonly line: Line; readonly result: LineResult } | null {
+  const ref = c.rows[row]?.ref;
+  if (!ref) return null;
+  const line = c.line(ref) ?? blankLine(ref);
   const blank = c.reckoned.facts.periods.map(() => null);
-  const result: LineResult = c.reckoned.reckoning.lines.get(account) ?? {
+  const result: LineResult = c.reckoned.reckoning.lines.get(ref) ?? {
     amounts: blank,
     method: blank,
     typed: [],
+    wholes: [],
     total: null,
     issue: null,
   };
-  return { account, line, result };
-};
+  return { ref, line, result };
+}
 
 /** A text typed into a cell: a month, or a total to be spread. */
 export function typeEdit(c: EditContext, { row, column }: Place, text: string): Edit {
-  const group = groupAt(c, column);
-  if (!group) return { trouble: 'This column is reckoned' };
-  const { line, result } = lineOf(c, row);
+  const span = spanAt(c, column);
+  if (!span) return { trouble: 'This column is reckoned' };
+  const at = lineAt(c, row);
+  if (!at) return { trouble: ADDED_UP };
   const read = readCell(text, c.rows[row]!.values[column] ?? null, c.book);
   if ('trouble' in read) return read;
   const { budget, facts } = c.reckoned;
-  if (group.to - group.from > 1)
+  if (span.to - span.from > 1 || c.columns[column]!.kind === 'total')
     return {
-      command: totalCommand(budget.id, line, result, facts, group.from, group.to, read.value),
+      command: totalCommand(budget.id, at.line, at.result, facts, span.from, span.to, read.value),
       word: null,
     };
-  const cells = [{ account: line.account, period: facts.periods[group.from]!.id, value: read.value }];
-  return {
-    command: { type: 'setCells', budget: budget.id, how: read.value === null ? 'cleared' : 'typed', cells },
-    word: null,
-  };
+  const cells = [{ ...at.ref, period: facts.periods[span.from]!.id, value: read.value }];
+  return cellsEdit(c, read.value === null ? 'cleared' : 'typed', cells, null);
 }
 
-/** Sets cells of lines and columns to values; a quarter's or year's value is spread over its months in proportion. */
+export const cellsEdit = (
+  c: EditContext,
+  how: How,
+  cells: readonly CellValue[],
+  word: string | null,
+): Edit => ({ command: { type: 'setCells', budget: c.reckoned.budget.id, how, cells }, word });
+
+/** A line's months of a column set to a value; a quarter's or year's value is spread over them in proportion. */
 function cellsFor(c: EditContext, row: number, column: number, value: Minor | null): CellValue[] {
-  const group = groupAt(c, column);
-  if (!group || !c.rows[row]?.enterable) return [];
-  const { account, result } = lineOf(c, row);
-  const months = c.reckoned.facts.periods.slice(group.from, group.to);
+  const span = spanAt(c, column);
+  const at = lineAt(c, row);
+  if (!span || !at) return [];
+  const { facts } = c.reckoned;
+  // A balance is one at the end of the span, and is not divided.
+  const from = facts.isBalance(at.ref.account) && value !== null ? span.to - 1 : span.from;
+  const months = facts.periods.slice(from, span.to);
   const parts =
     value === null
       ? months.map(() => null)
       : months.length === 1
         ? [value]
-        : spreadTotal(value, result.amounts.slice(group.from, group.to));
-  return months.map((p, i) => ({ account, period: p.id, value: parts[i]! }));
+        : spreadTotal(value, at.result.amounts.slice(from, span.to));
+  return months.map((p, i) => ({ ...at.ref, period: p.id, value: parts[i]! }));
 }
 
 /** Columns of a range that can be entered: the total only when no month is with it, which it would contradict. */
-function enteredColumns(c: EditContext, left: number, right: number): number[] {
+export function enteredColumns(c: EditContext, left: number, right: number): number[] {
   const all = Array.from({ length: right - left + 1 }, (_, i) => left + i);
   const amounts = all.filter((i) => c.columns[i]?.kind === 'amount');
   return amounts.length > 0 ? amounts : all.filter((i) => c.columns[i]?.kind === 'total');
 }
 
-const lineRows = (c: EditContext, rect: Rect): number[] =>
-  Array.from({ length: rect.bottom - rect.top + 1 }, (_, i) => rect.top + i).filter(
-    (r) => c.rows[r]?.enterable,
-  );
+export const lineRows = (c: EditContext, rect: Rect): number[] =>
+  Array.from({ length: rect.bottom - rect.top + 1 }, (_, i) => rect.top + i).filter((r) => c.rows[r]?.ref);
 
-const many = (n: number, one: string): string => `${n} ${one}${n === 1 ? '' : 's'}`;
+/** The periods of a range, each line's alike: places in the budget, in order. */
+export const periodsOf = (c: EditContext, rect: Rect): number[] =>
+  enteredColumns(c, rect.left, rect.right).flatMap((col) => {
+    const span = spanAt(c, col)!;
+    return Array.from({ length: span.to - span.from }, (_, i) => span.from + i);
+  });
 
-/** A block pasted at a range. Refused whole, with the place, when one of its cells cannot be read. */
-export function pasteEdit(c: EditContext, rect: Rect, block: readonly (readonly string[])[]): Edit {
+export const many = (n: number, one: string): string =>
+  `${n.toLocaleString('en-US')} ${one}${n === 1 ? '' : 's'}`;
+
+/** A block laid at a range: what would be set, and what it leaves out. Refused whole when one cell cannot be read. */
+export function pastedCells(
+  c: EditContext,
+  rect: Rect,
+  block: readonly (readonly string[])[],
+): { readonly cells: CellValue[]; readonly outside: number } | { readonly trouble: string } {
   const laid = layOver(block, rect.bottom - rect.top + 1, rect.right - rect.left + 1);
   const last = Math.min(c.columns.length - 1, rect.left + Math.max(...laid.map((r) => r.length)) - 1);
   const columns = new Set(enteredColumns(c, rect.left, last));
@@ -125,7 +161,7 @@ export function pasteEdit(c: EditContext, rect: Rect, block: readonly (readonly 
     const row = rect.top + i;
     for (const [j, text] of texts.entries()) {
       const column = rect.left + j;
-      if (!columns.has(column) || !c.rows[row]?.enterable) {
+      if (!columns.has(column) || !c.rows[row]?.ref) {
         if (c.columns[column]?.kind !== 'info' && c.columns[column]?.kind !== 'total') outside++;
         continue;
       }
@@ -138,11 +174,16 @@ export function pasteEdit(c: EditContext, rect: Rect, block: readonly (readonly 
     }
   }
   if (cells.length === 0) return { trouble: 'Nothing was pasted: the block meets no month of a line.' };
+  return { cells, outside };
+}
+
+/** A block pasted at a range. */
+export function pasteEdit(c: EditContext, rect: Rect, block: readonly (readonly string[])[]): Edit {
+  const pasted = pastedCells(c, rect, block);
+  if ('trouble' in pasted) return pasted;
+  const { cells, outside } = pasted;
   const left = outside > 0 ? ` ${many(outside, 'cell')} outside the lines and months left out.` : '';
-  return {
-    command: { type: 'setCells', budget: c.reckoned.budget.id, how: 'pasted', cells },
-    word: `Pasted ${many(cells.length, 'month')}.${left}`,
-  };
+  return cellsEdit(c, 'pasted', cells, `Pasted ${many(cells.length, 'month')}.${left}`);
 }
 
 /** Fills each line of the range to the right with its first column. */
@@ -153,10 +194,31 @@ export function fillEdit(c: EditContext, rect: Rect): Edit {
   const cells = lineRows(c, rect).flatMap((r) =>
     rest.flatMap((col) => cellsFor(c, r, col, c.rows[r]!.values[first!] ?? null)),
   );
-  return {
-    command: { type: 'setCells', budget: c.reckoned.budget.id, how: 'filled', cells },
-    word: `Filled ${many(cells.length, 'month')}.`,
-  };
+  if (cells.length === 0) return { trouble: ADDED_UP };
+  return cellsEdit(c, 'filled', cells, `Filled ${many(cells.length, 'month')}.`);
+}
+
+/** A range drawn out by its handle: to the right its months come again and again, downward its lines do. */
+export function dragFillEdit(c: EditContext, from: Rect, to: Rect): Edit {
+  const cells: CellValue[] = [];
+  const valueAt = (r: number, col: number) => c.rows[r]?.values[col] ?? null;
+  if (to.right > from.right) {
+    const source = enteredColumns(c, from.left, from.right);
+    const target = enteredColumns(c, from.right + 1, to.right).filter(
+      (col) => c.columns[col]!.kind === 'amount',
+    );
+    for (const r of lineRows(c, from))
+      target.forEach((col, k) => cells.push(...cellsFor(c, r, col, valueAt(r, source[k % source.length]!))));
+  } else {
+    const source = lineRows(c, from);
+    const target = lineRows(c, { ...to, top: from.bottom + 1 });
+    const columns = enteredColumns(c, from.left, from.right);
+    target.forEach((r, k) => {
+      for (const col of columns) cells.push(...cellsFor(c, r, col, valueAt(source[k % source.length]!, col)));
+    });
+  }
+  if (cells.length === 0) return { trouble: 'There is no month of a line to fill there.' };
+  return cellsEdit(c, 'filled', cells, `Filled ${many(cells.length, 'month')}.`);
 }
 
 /** Makes the range blank. */
@@ -165,22 +227,16 @@ export function clearEdit(c: EditContext, rect: Rect): Edit {
     enteredColumns(c, rect.left, rect.right).flatMap((col) => cellsFor(c, r, col, null)),
   );
   if (cells.length === 0) return { trouble: 'Nothing here can be made blank.' };
-  return {
-    command: { type: 'setCells', budget: c.reckoned.budget.id, how: 'cleared', cells },
-    word: `${many(cells.length, 'month')} made blank.`,
-  };
+  return cellsEdit(c, 'cleared', cells, `${many(cells.length, 'month')} made blank.`);
 }
 
 /** Restores the typed months of the range to what their method gives. */
 export function restoreEdit(c: EditContext, rect: Rect): Edit {
+  const { periods } = c.reckoned.facts;
+  const months = periodsOf(c, rect);
   const cells = lineRows(c, rect).flatMap((r) => {
-    const { account, result } = lineOf(c, r);
-    return enteredColumns(c, rect.left, rect.right).flatMap((col) => {
-      const g = groupAt(c, col)!;
-      return c.reckoned.facts.periods
-        .slice(g.from, g.to)
-        .flatMap((p, i) => (result.typed[g.from + i] ? [{ account, period: p.id }] : []));
-    });
+    const { ref, result } = lineAt(c, r)!;
+    return months.flatMap((i) => (result.typed[i] ? [{ ...ref, period: periods[i]!.id }] : []));
   });
   if (cells.length === 0) return { trouble: 'Nothing in the selection is typed over a method.' };
   return {
@@ -193,12 +249,21 @@ export function restoreEdit(c: EditContext, rect: Rect): Edit {
 export function countAndSum(c: EditContext, rect: Rect): { readonly count: number; readonly sum: Minor } {
   let count = 0;
   let sum: number = ZERO;
-  for (const r of lineRows(c, rect))
-    for (const col of enteredColumns(c, rect.left, rect.right)) {
+  const columns = enteredColumns(c, rect.left, rect.right);
+  for (let r = rect.top; r <= rect.bottom; r++) {
+    if (c.rows[r]?.kind !== 'line') continue;
+    for (const col of columns) {
       const v = c.rows[r]!.values[col];
       if (v === null || v === undefined) continue;
       count++;
       sum += v;
     }
+  }
   return { count, sum: sum as Minor };
 }
+
+/** The lines of a range, by their place. */
+export const refsIn = (c: EditContext, rect: Rect): LineRef[] =>
+  lineRows(c, rect).map((r) => c.rows[r]!.ref!);
+
+export const sameRef = (a: LineRef, b: LineRef): boolean => lineKey(a) === lineKey(b);

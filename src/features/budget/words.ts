@@ -1,54 +1,52 @@
-import type { FiscalCalendar } from '@/core/calendar';
-import type { Method, MethodKind } from '@/core/model';
+import { MONTH_NAMES, type FiscalCalendar } from '@/core/calendar';
+import type { Name } from '@/core/formula';
+import type { Driver, MethodKind, Phasing, Ref } from '@/core/model';
+import { ROW_NAMES, type SectionKind } from '@/core/report';
 import type { LineIssue, Reason, StartFrom } from '@/core/plan';
+import type { Ratio } from '@/core/money';
 import type { MoneyFormat } from '@/store/format';
-
-export const METHOD_NAMES: Record<MethodKind, string> = {
-  byMonth: 'By month',
-  lastYear: 'Last year',
-  even: 'Even',
-  pattern: 'Pattern',
-  share: 'Share of',
-};
 
 export const METHOD_HINTS: Record<MethodKind, string> = {
   byMonth: 'Each month as you type it. A blank month says nothing; zero says zero.',
-  lastYear: 'Each month as it was last year, with an uplift.',
-  even: 'One amount for the year, the same every month.',
-  pattern: 'One amount for the year, shaped like last year’s months.',
-  share: 'A percentage of another line, month by month.',
+  lastYear: 'Each month as it was in an earlier year, in the outlook or in another budget, with an uplift.',
+  runRate: 'The average of some months, carried on.',
+  phased: 'One amount for the year or the quarter, divided over the months by a rule.',
+  pattern: 'One amount for the year, shaped like the months of an account or a group.',
+  step: 'A start amount that goes up or down once and again.',
+  share: 'A percentage of another line, a group or all of a kind.',
+  occurrence: 'An amount for each payday, week, weekday or working day in the month.',
+  driver: 'Quantities from the drivers sheet, multiplied: units × price.',
+  formula: 'Arithmetic over lines, groups and drivers.',
+  unphased: 'An amount for the year as a whole, with nothing said of its months.',
 };
 
 const signed = (p: string) => (p.startsWith('-') ? `−${p.slice(1)}` : `+${p}`);
 
-/** The badge of a line: the method in a word, with its uplift. */
-export function methodBadge(method: Method): string {
-  switch (method.kind) {
-    case 'byMonth':
-      return METHOD_NAMES.byMonth;
-    case 'lastYear':
-      return method.uplift === '0' ? 'Last year' : `Last year ${signed(method.uplift)}%`;
-    case 'even':
-      return method.basis.of === 'average'
-        ? 'Average month'
-        : method.basis.of === 'lastMonth'
-          ? 'Last month'
-          : 'Even';
-    case 'pattern':
-      return 'Pattern';
-    case 'share':
-      return `Share ${method.percent}%`;
-  }
-}
+export const PHASING_WORDS: Record<Phasing['by'], string> = {
+  even: 'evenly',
+  days: 'by the days of the month',
+  workingDays: 'by working days',
+  weeks: 'by weeks of a quarter',
+  months: 'in chosen months only',
+  every: 'every so many months',
+  weights: 'by weights of your own',
+};
 
 export const ISSUE_WORDS: Record<LineIssue, string> = {
-  noLastYear: 'The ledger has nothing for this account in the year before, so there is nothing to take over.',
-  nothingToFollow:
-    'Last year’s months are empty or cancel out, so there is no pattern to follow: the amount is spread evenly.',
+  noLastYear: 'There is nothing for this account in the earlier months, so there is nothing to take over.',
+  nothingToFollow: 'The months it should follow are empty or cancel out; what can be is spread evenly.',
   cycle:
     'This line depends on itself through other lines. Choose another line or method; all other lines are reckoned.',
-  lineMissing: 'The line it is a share of is not in this budget.',
-  tooLarge: 'Its months would be larger than any amount can be: last year’s months may all but cancel out.',
+  lineMissing: 'A line that it depends on is not in this budget.',
+  budgetMissing: 'The budget that it takes over is gone, or is itself made from this one.',
+  driverMissing: 'A driver that it needs is not on the drivers sheet.',
+  weightsMissing: 'The weights it is divided by are gone or all zero.',
+  noMonths: 'No month of a year or quarter is chosen, so its amount has nowhere to go.',
+  noShare: 'There is no share to take from last year.',
+  badFormula: 'The formula cannot be read.',
+  dividesByZero: 'The formula divides by zero in some month; that month is blank.',
+  notForBalances: 'This way of making months is for profit and loss; a balance is not divided over months.',
+  tooLarge: 'Its months would be larger than any amount can be: what it follows may all but cancel out.',
 };
 
 export const START_WORDS: Record<StartFrom, { readonly name: string; readonly hint: string }> = {
@@ -57,7 +55,7 @@ export const START_WORDS: Record<StartFrom, { readonly name: string; readonly hi
     hint: 'Keeps the seasons of the business: lumps stay in their months.',
   },
   yearOverTwelve: {
-    name: 'Last year’s total, a twelfth each month',
+    name: 'Last year’s total, spread evenly',
     hint: 'For costs and income without seasons.',
   },
   average: {
@@ -68,62 +66,152 @@ export const START_WORDS: Record<StartFrom, { readonly name: string; readonly hi
     name: 'The last month carried on',
     hint: 'For a business that has changed: every month as the latest one.',
   },
+  outlook: {
+    name: 'The outlook',
+    hint: 'Actuals of the closed months, a budget’s months for the rest of that year.',
+  },
+  otherBudget: { name: 'Another budget', hint: 'Its months, or a percentage on them.' },
   empty: { name: 'Empty', hint: 'Every line is typed. Blank until then.' },
 };
+
+/** A fraction as a short decimal. */
+export function ratioText(value: Ratio | null): string {
+  if (value === null) return 'blank';
+  const text = (Number(value.n) / Number(value.d)).toFixed(6).replace(/\.?0+$/, '');
+  return text.replace('-', '−');
+}
+
+/** A driver's value in its own decimals. */
+export const driverText = (driver: Pick<Driver, 'decimals'>, value: number | null): string =>
+  value === null ? '' : (value / 10 ** driver.decimals).toFixed(driver.decimals);
+
+export type Naming = {
+  readonly calendar: FiscalCalendar;
+  readonly money: MoneyFormat;
+  readonly account: (id: string) => string;
+  readonly driver: (id: string) => string;
+};
+
+/** What is referred to, as the sheet labels it. */
+export function refWords(ref: Ref, naming: Pick<Naming, 'account'>): string {
+  if (ref.of === 'account') return naming.account(ref.account);
+  return ref.of === 'group' ? `Total ${ref.group}` : `Total ${kindWords(ref.kind)}`;
+}
+
+const KIND_WORDS: Record<string, string> = {
+  bank: 'bank',
+  receivable: 'receivables',
+  inventory: 'inventory',
+  otherAsset: 'other assets',
+  fixedAsset: 'fixed assets',
+  payable: 'payables',
+  taxPayable: 'taxes payable',
+  otherLiability: 'other liabilities',
+  loan: 'loans',
+  equity: 'equity',
+};
+/** A kind of account in the plural, in small letters. */
+export const kindWords = (kind: Extract<Ref, { of: 'kind' }>['kind']): string =>
+  KIND_WORDS[kind] ?? ROW_NAMES[kind as SectionKind].toLowerCase();
+
+const nameWords = (name: Name, naming: Naming): string =>
+  name.of === 'driver' ? naming.driver(name.driver) : refWords(name, naming);
+
+/** Days of one or two months in few words: "3, 17 and 31 Jul". */
+function daysWords(days: readonly string[]): string {
+  if (days.length === 0) return 'no such day';
+  if (days.length > 6) return `${days.length} days`;
+  const last = days.at(-1)!;
+  const numbers = days.map((d) => String(Number(d.slice(8))));
+  const list = numbers.length > 1 ? `${numbers.slice(0, -1).join(', ')} and ${numbers.at(-1)}` : numbers[0];
+  return `${days.length} × on ${list} ${MONTH_NAMES[Number(last.slice(5, 7)) - 1]}`;
+}
 
 /** One step of how a month was made, in words, and its figure. */
 export function reasonWords(
   reason: Reason,
-  money: MoneyFormat,
-  calendar: FiscalCalendar,
-  accountName: (id: string) => string,
+  naming: Naming,
 ): { readonly text: string; readonly figure: string } {
+  const { money, calendar } = naming;
+  const blank = (v: Parameters<MoneyFormat['exact']>[0], word = 'blank') =>
+    v === null ? word : money.exact(v);
   switch (reason.step) {
     case 'typed':
       return reason.instead === null
         ? { text: reason.value === null ? 'Nothing typed' : 'Typed', figure: money.exact(reason.value) }
-        : {
-            text: `Typed over ${money.exact(reason.instead)}`,
-            figure: reason.value === null ? 'blank' : money.exact(reason.value),
-          };
-    case 'lastYearMonth':
+        : { text: `Typed over ${money.exact(reason.instead)}`, figure: blank(reason.value) };
+    case 'basis':
       return {
-        text: `${calendar.period(reason.period).label}, actual`,
-        figure: reason.value === null ? 'nothing' : money.exact(reason.value),
+        text: `${calendar.period(reason.period).label}, ${reason.of === 'actual' ? 'actual' : reason.of === 'budget' ? 'budgeted' : 'in this budget'}`,
+        figure: blank(reason.value, 'nothing'),
       };
-    case 'annual':
-      return { text: annualWords(reason), figure: money.exact(reason.value) };
-    case 'uplift':
-      return { text: `${signed(reason.percent)}%`, figure: money.exact(reason.value) };
-    case 'evenPart':
-      return { text: 'an even part', figure: money.exact(reason.value) };
-    case 'patternPart':
+    case 'skipped':
+      return reason.value === null
+        ? { text: 'a lump that will not come back', figure: 'left out' }
+        : { text: 'less a lump that will not come back', figure: money.exact(reason.value) };
+    case 'added':
+      return { text: 'added each month', figure: money.signed(reason.value) };
+    case 'average':
+      return { text: `Average of ${reason.months} months`, figure: money.exact(reason.value) };
+    case 'whole':
       return {
-        text: `last year’s part: ${money.exact(reason.part)} of ${money.exact(reason.of)}`,
+        text:
+          reason.of === 'said'
+            ? 'The amount to divide'
+            : reason.of === 'lastYear'
+              ? 'The year before, same months'
+              : `for ${reason.span.to - reason.span.from} months`,
         figure: money.exact(reason.value),
       };
-    case 'rounding':
-      return { text: 'rounding that keeps the year’s total', figure: money.signed(reason.difference) };
+    case 'uplift':
+      return { text: `${signed(reason.percent)}%`, figure: money.exact(reason.value) };
+    case 'phasedPart':
+      return {
+        text:
+          reason.by === 'even'
+            ? 'an even part'
+            : `${reason.part} of ${reason.of}, ${PHASING_WORDS[reason.by as Phasing['by']]}`,
+        figure: money.exact(reason.value),
+      };
+    case 'patternPart':
+      return {
+        text: `its part of the pattern: ${money.exact(reason.part)} of ${money.exact(reason.of)}`,
+        figure: money.exact(reason.value),
+      };
+    case 'start':
+      return {
+        text: reason.said ? 'Start' : 'Start: as the last month in the ledger',
+        figure: money.exact(reason.value),
+      };
+    case 'steps':
+      return {
+        text: reason.times === 1 ? 'after one step' : `after ${reason.times} steps`,
+        figure: money.exact(reason.value),
+      };
     case 'share':
       return {
-        text: `${reason.percent}% of ${accountName(reason.of)}`,
-        figure: reason.value === null ? 'blank' : money.exact(reason.value),
+        text: `${reason.percent}%${reason.history ? ' (last year’s share)' : ''} of ${refWords(reason.of, naming)}, ${calendar.period(reason.period).label}: ${blank(reason.base)}`,
+        figure: blank(reason.value),
       };
+    case 'occurrences':
+      return {
+        text: `${daysWords(reason.days)}, ${money.exact(reason.each)} each`,
+        figure: money.exact(reason.value),
+      };
+    case 'factor':
+      return { text: `× ${naming.driver(reason.driver)}`, figure: ratioText(reason.value) };
+    case 'term':
+      return {
+        text: `${nameWords(reason.name, naming)}, ${calendar.period(reason.period).label}`,
+        figure: ratioText(reason.value),
+      };
+    case 'computed':
+      return { text: 'reckoned', figure: blank(reason.value) };
+    case 'unphased':
+      return { text: 'For the year as a whole', figure: blank(reason.value) };
+    case 'rounding':
+      return { text: 'rounding that keeps the year’s total', figure: money.signed(reason.difference) };
     case 'result':
-      return { text: 'in the sheet', figure: reason.value === null ? 'blank' : money.exact(reason.value) };
-  }
-}
-
-function annualWords(reason: Extract<Reason, { step: 'annual' }>): string {
-  switch (reason.basis) {
-    case 'amount':
-    case 'pattern':
-      return 'Amount for the year';
-    case 'lastYear':
-      return 'Last year’s total';
-    case 'average':
-      return `Average of ${reason.months} months, for a year`;
-    case 'lastMonth':
-      return 'The last month, for a year';
+      return { text: 'in the sheet', figure: blank(reason.value) };
   }
 }

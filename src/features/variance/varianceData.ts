@@ -29,7 +29,10 @@ export function varianceTable(
   filter: LineFilter,
 ): { table: ReportTable; everything: ReportTable; net: ReportTable['rows'][number] | null } {
   const { book, calendar, closedThrough } = ground;
-  const { facts, amounts } = reckoned(ground, budget);
+  const { facts, amounts, figures } = reckoned(ground, budget);
+  const year = facts.years.findIndex(
+    ({ from, to }) => month - facts.periods[0]!.index >= from && month - facts.periods[0]!.index < to,
+  );
   const first = facts.periods[0]!.index;
   const period = calendar.period(month);
   const make = (f: LineFilter) =>
@@ -43,6 +46,7 @@ export function varianceTable(
       sides: (account) => ({
         actual: (p) => ground.actual(account, p),
         budget: (p): Minor | null => amounts(account.id)?.[p - first] ?? null,
+        whole: figures(account.id)?.wholes[year] ?? null,
       }),
       span: {
         month,

@@ -1,0 +1,462 @@
+import { divideRounded, minorDigits, unitOf, type Minor, type Percent, type Ratio } from '@/core/money';
+import type { Period } from '@/core/calendar';
+import { columnLetters } from '@/core/files/columnLetters';
+import type { Expression, Name, Test } from '@/core/formula';
+import { lineKey, type Account, type Driver, type Line, type Ref, type SegmentId } from '@/core/model';
+import {
+  explainMonth,
+  formulaOf,
+  type Facts,
+  type LineResult,
+  type Reason,
+  type Reckoning,
+} from '@/core/plan';
+import { rowName, type StatementRow, type Term } from '@/core/report';
+
+/** A cell of a workbook: a constant, or a formula with the value that it comes to. */
+export type PlanCell =
+  | string
+  | number
+  | null
+  | { readonly formula: string; readonly result: number }
+  | { readonly percent: number };
+
+export type PlanSheet = {
+  readonly name: string;
+  readonly rows: readonly (readonly PlanCell[])[];
+  /** Rows of heads, and columns before the figures. */
+  readonly heads: number;
+  readonly lead: number;
+  /** Places of subtotals and results, to be set off. */
+  readonly totals: readonly number[];
+  readonly money: boolean;
+};
+
+export type PlanInput = {
+  readonly book: string;
+  readonly title: string;
+  readonly subtitle: string;
+  readonly currency: string;
+  readonly rows: readonly StatementRow[];
+  readonly accounts: readonly Account[];
+  readonly lines: readonly Line[];
+  readonly drivers: readonly Driver[];
+  readonly facts: Facts;
+  readonly reckoning: Reckoning;
+  readonly segment: SegmentId;
+  readonly methodName: (line: Line) => string;
+  /** Added to the sheets' names, where a workbook holds several segments. */
+  readonly suffix?: string;
+};
+
+/** Heads, and where the columns stand: code, line, method, percentage, amount, then the months. */
+const HEADS = 4;
+const LEAD = 5;
+const PERCENT = 3;
+const AMOUNT = 4;
+
+const at = (column: number, row: number): string => `${columnLetters(column + 1)}${row + 1}`;
+const fixed = (column: number, row: number): string => `$${columnLetters(column + 1)}${row + 1}`;
+
+/**
+ * A budget as sheets that reckon themselves: the budget with a formula for every month that follows from something,
+ * what it follows (last year's months, patterns, weights, counts of paydays) on a sheet of its own, and the drivers.
+ * Where our cents go by the largest remainder, the cent beside plain rounding stands in the formula, so that the sheet
+ * comes to exactly our figures; change an input, and it follows.
+ */
+export function planSheets(input: PlanInput): PlanSheet[] {
+  return new Writer(input).sheets();
+}
+
+class Writer {
+  private readonly unit: number;
+  private readonly digits: number;
+  private readonly rowOf = new Map<string, number>();
+  private readonly driverRow: ReadonlyMap<string, number>;
+  private readonly lineOf: ReadonlyMap<string, Line>;
+  private readonly basis: PlanCell[][] = [];
+  /** Rows as they were written, for what totals come to. */
+  private readonly done: PlanCell[][] = [];
+  private readonly spread: boolean;
+  private readonly names: Readonly<Record<'budget' | 'basis' | 'drivers', string>>;
+
+  constructor(private readonly p: PlanInput) {
+    const tail = (p.suffix ?? '').replace(/[^\p{L}\p{N} ]/gu, '').slice(0, 20);
+    this.names = { budget: `Budget${tail}`, basis: `Basis${tail}`, drivers: `Drivers${tail}` };
+    this.unit = unitOf(p.currency);
+    this.digits = minorDigits(p.currency);
+    p.rows.forEach((r, i) => this.rowOf.set(rowName(r).key, HEADS + i));
+    this.driverRow = new Map(p.drivers.map((d, i) => [d.id, HEADS + i]));
+    this.lineOf = new Map(p.lines.filter((l) => l.segment === p.segment).map((l) => [lineKey(l), l]));
+    this.spread = [...this.lineOf.values()].some((l) => l.method.kind === 'unphased');
+  }
+
+  sheets(): PlanSheet[] {
+    const { p } = this;
+    const months = p.facts.periods.map((x) => x.label);
+    const total = LEAD + months.length + (this.spread ? 1 : 0);
+    const head = (title: string, lead: readonly string[], tail: readonly string[]): PlanCell[][] => [
+      [p.book],
+      [`${title} · ${p.currency}`],
+      [p.subtitle],
+      [...lead, ...months, ...tail],
+    ];
+    const rows = p.rows.map((row, r) => this.row(row, HEADS + r, total));
+    const tail = [...(this.spread ? ['Unphased'] : []), 'Total'];
+    const sheet = (name: string, body: PlanCell[][], money: boolean): PlanSheet => ({
+      name,
+      rows: body,
+      heads: HEADS,
+      lead: LEAD,
+      money,
+      totals:
+        name === this.names.budget
+          ? p.rows.flatMap((r, i) => (r.kind === 'line' || r.kind === 'section' ? [] : [HEADS + i]))
+          : [],
+    });
+    const out = [
+      sheet(
+        this.names.budget,
+        [...head(p.title, ['Code', 'Line', 'Made by', 'Percent', 'Amount'], tail), ...rows],
+        true,
+      ),
+      sheet(
+        this.names.basis,
+        [
+          ...head(
+            'What lines follow: months, patterns, weights, days',
+            ['Code', 'Line', 'Made by', '', ''],
+            [],
+          ),
+          ...p.rows.map((_, r) => this.basis[HEADS + r] ?? []),
+        ],
+        false,
+      ),
+    ];
+    if (p.drivers.length > 0)
+      out.push(
+        sheet(
+          this.names.drivers,
+          [
+            ...head('Drivers', ['', 'Driver', 'Unit', 'Decimals', 'Before'], []),
+            ...p.drivers.map((d, i) => this.driver(d, HEADS + i)),
+          ],
+          false,
+        ),
+      );
+    return out;
+  }
+
+  private row(row: StatementRow, r: number, total: number): PlanCell[] {
+    const { label } = rowName(row);
+    if (row.kind === 'section') return ['', label];
+    const width = this.p.facts.periods.length;
+    const months = this.p.facts.periods.map((_, i) => LEAD + i);
+    const columns = this.spread ? [...months, LEAD + width] : months;
+    const cells: PlanCell[] = row.kind === 'line' ? this.line(row.account, r) : ['', label, '', null, null];
+    this.done[r] = cells;
+    if (row.kind !== 'line') for (const c of columns) cells[c] = this.totalOf(row.terms, c);
+    const first = columns[0]!;
+    const last = columns.at(-1)!;
+    const balance = row.kind === 'line' && this.p.facts.isBalance(row.account.id);
+    if (balance || cells.slice(first, last + 1).every((c) => c === null || c === undefined))
+      cells[total] = balance
+        ? { formula: at(LEAD + width - 1, r), result: valueOf(cells[LEAD + width - 1]) }
+        : null;
+    else
+      cells[total] = {
+        formula: `SUM(${at(first, r)}:${at(last, r)})`,
+        result: this.exact(columns.reduce((t, c) => t + valueOf(cells[c]), 0)),
+      };
+    return Array.from(cells, (c) => c ?? null);
+  }
+
+  private totalOf(terms: readonly Term[], column: number): PlanCell {
+    if (terms.length === 0) return null;
+    const run = terms.every((t, k) => t.sign === 1 && t.row === terms[0]!.row + k);
+    const formula = run
+      ? `SUM(${at(column, HEADS + terms[0]!.row)}:${at(column, HEADS + terms.at(-1)!.row)})`
+      : terms.map((t, k) => `${t.sign < 0 ? '-' : k ? '+' : ''}${at(column, HEADS + t.row)}`).join('');
+    const result = terms.reduce((t, x) => t + x.sign * valueOf(this.done[HEADS + x.row]?.[column]), 0);
+    return { formula, result: this.exact(result) };
+  }
+
+  /** A sum of amounts in units of the currency without the dust of binary fractions. */
+  private exact(sum: number): number {
+    return Math.round(sum * this.unit) / this.unit;
+  }
+
+  /** The cells of a line, and beside them (in `basis`) what its months follow. */
+  private line(account: Account, r: number): PlanCell[] {
+    const { p } = this;
+    const line = this.lineOf.get(lineKey({ account: account.id, segment: p.segment }));
+    const result = line && p.reckoning.lines.get(line);
+    const cells: PlanCell[] = [account.code, account.name, line ? p.methodName(line) : '', null, null];
+    if (!line || !result) return cells;
+    this.basis[r] = [account.code, account.name, p.methodName(line), null, null];
+    this.inputs(line, result, cells);
+    p.facts.periods.forEach((_, i) => (cells[LEAD + i] = this.month(line, result, i, r)));
+    if (this.spread) {
+      const wholes = result.wholes.filter((w): w is Minor => w !== null);
+      cells[LEAD + p.facts.periods.length] = wholes.length
+        ? this.money(wholes.reduce<number>((a, b) => a + b, 0))
+        : null;
+    }
+    return cells;
+  }
+
+  /** The percentage and the amount of a method, as the inputs of its formulas. */
+  private inputs(line: Line, result: LineResult, cells: PlanCell[]): void {
+    const { method: m } = line;
+    if ('uplift' in m) cells[PERCENT] = { percent: fractionOf(m.uplift) };
+    if (m.kind === 'share') {
+      const reason = this.reasons(line, result, 0).find((x) => x.step === 'share');
+      if (m.percent !== null) cells[PERCENT] = { percent: fractionOf(m.percent) };
+      else if (reason) {
+        const own = sumOf(this.p.facts.past(line.account, line.segment).lastYear);
+        const theirs = this.p.facts
+          .members(m.of)
+          .reduce((t, id) => t + sumOf(this.p.facts.past(id, line.segment).lastYear), 0);
+        cells[PERCENT] = { formula: `${this.money(own)}/${this.money(theirs)}`, result: own / theirs };
+      }
+    }
+    if (m.kind === 'step' && m.change.of === 'percent')
+      cells[PERCENT] = { percent: fractionOf(m.change.percent) };
+    const start = this.reasons(line, result, 0).find((x) => x.step === 'start');
+    if (start?.step === 'start') cells[AMOUNT] = this.money(start.value);
+    if (m.kind === 'occurrence') cells[AMOUNT] = this.money(m.amount);
+    if ((m.kind === 'phased' || m.kind === 'pattern') && this.p.facts.years.length === 1) {
+      const whole = this.reasons(line, result, 0).find((x) => x.step === 'whole');
+      if (whole?.step === 'whole' && (m.amounts === null || m.amounts.per === 'year'))
+        cells[AMOUNT] = this.money(whole.value);
+    }
+  }
+
+  private reasons(line: Line, result: LineResult, i: number): Reason[] {
+    return explainMonth(line, result, this.p.reckoning, i).filter(
+      (x) => x.step !== 'result' && x.step !== 'typed',
+    );
+  }
+
+  private month(line: Line, result: LineResult, i: number, r: number): PlanCell {
+    const value = result.amounts[i] ?? null;
+    if (value === null) return null;
+    const plain = this.money(value);
+    if (result.typed[i] || result.issue) return plain;
+    const made = this.formula(line, this.reasons(line, result, i), i, r);
+    if (!made) return plain;
+    const off = value - made.comesTo;
+    const formula = off === 0 ? made.text : `${made.text}${off > 0 ? '+' : ''}${this.money(off)}`;
+    return { formula, result: plain };
+  }
+
+  /** A month's formula, and what it comes to in minor units by plain rounding; null where it is a constant. */
+  private formula(
+    line: Line,
+    reasons: readonly Reason[],
+    i: number,
+    r: number,
+  ): { readonly text: string; readonly comesTo: number } | null {
+    const { method: m } = line;
+    const column = LEAD + i;
+    const basisCell = `'${this.names.basis}'!${at(column, r)}`;
+    const find = <S extends Reason['step']>(step: S) =>
+      reasons.find((x): x is Extract<Reason, { step: S }> => x.step === step);
+    const round = (text: string, comesTo: number) => ({ text: `ROUND(${text},${this.digits})`, comesTo });
+    const percent = `(1+${fixed(PERCENT, r)})`;
+    switch (m.kind) {
+      case 'byMonth':
+      case 'unphased':
+        return null;
+      case 'lastYear': {
+        const basis = find('basis');
+        if (!basis || basis.value === null) return null;
+        const own = basis.of === 'own' ? basis.period - this.p.facts.periods[0]!.index : -1;
+        const skipped = find('skipped')?.value ?? 0;
+        if (own < 0) this.basis[r]![column] = this.money(basis.value - skipped);
+        const from = own < 0 ? basisCell : `${at(LEAD + own, r)}${skipped ? `-${this.money(skipped)}` : ''}`;
+        const exact = find('uplift')?.value ?? basis.value - skipped + m.add;
+        return round(`(${from}${this.plus(m.add)})*${percent}`, exact);
+      }
+      case 'runRate': {
+        const whole = find('whole');
+        const average = find('average');
+        if (!average) return null;
+        if (!whole) {
+          const exact = find('uplift')?.value ?? average.value + m.add;
+          return round(`(${this.money(average.value)}${this.plus(m.add)})*${percent}`, exact);
+        }
+        const part = find('phasedPart')!;
+        // The span's total already has the uplift; the formula takes it off and puts the input's on.
+        const lifted = fractionOf(m.uplift);
+        const text = `${this.money(whole.value)}/(1+${lifted})*${percent}/${part.of}`;
+        return round(text, divideRounded(whole.value, 1, part.of, 'halfAwayFromZero'));
+      }
+      case 'phased':
+      case 'pattern': {
+        const whole = find('whole');
+        const part = find('phasedPart') ?? find('patternPart');
+        if (!whole || !part) return null;
+        const scale = part.step === 'patternPart' ? this.unit : 1;
+        this.basis[r]![column] = part.part / scale;
+        const total = find('uplift')?.value ?? whole.value;
+        const said = this.p.facts.years.length === 1 && (m.amounts === null || m.amounts.per === 'year');
+        const base = said ? fixed(AMOUNT, r) : String(this.money(whole.value));
+        const span = `'${this.names.basis}'!${fixed(LEAD + whole.span.from, r)}:${fixed(LEAD + whole.span.to - 1, r)}`;
+        return round(
+          `ROUND(${base}*${percent},${this.digits})*${basisCell}/SUM(${span})`,
+          divideRounded(total, part.part, part.of, 'halfAwayFromZero'),
+        );
+      }
+      case 'step': {
+        const start = find('start')!;
+        const steps = find('steps');
+        const times = steps?.times ?? 0;
+        const exact = steps?.value ?? start.value;
+        const base = fixed(AMOUNT, r);
+        if (m.change.of === 'amount')
+          return round(times === 0 ? base : `${base}+${times}*(${this.money(m.change.amount)})`, exact);
+        const p = fixed(PERCENT, r);
+        return round(m.change.compounding ? `${base}*(1+${p})^${times}` : `${base}*(1+${times}*${p})`, exact);
+      }
+      case 'share': {
+        const share = find('share');
+        if (!share || share.base === null || share.value === null) return null;
+        return round(`${this.ref(m.of, line, i - m.lag, share.base)}*${fixed(PERCENT, r)}`, share.value);
+      }
+      case 'occurrence': {
+        const found = find('occurrences')!;
+        this.basis[r]![column] = found.days.length;
+        return round(`${fixed(AMOUNT, r)}*${basisCell}`, found.value);
+      }
+      case 'driver': {
+        const value = find('computed')?.value ?? null;
+        if (value === null) return null;
+        return round(m.factors.map((f) => this.driverCell(f, i)).join('*'), value);
+      }
+      case 'formula': {
+        const parsed = formulaOf(m.formula);
+        const value = find('computed')?.value ?? null;
+        if (!parsed.ok || value === null) return null;
+        const terms = reasons.filter((x) => x.step === 'term');
+        let next = 0;
+        const text = written(parsed.expression, (name, prior) => {
+          const term = terms[next++];
+          const known = term?.step === 'term' && term.value ? Number(term.value.n) / Number(term.value.d) : 0;
+          if (name.of === 'driver') return this.driverCell(name.driver, i - prior);
+          return this.ref(name, line, i - prior, Math.round(known * this.unit));
+        });
+        return round(text, value);
+      }
+    }
+  }
+
+  /** The cell (or cells) of what is referred to; before the first month its actual, as a constant. */
+  private ref(ref: Ref, line: Line, i: number, before: number): string {
+    if (i < 0) return `(${this.money(before)})`;
+    const column = LEAD + i;
+    if (ref.of !== 'account') {
+      const total = this.p.rows.findIndex((row) =>
+        ref.of === 'kind'
+          ? row.kind === 'subtotal' && row.section === ref.kind
+          : row.kind === 'group' && row.section === ref.kind && row.group === ref.group,
+      );
+      if (total >= 0) return at(column, HEADS + total);
+    }
+    const cells = this.p.facts
+      .members(ref)
+      .map((id) => this.rowOf.get(id))
+      .filter((row): row is number => row !== undefined)
+      .map((row) => at(column, row));
+    return cells.length === 1 ? cells[0]! : `(${cells.join('+') || '0'})`;
+  }
+
+  private driverCell(id: string, i: number): string {
+    return `'${this.names.drivers}'!${at(i < 0 ? LEAD - 1 : LEAD + i, this.driverRow.get(id) ?? HEADS)}`;
+  }
+
+  private driver(driver: Driver, r: number): PlanCell[] {
+    const result = this.p.reckoning.drivers.get(driver.id);
+    const scale = 10 ** driver.decimals;
+    const cells: PlanCell[] = [
+      '',
+      driver.name,
+      driver.unit,
+      driver.decimals,
+      driver.opening === null ? null : driver.opening / scale,
+    ];
+    const { series } = driver;
+    const parsed = series.kind === 'formula' ? formulaOf(series.formula) : null;
+    this.p.facts.periods.forEach((_: Period, i) => {
+      const value = result?.values[i] ?? null;
+      if (value === null || !parsed?.ok || result?.issue) {
+        cells[LEAD + i] = value === null ? null : value / scale;
+        return;
+      }
+      const text = written(parsed.expression, (name, prior) =>
+        name.of !== 'driver'
+          ? '0'
+          : name.driver === driver.id
+            ? at(i - prior < 0 ? LEAD - 1 : LEAD + i - prior, r)
+            : this.driverCell(name.driver, i - prior).replace(`'${this.names.drivers}'!`, ''),
+      );
+      cells[LEAD + i] = { formula: `ROUND(${text},${driver.decimals})`, result: value / scale };
+    });
+    return cells;
+  }
+
+  private money(minorUnits: number): number {
+    return minorUnits / this.unit;
+  }
+
+  private plus(amount: Minor): string {
+    return amount === 0 ? '' : amount > 0 ? `+${this.money(amount)}` : String(this.money(amount));
+  }
+}
+
+const valueOf = (cell: PlanCell | undefined): number =>
+  typeof cell === 'number' ? cell : cell && typeof cell === 'object' && 'result' in cell ? cell.result : 0;
+
+const sumOf = (values: readonly (Minor | null)[]): number => values.reduce<number>((t, v) => t + (v ?? 0), 0);
+
+const fractionOf = (p: Percent): number => Number(p) / 100;
+
+const number = (r: Ratio): string => `(${r.n}/${r.d})`;
+
+/** A formula of ours as a spreadsheet's (OpenFormula, OASIS ODF 1.3 part 4); names become what `cell` says. */
+function written(e: Expression, cell: (name: Name, prior: number) => string): string {
+  const w = (x: Expression) => written(x, cell);
+  switch (e.kind) {
+    case 'number':
+      return e.value.d === 1 ? String(e.value.n) : number(e.value);
+    case 'name':
+      return cell(e.name, e.prior);
+    case 'negate':
+      return `(-${w(e.of)})`;
+    case 'sum':
+      return `(${w(e.left)}+${w(e.right)})`;
+    case 'difference':
+      return `(${w(e.left)}-${w(e.right)})`;
+    case 'product':
+      return `(${w(e.left)}*${w(e.right)})`;
+    case 'quotient':
+      return `(${w(e.left)}/${w(e.right)})`;
+    case 'min':
+    case 'max':
+      return `${e.kind.toUpperCase()}(${e.of.map(w).join(',')})`;
+    case 'round': {
+      const unit = w(e.to);
+      return `(ROUND(${w(e.of)}/${unit},0)*${unit})`;
+    }
+    case 'if':
+      return `IF(${tested(e.test, cell)},${w(e.then)},${w(e.otherwise)})`;
+  }
+}
+
+function tested(t: Test, cell: (name: Name, prior: number) => string): string {
+  if (t.kind !== 'compare') {
+    const [left, right] = [tested(t.left, cell), tested(t.right, cell)];
+    return `${t.kind.toUpperCase()}(${left},${right})`;
+  }
+  return `${written(t.left, cell)}${t.sign}${written(t.right, cell)}`;
+}

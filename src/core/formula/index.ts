@@ -1,0 +1,12 @@
+export { keyOfName, nameOfKey, type Name } from './names';
+export {
+  keptFormula,
+  parseFormula,
+  shownFormula,
+  type Expression,
+  type FormulaIssue,
+  type Named,
+  type Parsed,
+  type Test,
+} from './parse';
+export { evaluate, type Evaluated, type ValueOf } from './evaluate';

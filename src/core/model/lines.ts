@@ -1,0 +1,64 @@
+import { isDraft, original, type Draft } from 'immer';
+import type { Budget, Line, SegmentId } from './budget';
+import { refuse } from './refusal';
+import type { AccountId, Book } from './schema';
+
+/** Which line of a budget is meant. */
+export type LineRef = { readonly account: AccountId; readonly segment: SegmentId };
+
+/** A line's name within its budget: the account alone, or with its segment. */
+export const lineKey = ({ account, segment }: LineRef): string =>
+  segment === null ? account : `${account}:${segment}`;
+
+/** A line as it is when nobody has said anything: by month, all blank. */
+export const blankLine = ({ account, segment }: LineRef): Line => ({
+  account,
+  segment,
+  method: { kind: 'byMonth', amounts: {} },
+  overrides: {},
+  note: null,
+  cellNotes: {},
+  looked: null,
+});
+
+/** The line of a budget, or undefined. */
+export const lineOf = (budget: Pick<Budget, 'lines'>, { account, segment }: LineRef): Line | undefined =>
+  budget.lines.find((l) => l.account === account && l.segment === segment);
+
+/**
+ * Finds lines of a budget that is being changed. It looks at the lines as they were: reading a draft's whole list
+ * would wrap every line of it. With many to find it goes by a table instead of looking through the list each time.
+ */
+export class LineFinder {
+  private readonly lines: readonly Line[];
+  private readonly table: Map<string, number> | null;
+  private readonly fresh = new Map<string, number>();
+
+  constructor(
+    private readonly book: Draft<Book>,
+    private readonly budget: Draft<Budget>,
+    many = 1,
+  ) {
+    this.lines = isDraft(budget.lines) ? (original(budget.lines) as Line[]) : budget.lines;
+    this.table = many > 8 ? new Map(this.lines.map((l, i) => [lineKey(l), i])) : null;
+  }
+
+  /** The line; undefined when the budget has none. */
+  known(ref: LineRef): Draft<Line> | undefined {
+    const key = lineKey(ref);
+    const at = this.table
+      ? this.table.get(key)
+      : this.lines.findIndex((l) => l.account === ref.account && l.segment === ref.segment);
+    return this.budget.lines[at !== undefined && at >= 0 ? at : (this.fresh.get(key) ?? -1)];
+  }
+
+  /** The line, added blank when the budget has none; refuses an account or segment that is not the book's. */
+  line(ref: LineRef): Draft<Line> {
+    const there = this.known(ref);
+    if (there) return there;
+    if (!this.book.accounts.some((a) => a.id === ref.account)) refuse('noSuchAccount');
+    if (!this.budget.segments.includes(ref.segment)) refuse('noSuchAccount');
+    this.fresh.set(lineKey(ref), this.budget.lines.push(blankLine(ref) as Draft<Line>) - 1);
+    return this.budget.lines.at(-1)!;
+  }
+}

@@ -1,0 +1,24 @@
+/** Why a command was refused. Nothing was changed. */
+export type Refusal = {
+  readonly code:
+    | 'noSuchBudget'
+    | 'noSuchAccount'
+    | 'noSuchSource'
+    | 'budgetIsFrozen'
+    | 'alreadyTakenIn'
+    | 'emptyName'
+    | 'sidesDiffer'
+    | 'brokenCalendar'
+    | 'readOnly';
+};
+
+/** Thrown within a command to stop it; never leaves `applyCommand`. */
+export class Refused extends Error {
+  constructor(readonly refusal: Refusal) {
+    super(refusal.code);
+  }
+}
+
+export const refuse = (code: Refusal['code']): never => {
+  throw new Refused({ code });
+};

@@ -1,0 +1,123 @@
+import { minor, type Minor } from '@/core/money';
+import type { Period } from '@/core/calendar';
+import { oddMonths, type OddMonth } from '@/core/ledger';
+import type { Account, AccountId, AccountKind, Budget, Line, Method } from '@/core/model';
+import type { Facts } from './facts';
+
+/** What people forget in a first budget, in the order in which it is asked (common practice of the trade). */
+export const FORGOTTEN = [
+  'oneOffs',
+  'renewals',
+  'prices',
+  'hires',
+  'loans',
+  'equipment',
+  'taxes',
+  'draws',
+] as const;
+export type Forgotten = (typeof FORGOTTEN)[number];
+
+/** A month of last year that stands out, and what of it is beyond the account's usual month. */
+export type Lump = {
+  readonly period: Period;
+  readonly value: Minor;
+  readonly kind: OddMonth['kind'];
+  /** The budget's period of the same number; null when it has none. */
+  readonly again: Period | null;
+  /** What a budget without the lump would take out; null for the whole month. */
+  readonly beyond: Minor | null;
+};
+
+export type Reminder = {
+  readonly of: Forgotten;
+  readonly accounts: readonly { readonly account: AccountId; readonly lumps: readonly Lump[] }[];
+};
+
+type Finder = { readonly kinds: readonly AccountKind[] | null; readonly words: RegExp | null };
+
+const COSTS: readonly AccountKind[] = ['costOfSales', 'expense', 'otherExpense'];
+const FINDERS: Record<Exclude<Forgotten, 'oneOffs'>, Finder> = {
+  renewals: {
+    kinds: COSTS,
+    words: /insur|licen[cs]|permit|registration|subscription|membership|\bdues\b|certif|warrant|domain/i,
+  },
+  prices: { kinds: ['income'], words: null },
+  hires: {
+    kinds: COSTS,
+    words: /wage|salar|payroll|\bpay\b|pension|social security|benefit|bonus|train|staff|employ/i,
+  },
+  loans: { kinds: null, words: /loan|interest|mortgage|financ|lease/i },
+  equipment: { kinds: null, words: /equip|machine|tool|vehicle|comput|furnit|deprecia|plant\b|renew/i },
+  taxes: { kinds: null, words: /\btax|\bvat\b|\bgst\b|duty|levy|rates\b/i },
+  draws: { kinds: ['equity'], words: /draw|dividend|distribut|owner/i },
+};
+
+/**
+ * Things that a budget made from last year easily misses, each with the accounts that it is about and the lumps and odd
+ * months that the ledger has of them. Reminders about accounts that the book does not have are left out.
+ */
+export function remindersFor(facts: Facts, accounts: readonly Account[]): Reminder[] {
+  const lumps = new Map(accounts.map((a) => [a.id, lumpsOf(facts, a)]));
+  const active = accounts.filter((a) => a.active);
+  const of = (list: readonly Account[]) => list.map((a) => ({ account: a.id, lumps: lumps.get(a.id)! }));
+  return FORGOTTEN.flatMap((code): Reminder[] => {
+    if (code === 'oneOffs') {
+      // A lump that came once: what comes every year, and what a name tells is renewed, is asked about elsewhere.
+      const found = active.filter(
+        (a) =>
+          COSTS.concat('income', 'otherIncome').includes(a.kind) && !FINDERS.renewals.words!.test(a.name),
+      );
+      const list = of(found).filter((x) => x.lumps.some((l) => l.kind === 'lump' || l.kind === 'double'));
+      return list.length > 0 ? [{ of: code, accounts: list }] : [];
+    }
+    const { kinds, words } = FINDERS[code];
+    const list = active.filter(
+      (a) =>
+        (kinds === null || kinds.includes(a.kind)) && (words === null || words.test(`${a.name} ${a.group}`)),
+    );
+    return list.length > 0 ? [{ of: code, accounts: of(list) }] : [];
+  });
+}
+
+/** The months of the base year that stand out against the two years up to it. */
+function lumpsOf(facts: Facts, account: Account): Lump[] {
+  if (facts.isBalance(account.id)) return [];
+  const end = facts.window.at(-1)?.index;
+  if (end === undefined) return [];
+  const first = end - 23;
+  const values = Array.from({ length: 24 }, (_, i) =>
+    facts.has(first + i) ? facts.actual(account.id, null, first + i) : null,
+  );
+  const base = new Map(facts.window.map((p) => [p.index, p]));
+  return oddMonths(values).flatMap(({ at, kind, usual }): Lump[] => {
+    const period = base.get(first + at);
+    const value = values[at];
+    if (!period || value === null || value === undefined) return [];
+    return [
+      {
+        period,
+        value,
+        kind,
+        again: facts.periods.find((p) => p.number === period.number) ?? null,
+        beyond: usual === 0 ? null : minor(value - Math.round(usual)),
+      },
+    ];
+  });
+}
+
+/** A line's method with a lump left out of its basis; null when its method takes no such basis over. */
+export function withoutLump(line: Line, lump: Lump): Method | null {
+  const { method } = line;
+  if (method.kind !== 'lastYear' || !lump.again) return null;
+  return { ...method, skip: { ...method.skip, [lump.again.id]: lump.beyond } };
+}
+
+/** Whether a line leaves a lump out already. */
+export const leavesOut = ({ method }: Line, lump: Lump): boolean =>
+  method.kind === 'lastYear' && lump.again !== null && Object.hasOwn(method.skip, lump.again.id);
+
+/** Whether the budget's whole income is taken over from last year without any change of prices. */
+export const pricesUntouched = (budget: Budget, isIncome: (account: AccountId) => boolean): boolean =>
+  budget.lines
+    .filter((l) => isIncome(l.account))
+    .every((l) => l.method.kind === 'lastYear' && l.method.uplift === '0' && l.method.add === 0);

@@ -1,0 +1,88 @@
+import { minor, uplift, type Minor } from '@/core/money';
+import { yearsBefore, type PeriodIndex } from '@/core/calendar';
+import type { MethodOf } from '@/core/model';
+import {
+  blanks,
+  rounded,
+  roundingStep,
+  unitOfRound,
+  upliftStep,
+  type Amounts,
+  type Context,
+  type Reason,
+  type Rule,
+} from '../rule';
+
+type LastYear = MethodOf<'lastYear'>;
+type Base = {
+  readonly of: 'actual' | 'budget' | 'own';
+  readonly period: PeriodIndex;
+  readonly value: Minor | null;
+};
+
+/** What the i-th month is taken from. A budget of more than a year follows itself where the ledger has not come yet. */
+function baseOf({ from }: LastYear, { line, facts }: Context, i: number, own: Amounts): Base | null {
+  const period = yearsBefore(facts.calendar, facts.periods[i]!.index, from.years);
+  if (period === null) return null;
+  const { account, segment } = line;
+  const actual = () => facts.actual(account, segment, period);
+  if (from.of === 'actuals') {
+    const inside = period - facts.periods[0]!.index;
+    return inside >= 0
+      ? { of: 'own', period, value: own[inside] ?? null }
+      : { of: 'actual', period, value: actual() };
+  }
+  const planned = facts.other(from.budget)?.amount(account, segment, period) ?? null;
+  if (from.of === 'budget' || facts.closedThrough === null || period > facts.closedThrough)
+    return { of: 'budget', period, value: planned };
+  // A closed month without an entry, though something was planned for it, came to nothing.
+  return { of: 'actual', period, value: actual() ?? (planned === null ? null : minor(0)) };
+}
+
+/** What is left of a month's basis after its lump is taken out. */
+function afterSkip({ skip }: LastYear, id: string, base: Minor | null): Minor | null {
+  if (base === null || !Object.hasOwn(skip, id)) return base;
+  const out = skip[id] ?? null;
+  return out === null ? null : minor(base - out);
+}
+
+/** Each month is the same month of an earlier year (actual, outlook or another budget), with the uplift. */
+export const lastYear: Rule<'lastYear'> = {
+  by: 'line',
+  compute(method, context) {
+    const { facts, typed, line } = context;
+    const { from } = method;
+    if (from.of !== 'actuals' && !facts.other(from.budget))
+      return { amounts: blanks(facts), issue: 'budgetMissing' };
+    const own: (Minor | null)[] = [];
+    const raised: (Minor | null)[] = [];
+    let met = false;
+    facts.periods.forEach((p, i) => {
+      const base = baseOf(method, context, i, own)?.value ?? null;
+      if (base !== null) met = true;
+      const left = afterSkip(method, p.id, base);
+      raised.push(left === null ? null : uplift(minor(left + method.add), method.uplift));
+      const over = typed(i);
+      own.push(over === undefined ? raised[i]! : over);
+    });
+    if (!met) return { amounts: blanks(facts), issue: 'noLastYear' };
+    return {
+      amounts: rounded(raised, unitOfRound(method, facts), facts, facts.isBalance(line.account)),
+      issue: null,
+    };
+  },
+  explain(method, context, i, made, own) {
+    const base = baseOf(method, context, i, own);
+    if (!base) return [];
+    const steps: Reason[] = [{ step: 'basis', ...base }];
+    if (base.value === null) return steps;
+    const { id } = context.facts.periods[i]!;
+    const left = afterSkip(method, id, base.value);
+    if (left !== base.value) steps.push({ step: 'skipped', value: method.skip[id] ?? null });
+    if (left === null) return steps;
+    const added = minor(left + method.add);
+    if (method.add !== 0) steps.push({ step: 'added', value: method.add });
+    const exact = uplift(added, method.uplift);
+    return [...steps, ...upliftStep(method.uplift, exact), ...roundingStep(made, exact)];
+  },
+};

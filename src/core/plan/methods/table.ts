@@ -1,0 +1,97 @@
+import { UnsafeMoneyError, type Minor } from '@/core/money';
+import type { Line, Method, MethodKind, MethodOf } from '@/core/model';
+import {
+  stuck,
+  type Amounts,
+  type Computed,
+  type Context,
+  type MonthComputed,
+  type Need,
+  type Reason,
+  type Rule,
+} from '../rule';
+import { byMonth } from './byMonth';
+import { driver } from './driver';
+import { formula } from './formula';
+import { lastYear } from './lastYear';
+import { occurrence } from './occurrence';
+import { pattern } from './pattern';
+import { phased } from './phased';
+import { runRate } from './runRate';
+import { share } from './share';
+import { step } from './step';
+import { unphased } from './unphased';
+
+const METHODS: { readonly [K in MethodKind]: Rule<K> } = {
+  byMonth,
+  lastYear,
+  runRate,
+  phased,
+  pattern,
+  step,
+  share,
+  occurrence,
+  driver,
+  formula,
+  unphased,
+};
+
+const ruleOf = (method: Method): Rule<MethodKind> => METHODS[method.kind] as Rule<MethodKind>;
+const NONE: readonly Need[] = [];
+
+/** Whether a method is reckoned month by month from others. */
+export const isMonthly = (method: Method): boolean => ruleOf(method).by === 'month';
+
+/** What must be reckoned before a method. */
+export function needsOf(method: Method): readonly Need[] {
+  const rule = ruleOf(method);
+  return rule.by === 'month' ? rule.needs(method as MethodOf<MethodKind>) : NONE;
+}
+
+/**
+ * The months that a line's method gives, before anything typed over them. Figures beyond what money can be (an uplift
+ * of a billion percent, a pattern that all but cancels out) leave it blank with its issue; all other lines stand.
+ */
+export function computeLine(line: Line, context: Context): Computed {
+  const rule = ruleOf(line.method);
+  try {
+    if (rule.by === 'line') return rule.compute(line.method as never, context);
+  } catch (error) {
+    if (error instanceof UnsafeMoneyError) return stuck(context.facts, 'tooLarge');
+    throw error;
+  }
+  const amounts: (Minor | null)[] = [];
+  let issue: Computed['issue'] = null;
+  for (let i = 0; i < context.facts.periods.length; i++) {
+    const month = computeMonth(line, context, i);
+    amounts.push(month.amount);
+    issue ??= month.issue;
+  }
+  return { amounts, issue };
+}
+
+/** One month of a line that is reckoned month by month. */
+export function computeMonth(line: Line, context: Context, i: number): MonthComputed {
+  const rule = ruleOf(line.method);
+  if (rule.by !== 'month') throw new Error(`Not reckoned by month: ${line.method.kind}`);
+  try {
+    return rule.month(line.method as never, context, i);
+  } catch (error) {
+    if (error instanceof UnsafeMoneyError) return { amount: null, issue: 'tooLarge' };
+    throw error;
+  }
+}
+
+/** The steps that lead to what the method gives for the i-th month. */
+export function explainMethod(
+  line: Line,
+  context: Context,
+  i: number,
+  made: Minor | null,
+  own: Amounts,
+): Reason[] {
+  const rule = ruleOf(line.method);
+  return rule.by === 'line'
+    ? rule.explain(line.method as never, context, i, made, own)
+    : rule.explain(line.method as never, context, i, made);
+}

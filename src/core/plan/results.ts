@@ -1,0 +1,95 @@
+import { minor, sumBlank, type Minor } from '@/core/money';
+import { lineKey, type AccountId, type Driver, type Line, type LineRef, type SegmentId } from '@/core/model';
+import type { DriverResult } from './drivers';
+import type { Amounts, Context, LineIssue } from './rule';
+
+export type LineResult = {
+  readonly amounts: Amounts;
+  /** What the method alone gives, to restore a typed month to. */
+  readonly method: Amounts;
+  /** Which periods were typed over. */
+  readonly typed: readonly boolean[];
+  /** What is said of each fiscal year beyond its months; empty where nothing is. */
+  readonly wholes: Amounts;
+  /** All months and wholes; of a balance account the last balance. */
+  readonly total: Minor | null;
+  readonly issue: LineIssue | null;
+};
+
+/** What an account comes to: its months, and what is said of its years beyond them. */
+export type Figures = { readonly amounts: Amounts; readonly wholes: Amounts };
+
+/** Months and then wholes in one row, as statements add them: as many wholes as asked for. */
+export const wholeRow = (figures: Figures | null, years: number): Amounts | null =>
+  figures === null || years === 0
+    ? (figures?.amounts ?? null)
+    : [
+        ...figures.amounts,
+        ...(figures.wholes.length > 0 ? figures.wholes : new Array<null>(years).fill(null)),
+      ];
+
+/** The results of a reckoning by line. Backed by one list that is copied whole on a change. */
+export class LineResults {
+  private sums: Map<AccountId, Figures> | null = null;
+
+  constructor(
+    private readonly lines: readonly Line[],
+    private readonly places: ReadonlyMap<string, number>,
+    private readonly list: readonly LineResult[],
+    private readonly segments: number,
+  ) {}
+
+  get(ref: LineRef): LineResult | undefined {
+    const place = this.places.get(lineKey(ref));
+    return place === undefined ? undefined : this.list[place];
+  }
+
+  *[Symbol.iterator](): IterableIterator<[Line, LineResult]> {
+    for (const [i, line] of this.lines.entries()) yield [line, this.list[i]!];
+  }
+
+  /** An account in one segment, or (`'all'`) over all of them; null when it has no line. */
+  figures(account: AccountId, segment: SegmentId | 'all'): Figures | null {
+    if (segment !== 'all') return this.get({ account, segment }) ?? null;
+    if (this.segments === 1) return this.get({ account, segment: this.lines[0]?.segment ?? null }) ?? null;
+    this.sums ??= consolidated(this.lines, this.list);
+    return this.sums.get(account) ?? null;
+  }
+}
+
+function consolidated(lines: readonly Line[], list: readonly LineResult[]): Map<AccountId, Figures> {
+  const out = new Map<AccountId, Figures>();
+  lines.forEach((line, i) => {
+    const { amounts, wholes } = list[i]!;
+    const there = out.get(line.account);
+    out.set(
+      line.account,
+      there
+        ? { amounts: addFigures(there.amounts, amounts), wholes: addFigures(there.wholes, wholes) }
+        : { amounts, wholes },
+    );
+  });
+  return out;
+}
+
+/** Two rows of figures added month by month; a blank says nothing. */
+export function addFigures(a: Amounts, b: Amounts): Amounts {
+  if (a.length === 0) return b;
+  if (b.length === 0) return a;
+  return a.map((v, i) => {
+    const w = b[i] ?? null;
+    return v === null ? w : w === null ? v : minor(v + w);
+  });
+}
+
+export type Reckoning = {
+  readonly lines: LineResults;
+  readonly drivers: ReadonlyMap<string, DriverResult & { readonly driver: Driver }>;
+  /** Lines (by key) in a cycle, blank but for what was typed; all others stand. */
+  readonly cyclic: ReadonlySet<string>;
+  /** What a line's method looks at, to explain it by. */
+  readonly contextOf: (line: Line) => Context;
+};
+
+export const totalOf = (amounts: Amounts, wholes: Amounts, balance: boolean): Minor | null =>
+  balance ? (amounts.findLast((a) => a !== null) ?? null) : sumBlank([...amounts, ...wholes]);

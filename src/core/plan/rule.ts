@@ -1,0 +1,157 @@
+import { roundParts, roundTo, ZERO, type Minor, type Percent, type Ratio } from '@/core/money';
+import type { Day, PeriodIndex } from '@/core/calendar';
+import type { Line, Method, MethodKind, MethodOf, Phasing, Ref } from '@/core/model';
+import type { Name } from '@/core/formula';
+import type { Facts } from './facts';
+import type { Span } from './spans';
+
+export type Amounts = readonly (Minor | null)[];
+
+/** What stopped a method from giving what it promises; the amounts beside it are what could be given. */
+export type LineIssue =
+  | 'noLastYear'
+  | 'nothingToFollow'
+  | 'cycle'
+  | 'lineMissing'
+  | 'budgetMissing'
+  | 'driverMissing'
+  | 'weightsMissing'
+  | 'noMonths'
+  | 'noShare'
+  | 'badFormula'
+  | 'dividesByZero'
+  | 'notForBalances'
+  | 'tooLarge';
+
+export type Computed = {
+  readonly amounts: Amounts;
+  readonly issue: LineIssue | null;
+  /** What is said of each fiscal year as a whole, beyond its months; absent where nothing is. */
+  readonly wholes?: Amounts;
+};
+
+export type MonthComputed = { readonly amount: Minor | null; readonly issue: LineIssue | null };
+
+/** What a line's method may look at. */
+export type Context = {
+  readonly line: Line;
+  readonly facts: Facts;
+  /** What was typed over a month; undefined where nothing was. */
+  readonly typed: (i: number) => Minor | null | undefined;
+  /** The amount of what is referred to in the i-th month, in the same segment; before the budget (i < 0), the actual. */
+  readonly amount: (ref: Ref, i: number) => Minor | null;
+  /** Whether the budget has any line of it. */
+  readonly has: (ref: Ref) => boolean;
+  /** A driver's value in the i-th month; undefined when there is no such driver. */
+  readonly driver: (id: string, i: number) => Ratio | null | undefined;
+};
+
+/** Something that must be reckoned before: a reference or a driver, so many months earlier. */
+export type Need = { readonly name: Name; readonly lag: number };
+
+/** One step of how a month came about; the screen puts it in words. */
+export type Reason =
+  | { readonly step: 'typed'; readonly value: Minor | null; readonly instead: Minor | null }
+  | {
+      readonly step: 'basis';
+      readonly of: 'actual' | 'budget' | 'own';
+      readonly period: PeriodIndex;
+      readonly value: Minor | null;
+    }
+  | { readonly step: 'skipped'; readonly value: Minor | null }
+  | { readonly step: 'added'; readonly value: Minor }
+  | { readonly step: 'average'; readonly months: number; readonly value: Minor }
+  | {
+      readonly step: 'whole';
+      readonly of: 'said' | 'lastYear' | 'average';
+      readonly span: Span;
+      readonly value: Minor;
+    }
+  | { readonly step: 'uplift'; readonly percent: Percent; readonly value: Minor }
+  | {
+      readonly step: 'phasedPart';
+      readonly by: Phasing['by'] | 'rest';
+      readonly part: number;
+      readonly of: number;
+      readonly value: Minor;
+    }
+  | { readonly step: 'patternPart'; readonly part: Minor; readonly of: Minor; readonly value: Minor }
+  | { readonly step: 'start'; readonly said: boolean; readonly value: Minor }
+  | { readonly step: 'steps'; readonly times: number; readonly value: Minor }
+  | {
+      readonly step: 'share';
+      readonly of: Ref;
+      readonly period: PeriodIndex;
+      readonly base: Minor | null;
+      /** A text such as "12.34", when it comes from history rounded to two digits. */
+      readonly percent: string;
+      readonly history: boolean;
+      readonly value: Minor | null;
+    }
+  | {
+      readonly step: 'occurrences';
+      readonly days: readonly Day[];
+      readonly each: Minor;
+      readonly value: Minor;
+    }
+  | { readonly step: 'factor'; readonly driver: string; readonly value: Ratio | null }
+  | { readonly step: 'term'; readonly name: Name; readonly period: PeriodIndex; readonly value: Ratio | null }
+  | { readonly step: 'computed'; readonly value: Minor | null }
+  | { readonly step: 'unphased'; readonly value: Minor | null; readonly span: Span }
+  | { readonly step: 'rounding'; readonly difference: Minor }
+  | { readonly step: 'result'; readonly value: Minor | null };
+
+/** How a method is made: from the ledger all months at once, or month by month from other lines and drivers. */
+export type Rule<K extends MethodKind> =
+  | {
+      readonly by: 'line';
+      readonly compute: (method: MethodOf<K>, context: Context) => Computed;
+      /** The steps that lead to the i-th month, without what was typed over it. `own`: the line's amounts as shown. */
+      readonly explain: (
+        method: MethodOf<K>,
+        context: Context,
+        i: number,
+        made: Minor | null,
+        own: Amounts,
+      ) => Reason[];
+    }
+  | {
+      readonly by: 'month';
+      readonly needs: (method: MethodOf<K>) => readonly Need[];
+      readonly month: (method: MethodOf<K>, context: Context, i: number) => MonthComputed;
+      readonly explain: (method: MethodOf<K>, context: Context, i: number, made: Minor | null) => Reason[];
+    };
+
+export const fine = (amounts: Amounts): Computed => ({ amounts, issue: null });
+export const blanks = (facts: Facts): Amounts => facts.periods.map(() => null);
+export const stuck = (facts: Facts, issue: LineIssue): Computed => ({ amounts: blanks(facts), issue });
+
+/** Whole units of the currency as minor units. */
+export const unitOfRound = (method: Extract<Method, { round: unknown }>, facts: Facts): number =>
+  method.round * facts.unit;
+
+/** Rounds months to a unit so that each year adds up to its rounded total; blanks stay blank. Balances one by one. */
+export function rounded(amounts: Amounts, unit: number, facts: Facts, balance: boolean): Amounts {
+  if (unit <= 1) return amounts;
+  if (balance) return amounts.map((a) => (a === null ? null : roundTo(a, unit)));
+  const out = [...amounts];
+  for (const { from, to } of facts.years) {
+    const months = amounts.slice(from, to);
+    const parts = roundParts(
+      months.map((a) => a ?? ZERO),
+      unit,
+    );
+    months.forEach((a, k) => (out[from + k] = a === null ? null : parts[k]!));
+  }
+  return out;
+}
+
+/** The step of a rounding, where it made a difference. */
+export const roundingStep = (made: Minor | null, exact: Minor | null): Reason[] =>
+  made !== null && exact !== null && made !== exact
+    ? [{ step: 'rounding', difference: (made - exact) as Minor }]
+    : [];
+
+/** The step of an uplift, where there is one. */
+export const upliftStep = (p: Percent, value: Minor): Reason[] =>
+  p === '0' ? [] : [{ step: 'uplift', percent: p, value }];

@@ -1,0 +1,472 @@
+'use client';
+
+import { useState } from 'react';
+import { Button, NativeSelect, Textarea, TextInput } from '@mantine/core';
+import { percent } from '@/core/money';
+import type { Budget, Driver, Series } from '@/core/model';
+import type { DriverResult } from '@/core/plan';
+import { parseFormula } from '@/core/formula';
+import { NumberInput, PercentInput, ScaledInput } from '@/components/MoneyInput';
+import { dispatch, useBookStore } from '@/store/bookStore';
+import type { Ground } from '@/store/derived';
+import { say } from '@/store/session';
+import { FormulaField } from './methods/FormulaField';
+import { Choice, Field } from './methods/parts';
+import { WeightsField } from './methods/WeightsField';
+import { useReckoned } from './useReckoned';
+import { driverText, ISSUE_WORDS } from './words';
+import stage from '@/components/Stage.module.css';
+import classes from './Drivers.module.css';
+
+const SERIES_WORDS: Record<Series['kind'], string> = {
+  typed: 'typed by month',
+  step: 'stepped',
+  seasonal: 'seasonal',
+  formula: 'by formula',
+};
+
+/** The quantities that lines follow: each a row of months with its unit, in one place. */
+export function DriversSheet({ ground, budget }: { readonly ground: Ground; readonly budget: Budget }) {
+  const { book } = ground;
+  const bookReadOnly = useBookStore((s) => s.readOnly);
+  const readOnly = bookReadOnly || budget.state !== 'draft';
+  const { whole } = useReckoned(ground, budget);
+  const { periods } = whole.facts;
+  const [chosen, setChosen] = useState<string | null>(null);
+  const driver = budget.drivers.find((d) => d.id === chosen) ?? budget.drivers[0] ?? null;
+  const keep = (next: Driver) => {
+    const refusal = dispatch({ type: 'setDriver', budget: budget.id, driver: next });
+    if (refusal) say('A driver needs a name.', 'trouble');
+  };
+  const add = () => {
+    const id = `d${book.nextId}`;
+    keep({
+      id,
+      name: `Driver ${budget.drivers.length + 1}`,
+      unit: '',
+      decimals: 0,
+      opening: null,
+      series: { kind: 'typed', values: {} },
+      note: '',
+    });
+    setChosen(id);
+  };
+  return (
+    <div className={stage.work}>
+      <div className={stage.left} style={{ overflow: 'auto' }}>
+        <div className={stage.tools}>
+          <Button variant="filled" disabled={readOnly} onClick={add}>
+            Add a driver
+          </Button>
+          <span className="faded">
+            Sites open, members, hours, prices: what is said here once is followed by every line that names
+            it.
+          </span>
+        </div>
+        {budget.drivers.length > 0 && (
+          <table className={classes.sheet}>
+            <thead>
+              <tr>
+                <th>Driver</th>
+                <th>Unit</th>
+                {periods.map((p) => (
+                  <th key={p.id}>{p.short}</th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {budget.drivers.map((d) => (
+                <DriverRow
+                  key={d.id}
+                  driver={d}
+                  result={whole.reckoning.drivers.get(d.id)!}
+                  ids={periods.map((p) => p.id)}
+                  current={d.id === driver?.id}
+                  readOnly={readOnly}
+                  onChoose={() => setChosen(d.id)}
+                  onDriver={keep}
+                />
+              ))}
+            </tbody>
+          </table>
+        )}
+      </div>
+      <aside className={stage.panel} tabIndex={0} aria-label="Driver">
+        {driver ? (
+          <DriverPanel
+            key={driver.id}
+            ground={ground}
+            budget={budget}
+            driver={driver}
+            issue={whole.reckoning.drivers.get(driver.id)?.issue ?? null}
+            readOnly={readOnly}
+            onDriver={keep}
+          />
+        ) : (
+          <p className="faded">
+            No driver yet. Add one, give it a unit and its months; then choose “Drivers” or “Formula” for a
+            line on the worksheet.
+          </p>
+        )}
+      </aside>
+    </div>
+  );
+}
+
+function DriverRow({
+  driver,
+  result,
+  ids,
+  current,
+  readOnly,
+  onChoose,
+  onDriver,
+}: {
+  readonly driver: Driver;
+  readonly result: DriverResult;
+  readonly ids: readonly string[];
+  readonly current: boolean;
+  readonly readOnly: boolean;
+  readonly onChoose: () => void;
+  readonly onDriver: (driver: Driver) => void;
+}) {
+  const { series } = driver;
+  const set = (values: Record<string, number | null>) =>
+    onDriver({ ...driver, series: { kind: 'typed', values } as Series });
+  return (
+    <tr data-current={current || undefined} onFocus={onChoose} onClick={onChoose}>
+      <th scope="row">
+        <button type="button" className={classes.pick} onClick={onChoose}>
+          {driver.name}
+        </button>
+      </th>
+      <td className="faded">{driver.unit}</td>
+      {ids.map((id, i) => (
+        <td key={id}>
+          {series.kind === 'typed' ? (
+            <ScaledInput
+              aria-label={`${driver.name}, month ${i + 1}`}
+              variant="unstyled"
+              value={series.values[id as keyof typeof series.values] ?? null}
+              decimals={driver.decimals}
+              disabled={readOnly}
+              onCommit={(v) => {
+                const { [id]: _was, ...rest } = series.values as Record<string, number | null>;
+                set(v === null ? rest : { ...rest, [id]: v });
+              }}
+            />
+          ) : (
+            <span className={classes.reckoned}>{driverText(driver, result.values[i] ?? null)}</span>
+          )}
+        </td>
+      ))}
+    </tr>
+  );
+}
+
+function DriverPanel({
+  ground,
+  budget,
+  driver,
+  issue,
+  readOnly,
+  onDriver,
+}: {
+  readonly ground: Ground;
+  readonly budget: Budget;
+  readonly driver: Driver;
+  readonly issue: DriverResult['issue'];
+  readonly readOnly: boolean;
+  readonly onDriver: (driver: Driver) => void;
+}) {
+  const { book } = ground;
+  const { whole } = useReckoned(ground, budget);
+  const { periods } = whole.facts;
+  const { series } = driver;
+  const setSeries = (next: Series) => onDriver({ ...driver, series: next });
+  const values = whole.reckoning.drivers.get(driver.id)?.values ?? [];
+  const users = usersOf(budget, driver.id);
+  const change = (kind: Series['kind']) => {
+    if (kind === series.kind) return;
+    const first = values.find((v) => v !== null) ?? 0;
+    switch (kind) {
+      case 'typed':
+        return setSeries({
+          kind,
+          values: Object.fromEntries(
+            periods.flatMap((p, i) =>
+              values[i] === null || values[i] === undefined ? [] : [[p.id, values[i]]],
+            ),
+          ),
+        } as Series);
+      case 'step':
+        return setSeries({
+          kind,
+          start: first,
+          first: (periods[1] ?? periods[0]!).id,
+          every: 1,
+          change: { of: 'amount', amount: 0 },
+        });
+      case 'seasonal':
+        return setSeries({ kind, level: first, weights: book.weights[0]?.id ?? `w${book.nextId}` });
+      case 'formula':
+        return setSeries({ kind, formula: `prior "driver:${driver.id}"` });
+    }
+  };
+  const fill = () => {
+    if (series.kind !== 'typed') return;
+    let last: number | null = null;
+    const filled: Record<string, number | null> = {};
+    for (const p of periods) {
+      last = series.values[p.id] ?? last;
+      if (last !== null) filled[p.id] = last;
+    }
+    setSeries({ kind: 'typed', values: filled } as Series);
+  };
+  return (
+    <>
+      <h2>{driver.name}</h2>
+      <section>
+        <Field label="Name">
+          <TextInput
+            key={driver.name}
+            defaultValue={driver.name}
+            maxLength={120}
+            disabled={readOnly}
+            onBlur={(e) => {
+              const name = e.currentTarget.value.trim();
+              if (name && name !== driver.name) onDriver({ ...driver, name });
+            }}
+          />
+        </Field>
+        <Field label="Unit">
+          <TextInput
+            key={driver.unit}
+            defaultValue={driver.unit}
+            placeholder="berths, hours, $ an hour"
+            maxLength={40}
+            disabled={readOnly}
+            onBlur={(e) =>
+              e.currentTarget.value !== driver.unit && onDriver({ ...driver, unit: e.currentTarget.value })
+            }
+          />
+        </Field>
+        <Field label="Decimals">
+          <NumberInput
+            value={driver.decimals}
+            least={0}
+            most={6}
+            disabled={readOnly}
+            onCommit={(decimals) => onDriver(rescaled(driver, decimals))}
+          />
+        </Field>
+        <Field label="Before the first month">
+          <ScaledInput
+            value={driver.opening}
+            decimals={driver.decimals}
+            placeholder="nothing"
+            disabled={readOnly}
+            onCommit={(opening) => onDriver({ ...driver, opening })}
+          />
+        </Field>
+      </section>
+      <section>
+        <div className="label">How its months are made</div>
+        <Choice
+          label="It is"
+          value={series.kind}
+          disabled={readOnly}
+          options={(Object.keys(SERIES_WORDS) as Series['kind'][]).map((value) => ({
+            value,
+            label: SERIES_WORDS[value],
+          }))}
+          onChange={change}
+        />
+        {issue && <p style={{ color: 'var(--bad)', fontSize: 12.5 }}>{ISSUE_WORDS[issue]}</p>}
+        {series.kind === 'typed' && (
+          <Button mt={6} disabled={readOnly} onClick={fill}>
+            Carry each month to the blanks after it
+          </Button>
+        )}
+        {series.kind === 'step' && (
+          <>
+            <Field label="Start">
+              <ScaledInput
+                value={series.start}
+                decimals={driver.decimals}
+                disabled={readOnly}
+                onCommit={(v) => setSeries({ ...series, start: v ?? 0 })}
+              />
+            </Field>
+            <Field label="Then each time">
+              <NativeSelect
+                value={series.change.of}
+                disabled={readOnly}
+                data={[
+                  { value: 'amount', label: 'a number' },
+                  { value: 'percent', label: 'a percentage' },
+                ]}
+                onChange={(e) =>
+                  setSeries({
+                    ...series,
+                    change:
+                      e.currentTarget.value === 'amount'
+                        ? { of: 'amount', amount: 0 }
+                        : { of: 'percent', percent: percent('2'), compounding: true },
+                  })
+                }
+              />
+            </Field>
+            <Field label="Plus or minus">
+              {series.change.of === 'amount' ? (
+                <ScaledInput
+                  value={series.change.amount}
+                  decimals={driver.decimals}
+                  disabled={readOnly}
+                  onCommit={(v) => setSeries({ ...series, change: { of: 'amount', amount: v ?? 0 } })}
+                />
+              ) : (
+                <PercentInput
+                  value={series.change.percent}
+                  disabled={readOnly}
+                  onCommit={(p) =>
+                    setSeries({ ...series, change: { of: 'percent', percent: p, compounding: true } })
+                  }
+                />
+              )}
+            </Field>
+            <Choice
+              label="First in"
+              value={series.first as string}
+              disabled={readOnly}
+              options={periods.map((p) => ({ value: p.id as string, label: p.label }))}
+              onChange={(first) => setSeries({ ...series, first: first as typeof series.first })}
+            />
+            <Field label="Every … months">
+              <NumberInput
+                value={series.every}
+                least={1}
+                most={120}
+                disabled={readOnly}
+                onCommit={(every) => setSeries({ ...series, every })}
+              />
+            </Field>
+          </>
+        )}
+        {series.kind === 'seasonal' && (
+          <>
+            <Field label="Average month">
+              <ScaledInput
+                value={series.level}
+                decimals={driver.decimals}
+                disabled={readOnly}
+                onCommit={(v) => setSeries({ ...series, level: v ?? 0 })}
+              />
+            </Field>
+            <WeightsField
+              id={series.weights}
+              book={book}
+              periods={periods}
+              readOnly={readOnly}
+              onChoose={(weights) => setSeries({ ...series, weights })}
+            />
+          </>
+        )}
+        {series.kind === 'formula' && (
+          <FormulaField
+            kept={series.formula}
+            accounts={[]}
+            drivers={budget.drivers}
+            self={null}
+            readOnly={readOnly}
+            onKept={(formula) => setSeries({ ...series, formula })}
+            onEnter={() => undefined}
+          />
+        )}
+      </section>
+      <section>
+        <div className="label">Followed by</div>
+        <p style={{ margin: '4px 0', fontSize: 13 }}>
+          {users.length === 0
+            ? 'Nothing yet.'
+            : users
+                .map((u) =>
+                  'account' in u
+                    ? book.accounts.find((a) => a.id === u.account)?.name
+                    : budget.drivers.find((d) => d.id === u.driver)?.name,
+                )
+                .join(', ')}
+        </p>
+        <Textarea
+          key={driver.note}
+          aria-label="Note on the driver"
+          placeholder="Where it comes from"
+          defaultValue={driver.note}
+          rows={2}
+          maxLength={4000}
+          disabled={readOnly}
+          onBlur={(e) =>
+            e.currentTarget.value !== driver.note && onDriver({ ...driver, note: e.currentTarget.value })
+          }
+        />
+        <Button
+          mt={8}
+          c="var(--bad)"
+          disabled={readOnly}
+          onClick={() => {
+            dispatch({ type: 'removeDriver', budget: budget.id, driver: driver.id });
+            say(`${driver.name} is taken away. Ctrl+Z brings it back.`);
+          }}
+        >
+          Take it away
+        </Button>
+      </section>
+    </>
+  );
+}
+
+/** The lines and drivers that follow a driver. */
+function usersOf(budget: Budget, id: string): ({ readonly account: string } | { readonly driver: string })[] {
+  const named = (text: string): boolean => {
+    const parsed = parseFormula(text);
+    return parsed.ok && parsed.names.some(({ name }) => name.of === 'driver' && name.driver === id);
+  };
+  return [
+    ...budget.lines
+      .filter(({ method: m }) =>
+        m.kind === 'driver' ? m.factors.includes(id) : m.kind === 'formula' && named(m.formula),
+      )
+      .map(({ account }) => ({ account })),
+    ...budget.drivers
+      .filter((d) => d.id !== id && d.series.kind === 'formula' && named(d.series.formula))
+      .map((d) => ({ driver: d.id })),
+  ];
+}
+
+/** A driver with finer or coarser values: the same quantities, rounded where the new decimals cannot hold them. */
+function rescaled(driver: Driver, decimals: number): Driver {
+  const factor = 10 ** (decimals - driver.decimals);
+  const to = (v: number) => Math.round(v * factor);
+  const { series } = driver;
+  const next: Series =
+    series.kind === 'typed'
+      ? {
+          kind: 'typed',
+          values: Object.fromEntries(
+            Object.entries(series.values).map(([p, v]) => [p, v === null ? null : to(v)]),
+          ),
+        }
+      : series.kind === 'step'
+        ? {
+            ...series,
+            start: to(series.start),
+            change:
+              series.change.of === 'amount'
+                ? { of: 'amount', amount: to(series.change.amount) }
+                : series.change,
+          }
+        : series.kind === 'seasonal'
+          ? { ...series, level: to(series.level) }
+          : series;
+  return { ...driver, decimals, opening: driver.opening === null ? null : to(driver.opening), series: next };
+}

@@ -1,0 +1,38 @@
+'use client';
+
+import { NativeSelect } from '@mantine/core';
+import type { Book, Budget, SegmentId } from '@/core/model';
+
+const text = (s: SegmentId | 'all'): string => (s === null ? '-' : s);
+
+/** Which segment of a budget is shown: one of them, what is unassigned, or all added up. */
+export function SegmentChoice({
+  book,
+  budget,
+  value,
+  onChange,
+}: {
+  readonly book: Book;
+  readonly budget: Budget;
+  readonly value: SegmentId | 'all';
+  readonly onChange: (segment: SegmentId | 'all') => void;
+}) {
+  if (budget.segments.length < 2) return null;
+  const axis = book.axes.find((a) => a.id === budget.axis);
+  const nameOf = (s: SegmentId) =>
+    s === null ? 'Unassigned' : (axis?.values.find((v) => v.id === s)?.name ?? 'A segment that is gone');
+  return (
+    <NativeSelect
+      aria-label={axis?.name ?? 'Segment'}
+      value={text(value)}
+      data={[
+        { value: 'all', label: `All ${budget.segments.length} added up` },
+        ...budget.segments.map((s) => ({ value: text(s), label: nameOf(s) })),
+      ]}
+      onChange={(e) => {
+        const v = e.currentTarget.value;
+        onChange(v === '-' ? null : v);
+      }}
+    />
+  );
+}

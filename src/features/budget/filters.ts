@@ -1,0 +1,136 @@
+import type { Minor } from '@/core/money';
+import type { AccountKind, Line } from '@/core/model';
+import type { StatementRow } from '@/core/report';
+
+/** Marks that a line may be looked for by. */
+export const MARKS = ['notLooked', 'changed', 'noted', 'lumps', 'typed'] as const;
+export type Mark = (typeof MARKS)[number];
+
+/** Which lines the sheet shows; an empty text or list asks nothing. */
+export type Filter = {
+  readonly words: string;
+  readonly kind: AccountKind | '';
+  readonly group: string;
+  readonly codeFrom: string;
+  readonly codeTo: string;
+  readonly keeper: string;
+  readonly marks: readonly Mark[];
+};
+
+export const NO_FILTER: Filter = {
+  words: '',
+  kind: '',
+  group: '',
+  codeFrom: '',
+  codeTo: '',
+  keeper: '',
+  marks: [],
+};
+
+export const isFiltering = (f: Filter): boolean =>
+  f.marks.length > 0 || [f.words, f.kind, f.group, f.codeFrom, f.codeTo, f.keeper].some(Boolean);
+
+type Months = readonly (Minor | null)[] | null;
+
+export type FilterFacts = {
+  readonly filter: Filter;
+  readonly folded: ReadonlySet<string>;
+  readonly costsFirst: boolean;
+  readonly line: (account: string) => Line | undefined;
+  readonly values: (account: string) => Months;
+  /** The months that were approved for the same periods; null where nothing was. */
+  readonly approved: (account: string) => Months;
+};
+
+/** Codes as numbers where both are, as texts otherwise. */
+function codeAtLeast(code: string, bound: string): boolean {
+  const [a, b] = [Number(code), Number(bound)];
+  return Number.isNaN(a) || Number.isNaN(b) ? code >= bound : a >= b;
+}
+
+/** A month that holds half of the year or more. */
+export function isLumpy(values: Months): boolean {
+  const sizes = values?.map((v) => Math.abs(v ?? 0)) ?? [];
+  const all = sizes.reduce((a, b) => a + b, 0);
+  return all > 0 && sizes.length > 2 && sizes.some((s) => s * 2 >= all);
+}
+
+const sameMonths = (a: Months, b: Months): boolean =>
+  (a ?? b ?? []).every((_, i) => (a?.[i] ?? null) === (b?.[i] ?? null));
+
+const HAS: Record<Mark, (account: string, facts: FilterFacts) => boolean> = {
+  notLooked: (id, { line }) => !line(id)?.looked,
+  changed: (id, { values, approved }) => !sameMonths(values(id), approved(id)),
+  noted: (id, { line }) => {
+    const l = line(id);
+    return Boolean(l?.note) || Object.keys(l?.cellNotes ?? {}).length > 0;
+  },
+  lumps: (id, { values }) => isLumpy(values(id)),
+  typed: (id, { line }) => Object.keys(line(id)?.overrides ?? {}).length > 0,
+};
+
+function passes({ account }: Extract<StatementRow, { kind: 'line' }>, facts: FilterFacts): boolean {
+  const { filter: f } = facts;
+  const words = f.words.trim().toLowerCase();
+  if (words && !`${account.code} ${account.name}`.toLowerCase().includes(words)) return false;
+  if (f.kind && account.kind !== f.kind) return false;
+  if (f.group && account.group !== f.group) return false;
+  if (f.keeper && account.keeper !== f.keeper) return false;
+  if (f.codeFrom && !codeAtLeast(account.code, f.codeFrom)) return false;
+  // A bound of 61 takes in all codes that begin with it.
+  if (f.codeTo && !codeAtLeast(f.codeTo, account.code) && !account.code.startsWith(f.codeTo)) return false;
+  return f.marks.every((m) => HAS[m](account.id, facts));
+}
+
+/**
+ * The places of the statement's rows that the sheet shows, in its order. Folded sections and groups keep their totals;
+ * under a filter only sections with a line in sight stay. Results always stay.
+ */
+export function keptRows(rows: readonly StatementRow[], facts: FilterFacts): number[] {
+  const filtering = isFiltering(facts.filter);
+  const { folded } = facts;
+  const groupKey = (section: string, group: string) => `group-${section}-${group}`;
+  const sectionsInSight = new Set<string>();
+  const groupsInSight = new Set<string>();
+  const lines = new Set<number>();
+  rows.forEach((row, r) => {
+    if (row.kind !== 'line' || (filtering && !passes(row, facts))) return;
+    const { section, account } = row;
+    sectionsInSight.add(section);
+    const group = groupKey(section, account.group);
+    groupsInSight.add(group);
+    if (!folded.has(`section-${section}`) && !(account.group && folded.has(group))) lines.add(r);
+  });
+  const kept = rows.flatMap((row, r): number[] => {
+    switch (row.kind) {
+      case 'line':
+        return lines.has(r) ? [r] : [];
+      case 'section':
+        return sectionsInSight.has(row.section) ? [r] : [];
+      case 'group':
+        return groupsInSight.has(groupKey(row.section, row.group)) && !folded.has(`section-${row.section}`)
+          ? [r]
+          : [];
+      case 'subtotal':
+        return sectionsInSight.has(row.section) ? [r] : [];
+      case 'result':
+        return [r];
+    }
+  });
+  return facts.costsFirst ? incomeLast(rows, kept) : kept;
+}
+
+/** Costs before income; the last result stays last. */
+function incomeLast(rows: readonly StatementRow[], kept: readonly number[]): number[] {
+  const isIncome = (r: number) => {
+    const row = rows[r]!;
+    return row.kind !== 'result' && (row.section === 'income' || row.section === 'otherIncome');
+  };
+  const profit = kept.findLastIndex((r) => {
+    const row = rows[r]!;
+    return row.kind === 'result' && row.result === 'netProfit';
+  });
+  const upTo = profit < 0 ? kept.length : profit;
+  const head = kept.slice(0, upTo);
+  return [...head.filter((r) => !isIncome(r)), ...head.filter(isIncome), ...kept.slice(upTo)];
+}

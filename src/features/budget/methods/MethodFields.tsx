@@ -1,0 +1,45 @@
+'use client';
+
+import { assertNever } from '@/core/assertNever';
+import type { Method } from '@/core/model';
+import { LastYearFields, PatternFields, PhasedFields, RunRateFields } from './LedgerFields';
+import {
+  DriverFields,
+  FormulaFields,
+  OccurrenceFields,
+  ShareFields,
+  StepFields,
+  UnphasedFields,
+} from './LineFields';
+import type { FieldsProps } from './parts';
+
+/** The inputs of a method. */
+export function MethodFields(props: FieldsProps<Method>) {
+  const { method } = props;
+  switch (method.kind) {
+    case 'byMonth':
+      return null;
+    case 'lastYear':
+      return <LastYearFields {...props} method={method} />;
+    case 'runRate':
+      return <RunRateFields {...props} method={method} />;
+    case 'phased':
+      return <PhasedFields {...props} method={method} />;
+    case 'pattern':
+      return <PatternFields {...props} method={method} />;
+    case 'step':
+      return <StepFields {...props} method={method} />;
+    case 'share':
+      return <ShareFields {...props} method={method} />;
+    case 'occurrence':
+      return <OccurrenceFields {...props} method={method} />;
+    case 'driver':
+      return <DriverFields {...props} method={method} />;
+    case 'formula':
+      return <FormulaFields {...props} method={method} />;
+    case 'unphased':
+      return <UnphasedFields {...props} method={method} />;
+    default:
+      return assertNever(method);
+  }
+}

@@ -1,0 +1,122 @@
+'use client';
+
+import { useState, type PointerEvent } from 'react';
+import { Button, NativeSelect, TextInput } from '@mantine/core';
+import type { Period } from '@/core/calendar';
+import type { Book, Weights } from '@/core/model';
+import { NumberInput } from '@/components/MoneyInput';
+import { dispatch } from '@/store/bookStore';
+import { Field } from './parts';
+import classes from './Weights.module.css';
+
+const TOP = 100;
+
+/** Named weights: chosen, drawn as bars with the mouse, typed, and kept in the book for other lines. */
+export function WeightsField({
+  id,
+  book,
+  periods,
+  readOnly,
+  onChoose,
+}: {
+  readonly id: string;
+  readonly book: Book;
+  readonly periods: readonly Period[];
+  readonly readOnly: boolean;
+  readonly onChoose: (id: string) => void;
+}) {
+  const kept = book.weights.find((w) => w.id === id);
+  const size = Math.max(12, ...periods.map((p) => p.number));
+  const fresh: Weights = {
+    id,
+    name: `Weights ${book.weights.length + 1}`,
+    weights: Array.from({ length: size }, () => 10),
+  };
+  const weights = kept ?? fresh;
+  // While the mouse draws, nothing is kept yet: one stroke is one change.
+  const [drawn, setDrawn] = useState<readonly number[] | null>(null);
+  const list = drawn ?? weights.weights;
+  const keep = (change: Partial<Weights>) =>
+    dispatch({ type: 'setWeights', weights: { ...weights, ...change } });
+  const labels = new Map(periods.map((p) => [p.number, p.tick]));
+  const all = list.reduce((a, b) => a + b, 0);
+
+  const draw = (e: PointerEvent<HTMLDivElement>) => {
+    if (readOnly || e.buttons === 0) return;
+    const box = e.currentTarget.getBoundingClientRect();
+    const at = Math.floor(((e.clientX - box.left) / box.width) * size);
+    const value = Math.round(Math.max(0, Math.min(1, 1 - (e.clientY - box.top) / box.height)) * TOP);
+    if (at < 0 || at >= size || list[at] === value) return;
+    setDrawn(Array.from({ length: size }, (_, i) => (i === at ? value : (list[i] ?? 0))));
+  };
+  const most = Math.max(TOP, ...list);
+
+  return (
+    <div className={classes.weights}>
+      <Field label="Weights">
+        <NativeSelect
+          value={id}
+          disabled={readOnly}
+          data={[
+            ...book.weights.map((w) => ({ value: w.id, label: w.name })),
+            ...(kept ? [] : [{ value: id, label: 'new weights' }]),
+            ...(kept ? [{ value: `w${book.nextId}`, label: 'new weights …' }] : []),
+          ]}
+          onChange={(e) => onChoose(e.currentTarget.value)}
+        />
+      </Field>
+      <Field label="Name">
+        <TextInput
+          key={weights.name}
+          defaultValue={weights.name}
+          maxLength={120}
+          disabled={readOnly}
+          onBlur={(e) => {
+            const name = e.currentTarget.value.trim();
+            if (name && name !== weights.name) keep({ name });
+          }}
+        />
+      </Field>
+      <div
+        className={classes.bars}
+        role="img"
+        aria-label="Weights by month; draw them with the mouse, or type them below"
+        onPointerDown={(e) => {
+          e.currentTarget.setPointerCapture(e.pointerId);
+          draw(e);
+        }}
+        onPointerMove={draw}
+        onPointerUp={() => {
+          if (drawn && drawn.some((w) => w > 0)) keep({ weights: [...drawn] });
+          setDrawn(null);
+        }}
+      >
+        {Array.from({ length: size }, (_, i) => (
+          <span key={i} style={{ height: `${((list[i] ?? 0) / most) * 100}%` }} />
+        ))}
+      </div>
+      <div className={classes.numbers}>
+        {Array.from({ length: size }, (_, i) => (
+          <div key={i}>
+            <span>{labels.get(i + 1) ?? i + 1}</span>
+            <NumberInput
+              aria-label={`Weight of month ${i + 1}`}
+              value={list[i] ?? 0}
+              least={0}
+              most={1_000_000}
+              disabled={readOnly}
+              onCommit={(w) => {
+                const next = Array.from({ length: size }, (_, k) => (k === i ? w : (list[k] ?? 0)));
+                if (next.some((x) => x > 0)) keep({ weights: next });
+              }}
+            />
+          </div>
+        ))}
+      </div>
+      <div className={classes.foot}>
+        <span className="faded">All together {all}</span>
+        {!kept && !readOnly && <Button onClick={() => keep({})}>Keep these weights</Button>}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,221 @@
+'use client';
+
+import type { ReactNode } from 'react';
+import { NativeSelect } from '@mantine/core';
+import { splitEven, sum, ZERO, type Minor, type Percent } from '@/core/money';
+import { fiscalYearLabel } from '@/core/calendar';
+import type { Book, Method, RoundUnit, Wholes } from '@/core/model';
+import type { Facts } from '@/core/plan';
+import { MoneyInput, PercentInput } from '@/components/MoneyInput';
+import type { Reckoned } from '@/store/derived';
+import classes from '../Budget.module.css';
+
+/** What every method's fields work on. */
+export type FieldsProps<M extends Method> = {
+  readonly method: M;
+  readonly book: Book;
+  readonly reckoned: Reckoned;
+  readonly account: string;
+  readonly segment: string | null;
+  readonly readOnly: boolean;
+  readonly onMethod: (method: Method) => void;
+  /** Enter in a field: what stands there is to be applied. */
+  readonly onEnter: () => void;
+};
+
+/** A labelled field of a method. */
+export const Field = ({ label, children }: { readonly label: string; readonly children: ReactNode }) => (
+  <label className={classes.field}>
+    <span>{label}</span>
+    {children}
+  </label>
+);
+
+export type Option<T extends string> = { readonly value: T; readonly label: string };
+
+/** A choice of a few, as a field. */
+export function Choice<T extends string>({
+  label,
+  value,
+  options,
+  disabled,
+  onChange,
+}: {
+  readonly label: string;
+  readonly value: T;
+  readonly options: readonly Option<T>[];
+  readonly disabled: boolean;
+  readonly onChange: (value: T) => void;
+}) {
+  return (
+    <Field label={label}>
+      <NativeSelect
+        value={value}
+        disabled={disabled}
+        data={options as Option<T>[]}
+        onChange={(e) => onChange(e.currentTarget.value as T)}
+      />
+    </Field>
+  );
+}
+
+const ROUNDS: readonly Option<`${RoundUnit}`>[] = [
+  { value: '0', label: 'Exact' },
+  { value: '1', label: '1' },
+  { value: '10', label: '10' },
+  { value: '100', label: '100' },
+  { value: '1000', label: '1,000' },
+];
+
+export function RoundField({
+  value,
+  disabled,
+  onChange,
+}: {
+  readonly value: RoundUnit;
+  readonly disabled: boolean;
+  readonly onChange: (round: RoundUnit) => void;
+}) {
+  return (
+    <Choice
+      label="Round months to"
+      value={`${value}`}
+      options={ROUNDS}
+      disabled={disabled}
+      onChange={(r) => onChange(Number(r) as RoundUnit)}
+    />
+  );
+}
+
+/** Uplift and rounding, of the methods that have both. */
+export function LiftFields<M extends Extract<Method, { uplift: Percent; round: RoundUnit }>>({
+  method,
+  readOnly,
+  onMethod,
+  onEnter,
+}: Pick<FieldsProps<M>, 'method' | 'readOnly' | 'onMethod' | 'onEnter'>) {
+  return (
+    <>
+      <Field label="Uplift">
+        <PercentInput
+          value={method.uplift}
+          disabled={readOnly}
+          onEnter={onEnter}
+          onCommit={(uplift) => onMethod({ ...method, uplift })}
+        />
+      </Field>
+      <RoundField
+        value={method.round}
+        disabled={readOnly}
+        onChange={(round) => onMethod({ ...method, round })}
+      />
+    </>
+  );
+}
+
+/** An amount added to each month. */
+export function AddField<M extends Extract<Method, { add: Minor }>>({
+  method,
+  book,
+  readOnly,
+  onMethod,
+  onEnter,
+}: Pick<FieldsProps<M>, 'method' | 'book' | 'readOnly' | 'onMethod' | 'onEnter'>) {
+  return (
+    <Field label="Add each month">
+      <MoneyInput
+        currency={book.currency}
+        locale={book.locale}
+        value={method.add === 0 ? null : method.add}
+        placeholder="nothing"
+        disabled={readOnly}
+        onEnter={onEnter}
+        onCommit={(add) => onMethod({ ...method, add: add ?? ZERO })}
+      />
+    </Field>
+  );
+}
+
+/** Labels of the budget's years, or of its quarters. */
+function spanLabels({ periods, years, quarters }: Facts, per: Wholes['per']): string[] {
+  const spans = per === 'year' ? years : quarters;
+  return spans.map(({ from, to }) => {
+    const p = periods[from]!;
+    const whole = per === 'year' ? to - from === 12 : to - from === 3;
+    const label = per === 'year' ? fiscalYearLabel(p.year) : `Q${p.quarter} ${fiscalYearLabel(p.year)}`;
+    return whole ? label : `${label}, ${to - from} months`;
+  });
+}
+
+/** Amounts of years or quarters; blank amounts say nothing. */
+export function WholesFields({
+  wholes,
+  book,
+  facts,
+  readOnly,
+  onChange,
+  onEnter,
+}: {
+  readonly wholes: Wholes;
+  readonly book: Book;
+  readonly facts: Facts;
+  readonly readOnly: boolean;
+  readonly onChange: (wholes: Wholes) => void;
+  readonly onEnter: () => void;
+}) {
+  const labels = spanLabels(facts, wholes.per);
+  return (
+    <>
+      <Choice
+        label="Amounts"
+        value={wholes.per}
+        disabled={readOnly}
+        options={[
+          { value: 'year', label: 'of the year' },
+          { value: 'quarter', label: 'of each quarter' },
+        ]}
+        onChange={(per) => onChange(asPer(wholes, per, facts))}
+      />
+      {labels.map((label, k) => (
+        <Field key={label} label={label}>
+          <MoneyInput
+            currency={book.currency}
+            locale={book.locale}
+            value={wholes.amounts[k] ?? null}
+            disabled={readOnly}
+            onEnter={onEnter}
+            onCommit={(amount) =>
+              onChange({
+                ...wholes,
+                amounts: labels.map((_, j) => (j === k ? amount : (wholes.amounts[j] ?? null))),
+              })
+            }
+          />
+        </Field>
+      ))}
+    </>
+  );
+}
+
+/** The same amounts said of years instead of quarters, or evenly of quarters instead of years. */
+export function asPer(wholes: Wholes, per: Wholes['per'], { years, quarters }: Facts): Wholes {
+  if (wholes.per === per) return wholes;
+  const yearOf = (k: number) =>
+    years.findIndex((y) => quarters[k]!.from >= y.from && quarters[k]!.to <= y.to);
+  if (per === 'year')
+    return {
+      per,
+      amounts: years.map((_, y) =>
+        sum(quarters.flatMap((_, k) => (yearOf(k) === y ? [wholes.amounts[k] ?? ZERO] : []))),
+      ),
+    };
+  return {
+    per,
+    amounts: quarters.map((_, k) => {
+      const y = yearOf(k);
+      const inYear = quarters.flatMap((_, j) => (yearOf(j) === y ? [j] : []));
+      const amount = wholes.amounts[y] ?? null;
+      return amount === null ? null : splitEven(amount, inYear.length)[inYear.indexOf(k)]!;
+    }),
+  };
+}

@@ -1,0 +1,55 @@
+import type { Change, Command } from '@/core/model';
+
+/** What each kind of change is called, wherever changes are listed. */
+export const CHANGE_WORDS: Record<Change['type'], string> = {
+  renameBook: 'Book renamed',
+  setSettings: 'Settings changed',
+  takeIn: 'Ledger file taken in',
+  removeSource: 'Source taken away',
+  editAccount: 'Account changed',
+  addAccount: 'Account added',
+  moveAccount: 'Account moved',
+  mergeAccounts: 'Accounts merged',
+  setClosedThrough: 'Closed months changed',
+  setCalendar: 'Fiscal calendar changed',
+  setAxis: 'Segments changed',
+  removeAxis: 'Segments taken away',
+  setFeed: 'Ledger feed changed',
+  addBudget: 'Budget added',
+  renameBudget: 'Budget renamed',
+  deleteBudget: 'Budget deleted',
+  approveBudget: 'Budget approved',
+  setCells: 'Months entered',
+  restoreCells: 'Months restored',
+  setMethods: 'Method of lines changed',
+  clearLines: 'Lines made blank',
+  setLineNote: 'Note on a line',
+  setCellNote: 'Note on a month',
+  setLooked: 'Lines marked as looked at',
+  setDriver: 'Driver changed',
+  removeDriver: 'Driver taken away',
+  setWeights: 'Weights changed',
+  removeWeights: 'Weights taken away',
+  setWorkWeek: 'Working days changed',
+  setVarianceNote: 'Note on a variance',
+  undo: 'Undone',
+  redo: 'Done again',
+};
+
+const HOW_WORDS: Record<Extract<Command, { type: 'setCells' }>['how'], string> = {
+  typed: 'Typed',
+  filled: 'Filled',
+  pasted: 'Pasted',
+  cleared: 'Made blank',
+  spread: 'A total spread',
+  raised: 'Raised or lowered',
+  rounded: 'Rounded',
+  copied: 'Copied from elsewhere',
+  turned: 'Sign turned',
+};
+
+/** What a change was, in a few words. */
+export const changeWords = (change: Change): string =>
+  'how' in change && change.how && change.how in HOW_WORDS
+    ? HOW_WORDS[change.how as keyof typeof HOW_WORDS]
+    : CHANGE_WORDS[change.type];

@@ -1,0 +1,47 @@
+import type { Method, MethodKind, Phasing } from '@/core/model';
+
+/** What methods are called, on the screen and in files. */
+export const METHOD_NAMES: Record<MethodKind, string> = {
+  byMonth: 'By month',
+  lastYear: 'Last year',
+  runRate: 'Run rate',
+  phased: 'Phased',
+  pattern: 'Pattern',
+  step: 'Step',
+  share: 'Share',
+  occurrence: 'Paydays',
+  driver: 'Drivers',
+  formula: 'Formula',
+  unphased: 'Unphased',
+};
+
+const signed = (p: string) => (p.startsWith('-') ? `−${p.slice(1)}` : `+${p}`);
+
+/** The badge of a line: the method in a word, with its uplift. */
+export function methodBadge(method: Method): string {
+  const lift = 'uplift' in method && method.uplift !== '0' ? ` ${signed(method.uplift)}%` : '';
+  switch (method.kind) {
+    case 'lastYear':
+      return `${method.from.of === 'actuals' ? (method.from.years === 1 ? 'Last year' : `${method.from.years} years ago`) : method.from.of === 'outlook' ? 'Outlook' : 'Budget'}${lift}`;
+    case 'runRate':
+      return `${method.over.of === 'last' && method.over.months === 1 ? 'Last month' : 'Run rate'}${lift}`;
+    case 'phased':
+      return `${PHASING_BADGES[method.by.by]}${lift}`;
+    case 'share':
+      return method.percent === null ? 'Share' : `Share ${method.percent}%`;
+    case 'pattern':
+      return `Pattern${lift}`;
+    default:
+      return METHOD_NAMES[method.kind];
+  }
+}
+
+const PHASING_BADGES: Record<Phasing['by'], string> = {
+  even: 'Even',
+  days: 'By days',
+  workingDays: 'Work days',
+  weeks: 'By weeks',
+  months: 'Some months',
+  every: 'Every …',
+  weights: 'Weights',
+};
