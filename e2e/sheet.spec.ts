@@ -56,6 +56,10 @@ test('blocks go to and from spreadsheets: locale’s numbers, parentheses, curre
   await worksheet(page);
   await cell(page, 'Fuel for launches', 0).click();
   await paste(page, '1,200.00\t$50\t(30)\r\n100\t\t-\r\n');
+  // Waste falls to a hundredth: that is shown before it is taken.
+  const dialog = page.getByRole('dialog', { name: 'Before it is pasted' });
+  await expect(dialog.getByText('tenfold', { exact: true })).toBeVisible();
+  await dialog.getByRole('button', { name: 'Paste' }).click();
   await expect(cell(page, 'Fuel for launches', 0)).toHaveText('1,200');
   await expect(cell(page, 'Fuel for launches', 1)).toHaveText('50');
   await expect(cell(page, 'Fuel for launches', 2)).toHaveText('(30)');
@@ -92,16 +96,17 @@ test('the method is changed in the panel, and net profit says by how much', asyn
   await worksheet(page);
   await cell(page, 'Security', 0).click();
   const panel = page.getByRole('complementary', { name: 'Reasoning' });
-  await panel.getByRole('button', { name: 'Even' }).click();
-  await panel.getByLabel('Annual amount').fill('12000');
+  await panel.getByRole('button', { name: 'Phased', exact: true }).click();
+  await panel.getByLabel('FY27').fill('12000');
+  await expect(panel.getByRole('group', { name: 'What it would come to' })).toBeVisible();
   await page.keyboard.press('Enter');
   await expect(cell(page, 'Security', 0)).toHaveText('1,000');
   await expect(panel.getByText('Since you came to this line')).toBeVisible();
-  await panel.getByRole('button', { name: 'Share of' }).click();
+  await panel.getByRole('button', { name: 'Share', exact: true }).click();
   await panel.getByLabel('Percentage').fill('10');
   await page.keyboard.press('Enter');
   await expect(cell(page, 'Security', 0)).toHaveText('1,536');
-  await panel.getByPlaceholder('Why this figure').fill('New cameras');
+  await panel.getByLabel('Note on the line').fill('New cameras');
   await cell(page, 'Cleaning', 0).click();
   await expect(
     page.getByRole('row', { name: /Security/ }).getByRole('img', { name: 'has a note' }),

@@ -1,7 +1,7 @@
 import { divideRounded, minorDigits, unitOf, type Minor, type Percent, type Ratio } from '@/core/money';
 import type { Period } from '@/core/calendar';
 import { columnLetters } from '@/core/files/columnLetters';
-import type { Expression, Name, Test } from '@/core/formula';
+import { evaluate, keyOfName, type Expression, type Name, type Test } from '@/core/formula';
 import { lineKey, type Account, type Driver, type Line, type Ref, type SegmentId } from '@/core/model';
 import {
   explainMonth,
@@ -262,7 +262,10 @@ class Writer {
     const basisCell = `'${this.names.basis}'!${at(column, r)}`;
     const find = <S extends Reason['step']>(step: S) =>
       reasons.find((x): x is Extract<Reason, { step: S }> => x.step === step);
-    const round = (text: string, comesTo: number) => ({ text: `ROUND(${text},${this.digits})`, comesTo });
+    const round = (text: string, comesTo: number, exact: number) => ({
+      text: this.rounded(text, comesTo, exact),
+      comesTo,
+    });
     const percent = `(1+${fixed(PERCENT, r)})`;
     switch (m.kind) {
       case 'byMonth':
@@ -276,7 +279,8 @@ class Writer {
         if (own < 0) this.basis[r]![column] = this.money(basis.value - skipped);
         const from = own < 0 ? basisCell : `${at(LEAD + own, r)}${skipped ? `-${this.money(skipped)}` : ''}`;
         const exact = find('uplift')?.value ?? basis.value - skipped + m.add;
-        return round(`(${from}${this.plus(m.add)})*${percent}`, exact);
+        const lifted = (basis.value - skipped + m.add) * (1 + fractionOf(m.uplift));
+        return round(`(${from}${this.plus(m.add)})*${percent}`, exact, lifted);
       }
       case 'runRate': {
         const whole = find('whole');
@@ -284,13 +288,14 @@ class Writer {
         if (!average) return null;
         if (!whole) {
           const exact = find('uplift')?.value ?? average.value + m.add;
-          return round(`(${this.money(average.value)}${this.plus(m.add)})*${percent}`, exact);
+          const raw = (average.value + m.add) * (1 + fractionOf(m.uplift));
+          return round(`(${this.money(average.value)}${this.plus(m.add)})*${percent}`, exact, raw);
         }
         const part = find('phasedPart')!;
         // The span's total already has the uplift; the formula takes it off and puts the input's on.
         const lifted = fractionOf(m.uplift);
         const text = `${this.money(whole.value)}/(1+${lifted})*${percent}/${part.of}`;
-        return round(text, divideRounded(whole.value, 1, part.of, 'halfAwayFromZero'));
+        return round(text, divideRounded(whole.value, 1, part.of, 'halfAwayFromZero'), whole.value / part.of);
       }
       case 'phased':
       case 'pattern': {
@@ -303,9 +308,11 @@ class Writer {
         const said = this.p.facts.years.length === 1 && (m.amounts === null || m.amounts.per === 'year');
         const base = said ? fixed(AMOUNT, r) : String(this.money(whole.value));
         const span = `'${this.names.basis}'!${fixed(LEAD + whole.span.from, r)}:${fixed(LEAD + whole.span.to - 1, r)}`;
+        const lifted = this.rounded(`${base}*${percent}`, total, whole.value * (1 + fractionOf(m.uplift)));
         return round(
-          `ROUND(${base}*${percent},${this.digits})*${basisCell}/SUM(${span})`,
+          `${lifted}*${basisCell}/SUM(${span})`,
           divideRounded(total, part.part, part.of, 'halfAwayFromZero'),
+          (total * part.part) / part.of,
         );
       }
       case 'step': {
@@ -315,40 +322,73 @@ class Writer {
         const exact = steps?.value ?? start.value;
         const base = fixed(AMOUNT, r);
         if (m.change.of === 'amount')
-          return round(times === 0 ? base : `${base}+${times}*(${this.money(m.change.amount)})`, exact);
+          return round(
+            times === 0 ? base : `${base}+${times}*(${this.money(m.change.amount)})`,
+            exact,
+            exact,
+          );
         const p = fixed(PERCENT, r);
-        return round(m.change.compounding ? `${base}*(1+${p})^${times}` : `${base}*(1+${times}*${p})`, exact);
+        const rate = fractionOf(m.change.percent);
+        return m.change.compounding
+          ? round(`${base}*(1+${p})^${times}`, exact, start.value * (1 + rate) ** times)
+          : round(`${base}*(1+${times}*${p})`, exact, start.value * (1 + times * rate));
       }
       case 'share': {
         const share = find('share');
         if (!share || share.base === null || share.value === null) return null;
-        return round(`${this.ref(m.of, line, i - m.lag, share.base)}*${fixed(PERCENT, r)}`, share.value);
+        const base = this.ref(m.of, line, i - m.lag, share.base);
+        return round(`${base}*${fixed(PERCENT, r)}`, share.value, share.base * this.shareOf(line));
       }
       case 'occurrence': {
         const found = find('occurrences')!;
         this.basis[r]![column] = found.days.length;
-        return round(`${fixed(AMOUNT, r)}*${basisCell}`, found.value);
+        return round(`${fixed(AMOUNT, r)}*${basisCell}`, found.value, found.value);
       }
       case 'driver': {
         const value = find('computed')?.value ?? null;
         if (value === null) return null;
-        return round(m.factors.map((f) => this.driverCell(f, i)).join('*'), value);
+        const exact = reasons.reduce((t, x) => (x.step === 'factor' ? t * numberOf(x.value) : t), this.unit);
+        return round(m.factors.map((f) => this.driverCell(f, i)).join('*'), value, exact);
       }
       case 'formula': {
         const parsed = formulaOf(m.formula);
         const value = find('computed')?.value ?? null;
         if (!parsed.ok || value === null) return null;
-        const terms = reasons.filter((x) => x.step === 'term');
-        let next = 0;
-        const text = written(parsed.expression, (name, prior) => {
-          const term = terms[next++];
-          const known = term?.step === 'term' && term.value ? Number(term.value.n) / Number(term.value.d) : 0;
-          if (name.of === 'driver') return this.driverCell(name.driver, i - prior);
-          return this.ref(name, line, i - prior, Math.round(known * this.unit));
-        });
-        return round(text, value);
+        const now = this.p.facts.periods[i]!.index;
+        const known = new Map(
+          reasons.flatMap((x) =>
+            x.step === 'term' ? [[`${keyOfName(x.name)} ${now - x.period}`, x.value] as const] : [],
+          ),
+        );
+        const valueAt = (name: Name, prior: number) => known.get(`${keyOfName(name)} ${prior}`) ?? null;
+        const text = written(parsed.expression, (name, prior) =>
+          name.of === 'driver'
+            ? this.driverCell(name.driver, i - prior)
+            : this.ref(name, line, i - prior, Math.round(numberOf(valueAt(name, prior)) * this.unit)),
+        );
+        const again = evaluate(parsed.expression, valueAt);
+        return round(text, value, again.value ? numberOf(again.value) * this.unit : value);
       }
     }
+  }
+
+  /**
+   * Rounds a formula to the currency's digits. Half a cent is beyond what binary figures hold exactly: there a nudge of
+   * a ten-thousandth of a cent goes the way that ours was rounded.
+   */
+  private rounded(text: string, comesTo: number, exact: number): string {
+    const off = comesTo - exact;
+    const nudge = Math.abs(off) < 0.49999 ? '' : `${off > 0 ? '+' : '-'}${(0.0001 / this.unit).toFixed(7)}`;
+    return `ROUND(${text}${nudge},${this.digits})`;
+  }
+
+  /** The share of a line as a fraction: as said, or as it was last year. */
+  private shareOf(line: Line): number {
+    const { method: m } = line;
+    if (m.kind !== 'share') return 0;
+    if (m.percent !== null) return fractionOf(m.percent);
+    const past = (id: string) => sumOf(this.p.facts.past(id, line.segment).lastYear);
+    return past(line.account) / this.p.facts.members(m.of).reduce((t, id) => t + past(id), 0);
   }
 
   /** The cell (or cells) of what is referred to; before the first month its actual, as a constant. */
@@ -418,6 +458,8 @@ const valueOf = (cell: PlanCell | undefined): number =>
   typeof cell === 'number' ? cell : cell && typeof cell === 'object' && 'result' in cell ? cell.result : 0;
 
 const sumOf = (values: readonly (Minor | null)[]): number => values.reduce<number>((t, v) => t + (v ?? 0), 0);
+
+const numberOf = (r: Ratio | null): number => (r ? Number(r.n) / Number(r.d) : 0);
 
 const fractionOf = (p: Percent): number => Number(p) / 100;
 
