@@ -36,6 +36,11 @@ for (const colorScheme of ['light', 'dark'] as const)
     await stage(page, 'Budget');
     await expect(page.getByRole('grid')).toBeVisible();
     await scan(page, 'worksheet');
+    for (const view of ['First pass', 'Drivers', 'Report', 'Side by side', 'History', 'Worksheet']) {
+      await page.getByRole('radiogroup', { name: 'View' }).getByText(view, { exact: true }).click();
+      await page.waitForTimeout(400);
+      await scan(page, view);
+    }
     await page.getByRole('button', { name: 'New budget' }).click();
     await scan(page, 'starting a budget');
     await stage(page, 'Variance');

@@ -1,4 +1,4 @@
-import type { Change, Command } from '@/core/model';
+import type { Book, Change, Command } from '@/core/model';
 
 /** What each kind of change is called, wherever changes are listed. */
 export const CHANGE_WORDS: Record<Change['type'], string> = {
@@ -53,3 +53,40 @@ export const changeWords = (change: Change): string =>
   'how' in change && change.how && change.how in HOW_WORDS
     ? HOW_WORDS[change.how as keyof typeof HOW_WORDS]
     : CHANGE_WORDS[change.type];
+
+/** Names of the sources within a patch's value. */
+function fileNames(value: unknown): string[] {
+  if (Array.isArray(value)) return [];
+  const name = (value as { readonly fileName?: unknown } | null | undefined)?.fileName;
+  return typeof name === 'string' ? [name] : [];
+}
+
+const MOST = 4;
+
+/**
+ * What a change touched, off its patches: lines, drivers, budgets, accounts, files. Places in the book's lists are told
+ * by what stands there now, which is right for lines: they are added at the end and never taken out of a budget.
+ */
+export function placesOf(change: Change, book: Book, withBudget = true): string {
+  if (!('patches' in change)) return '';
+  const nameOf = new Map(book.accounts.map((a) => [a.id, a.name]));
+  const places = new Set<string>();
+  for (const { path } of change.patches) {
+    const [root, at, part, item] = path;
+    if (root === 'budgets' && typeof at === 'number') {
+      const budget = book.budgets[at];
+      const place = typeof item === 'number' && change.version === book.version ? item : -1;
+      const line = part === 'lines' ? nameOf.get(budget?.lines[place]?.account ?? '') : undefined;
+      const driver = part === 'drivers' ? budget?.drivers[place]?.name : undefined;
+      places.add([line ?? driver, withBudget ? budget?.name : ''].filter(Boolean).join(' · '));
+    } else if (root === 'accounts' && typeof at === 'number' && path.length > 2)
+      places.add(book.accounts[at]?.name ?? '');
+    else if (root === 'varianceNotes') places.add(nameOf.get(String(part)) ?? '');
+  }
+  for (const { value } of [...change.patches, ...change.inverse] as readonly { readonly value?: unknown }[])
+    for (const name of fileNames(value)) places.add(name);
+  const list = [...places].filter(Boolean);
+  return list.length > MOST
+    ? `${list.slice(0, MOST).join('; ')} and ${list.length - MOST} more`
+    : list.join('; ');
+}

@@ -57,9 +57,9 @@ const FINDERS: Record<Exclude<Forgotten, 'oneOffs'>, Finder> = {
  * months that the ledger has of them. Reminders about accounts that the book does not have are left out.
  */
 export function remindersFor(facts: Facts, accounts: readonly Account[]): Reminder[] {
-  const lumps = new Map(accounts.map((a) => [a.id, lumpsOf(facts, a)]));
   const active = accounts.filter((a) => a.active);
-  const of = (list: readonly Account[]) => list.map((a) => ({ account: a.id, lumps: lumps.get(a.id)! }));
+  const of = (list: readonly Account[], years: 1 | 2) =>
+    list.map((a) => ({ account: a.id, lumps: lumpsOf(facts, a, years) }));
   return FORGOTTEN.flatMap((code): Reminder[] => {
     if (code === 'oneOffs') {
       // A lump that came once: what comes every year, and what a name tells is renewed, is asked about elsewhere.
@@ -67,7 +67,7 @@ export function remindersFor(facts: Facts, accounts: readonly Account[]): Remind
         (a) =>
           COSTS.concat('income', 'otherIncome').includes(a.kind) && !FINDERS.renewals.words!.test(a.name),
       );
-      const list = of(found).filter((x) => x.lumps.some((l) => l.kind === 'lump' || l.kind === 'double'));
+      const list = of(found, 2).filter((x) => x.lumps.some((l) => l.kind === 'lump' || l.kind === 'double'));
       return list.length > 0 ? [{ of: code, accounts: list }] : [];
     }
     const { kinds, words } = FINDERS[code];
@@ -75,17 +75,21 @@ export function remindersFor(facts: Facts, accounts: readonly Account[]): Remind
       (a) =>
         (kinds === null || kinds.includes(a.kind)) && (words === null || words.test(`${a.name} ${a.group}`)),
     );
-    return list.length > 0 ? [{ of: code, accounts: of(list) }] : [];
+    return list.length > 0 ? [{ of: code, accounts: of(list, 1) }] : [];
   });
 }
 
-/** The months of the base year that stand out against the two years up to it. */
-function lumpsOf(facts: Facts, account: Account): Lump[] {
+/**
+ * The months of the base year that stand out: within that year, or against two years, where what comes every year is a
+ * habit and stands out no more.
+ */
+function lumpsOf(facts: Facts, account: Account, years: 1 | 2): Lump[] {
   if (facts.isBalance(account.id)) return [];
   const end = facts.window.at(-1)?.index;
   if (end === undefined) return [];
-  const first = end - 23;
-  const values = Array.from({ length: 24 }, (_, i) =>
+  const length = 12 * years;
+  const first = end - length + 1;
+  const values = Array.from({ length }, (_, i) =>
     facts.has(first + i) ? facts.actual(account.id, null, first + i) : null,
   );
   const base = new Map(facts.window.map((p) => [p.index, p]));

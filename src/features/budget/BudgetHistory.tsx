@@ -4,7 +4,7 @@ import { useMemo } from 'react';
 import { Button } from '@mantine/core';
 import type { Budget, Change } from '@/core/model';
 import { dispatch, useBookStore } from '@/store/bookStore';
-import { changeWords } from '@/store/changeWords';
+import { changeWords, placesOf } from '@/store/changeWords';
 import type { Ground } from '@/store/derived';
 import { moneyFormat, timeText } from '@/store/format';
 import { budgetStates, figureChanges } from '@/store/history';
@@ -63,8 +63,9 @@ export function BudgetHistory({ ground, budget }: { readonly ground: Ground; rea
         <thead>
           <tr>
             <th>When</th>
-            <th>Who</th>
-            <th>What</th>
+            <th data-kind="text">Who</th>
+            <th data-kind="text">What</th>
+            <th data-kind="text">Where</th>
             <th>{budget.covers === 'balanceSheet' ? 'Net assets' : 'Net profit'} before</th>
             <th>after</th>
             <th />
@@ -76,13 +77,16 @@ export function BudgetHistory({ ground, budget }: { readonly ground: Ground; rea
             return (
               <tr key={change.seq}>
                 <td>{timeText(change.at)}</td>
-                <td>{change.by ?? ''}</td>
-                <td>
+                <td data-kind="text">{change.by ?? ''}</td>
+                <td data-kind="text">
                   {changeWords(change)}
                   {'of' in change && bySeq.has(change.of)
                     ? `: ${changeWords(bySeq.get(change.of)!).toLowerCase()}`
                     : ''}
                   {'why' in change && change.why ? <span className="faded"> “{change.why}”</span> : null}
+                </td>
+                <td data-kind="text">
+                  {placesOf('of' in change ? (bySeq.get(change.of) ?? change) : change, ground.book, false)}
                 </td>
                 <td>{f ? money.text(f.before) : ''}</td>
                 <td>{f ? money.text(f.after) : ''}</td>

@@ -33,6 +33,7 @@ import {
 import { FilterBar } from './FilterBar';
 import { isFiltering, NO_FILTER, type Filter } from './filters';
 import { ghostFor } from './ghosts';
+import { Palette } from './Palette';
 import { pasteOf, type Pasted } from './paste';
 import { ReasoningPanel } from './ReasoningPanel';
 import { ReviseButton } from './ReviseButton';
@@ -44,7 +45,6 @@ import { createFillers, segmentShown, worksheet } from './worksheetRows';
 
 const CopyDialog = dynamic(() => import('./CopyDialog').then((m) => m.CopyDialog));
 const PasteDialog = dynamic(() => import('./PasteDialog').then((m) => m.PasteDialog));
-const Palette = dynamic(() => import('./Palette').then((m) => m.Palette));
 
 /** The worksheet of one budget with its tools and the reasoning panel. */
 export function BudgetWork({
@@ -75,6 +75,7 @@ export function BudgetWork({
   const [dialog, setDialog] = useState<'copy' | 'palette' | null>(null);
   const [pasted, setPasted] = useState<Pasted | null>(null);
   const noteField = useRef<HTMLTextAreaElement>(null);
+  const left = useRef<HTMLDivElement>(null);
   const { whole, lineOf } = useReckoned(ground, budget);
   const ghost = useMemo(() => ghostFor(ground, whole, setup), [ground, whole, setup]);
   const approved = useMemo(() => approvedFor(book.budgets, budget), [book.budgets, budget]);
@@ -84,7 +85,7 @@ export function BudgetWork({
   );
   const { rows, columns } = sheet;
   const money = moneyFormat(book);
-  const [chosen, setSelection] = useState<Selection>(() => at(firstLine(rows), 0));
+  const [chosen, setSelection] = useState<Selection>(() => at(firstLine(rows), firstMonth(columns)));
   const selection = within(chosen, rows.length, columns.length);
   const rect = rectOf(selection);
   const readOnly = bookReadOnly || budget.state !== 'draft';
@@ -141,6 +142,9 @@ export function BudgetWork({
     setPanelOpen(true);
     requestAnimationFrame(() => noteField.current?.focus());
   };
+  // Whatever was asked above the sheet, the hand is back on it afterwards.
+  const toSheet = () =>
+    left.current?.querySelector<HTMLElement>('[role="grid"]')?.focus({ preventScroll: true });
   const wholeLine = () =>
     setSelection({
       anchor: { row: selection.anchor.row, column: 0 },
@@ -158,7 +162,7 @@ export function BudgetWork({
   useEffect(() => {
     if (sought === null) return;
     // eslint-disable-next-line react-hooks/set-state-in-effect -- what is asked for from outside is followed once
-    if (soughtRow >= 0) setSelection(at(soughtRow, 0));
+    if (soughtRow >= 0) setSelection((s) => at(soughtRow, s.focus.column));
     setSession({ soughtAccount: null });
   }, [sought, soughtRow]);
   const wantedColumn =
@@ -173,7 +177,8 @@ export function BudgetWork({
   }, [wanted, wantedColumn, onArrived]);
 
   const { count, sum } = countAndSum(context, rect);
-  const year = fiscalYearLabel(whole.facts.periods.at(-1)?.year ?? 0);
+  const { periods } = whole.facts;
+  const year = [...new Set([periods[0]!.year, periods.at(-1)!.year])].map(fiscalYearLabel).join('–');
   const netText = sheet.net === null ? null : money.text(sheet.net);
   const sumText = money.text(sum);
   const { done, of } = sheet.looked;
@@ -218,12 +223,16 @@ export function BudgetWork({
 
   return (
     <div className={stage.work}>
-      <div className={stage.left}>
+      <div className={stage.left} ref={left}>
         <div className={stage.tools}>
           <SheetTools
             setup={setup}
             budgets={book.budgets.filter((b) => b.id !== budget.id)}
             readOnly={readOnly}
+            onGrain={(grain) => {
+              setSetup({ grain });
+              setSelection(at(selection.focus.row, grain === 'beside' ? 1 : 0));
+            }}
             onTool={work}
             onCopy={copy}
             onLook={look}
@@ -256,6 +265,7 @@ export function BudgetWork({
             onClose={() => {
               setFinding(false);
               setFilter(NO_FILTER);
+              toSheet();
             }}
           />
         )}
@@ -263,11 +273,17 @@ export function BudgetWork({
           <AskBar
             key={asking.id}
             ask={asking.ask}
-            onClose={() => setAsking(null)}
+            onClose={() => {
+              setAsking(null);
+              toSheet();
+            }}
             onText={(text) => {
               const edit = asking.run(context, rect, text);
               const trouble = run(edit);
-              if (!trouble) setAsking(null);
+              if (!trouble) {
+                setAsking(null);
+                toSheet();
+              }
               return trouble;
             }}
           />
@@ -336,10 +352,15 @@ export function BudgetWork({
           ground={ground}
           context={context}
           rect={rect}
-          onClose={() => setDialog(null)}
+          onClose={() => {
+            setDialog(null);
+            toSheet();
+          }}
           onEdit={(edit) => {
             runAloud(edit);
-            if (!('trouble' in edit)) setDialog(null);
+            if ('trouble' in edit) return;
+            setDialog(null);
+            toSheet();
           }}
         />
       )}
@@ -353,17 +374,24 @@ export function BudgetWork({
           onStart={onStart}
           onLine={goTo}
           onFind={() => setFinding(true)}
-          onClose={() => setDialog(null)}
+          onClose={() => {
+            setDialog(null);
+            toSheet();
+          }}
         />
       )}
       {pasted && (
         <PasteDialog
           pasted={pasted}
           book={book}
-          onClose={() => setPasted(null)}
+          onClose={() => {
+            setPasted(null);
+            toSheet();
+          }}
           onTake={() => {
             runAloud(pasted.edit);
             setPasted(null);
+            toSheet();
           }}
         />
       )}
@@ -375,6 +403,13 @@ const firstLine = (rows: readonly { readonly enterable: boolean }[]): number =>
   Math.max(
     0,
     rows.findIndex((r) => r.enterable),
+  );
+
+/** The first column that can be entered. */
+const firstMonth = (columns: readonly { readonly kind: string }[]): number =>
+  Math.max(
+    0,
+    columns.findIndex((c) => c.kind !== 'info'),
   );
 
 function toggled(set: ReadonlySet<string>, key: string): ReadonlySet<string> {

@@ -49,6 +49,7 @@ export function PalettePanel({
     >
       <TextInput
         data-autofocus
+        autoFocus
         size="sm"
         aria-label="Do or find"
         role="combobox"

@@ -29,6 +29,7 @@ export function SheetTools({
   setup,
   budgets,
   readOnly,
+  onGrain,
   onTool,
   onCopy,
   onLook,
@@ -39,6 +40,7 @@ export function SheetTools({
   /** Other budgets, which the quiet rows may show. */
   readonly budgets: readonly Budget[];
   readonly readOnly: boolean;
+  readonly onGrain: (grain: SheetGrain) => void;
   readonly onTool: (tool: Tool) => void;
   readonly onCopy: () => void;
   readonly onLook: () => void;
@@ -51,7 +53,7 @@ export function SheetTools({
         size="xs"
         aria-label="Columns"
         value={setup.grain}
-        onChange={(grain) => setSetup({ grain: grain as SheetGrain })}
+        onChange={(grain) => onGrain(grain as SheetGrain)}
         data={GRAINS as { value: string; label: string }[]}
       />
       <Menu position="bottom-start" width={320} shadow="sm" transitionProps={{ duration: 0 }}>
@@ -85,7 +87,7 @@ export function SheetTools({
           </Menu.Item>
         </Menu.Dropdown>
       </Menu>
-      <Popover position="bottom-start" width={330} shadow="sm">
+      <Popover position="bottom-start" width={360} shadow="sm" trapFocus returnFocus>
         <Popover.Target>
           <Button>View ▾</Button>
         </Popover.Target>

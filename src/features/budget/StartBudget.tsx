@@ -86,10 +86,23 @@ export function StartBudget({
     facts.past(a.id, segments[0]).lastYear.some((v) => v !== null),
   );
   // A business with only this year's months has no last year to take over: its own months are the best there is.
-  const from = chosenFrom ?? (anyLastYear || window.length === 0 ? 'sameMonth' : 'average');
+  // While last year is not over, its outlook says more than the months so far.
+  const running = book.budgets.findLast(
+    (b) =>
+      b.first === calendar.period(first - calendar.periodsIn(start.year - 1)).id && b.state !== 'superseded',
+  );
+  const unfinished = anyLastYear && window.length < calendar.periodsIn(start.year - 1);
+  const from =
+    chosenFrom ??
+    (unfinished && running?.axis === axisId
+      ? 'outlook'
+      : anyLastYear || window.length === 0
+        ? 'sameMonth'
+        : 'average');
   const needsOther = from === 'outlook' || from === 'otherBudget';
   const other =
     book.budgets.find((b) => b.id === otherId) ??
+    running ??
     book.budgets.findLast((b) => b.state === 'approved') ??
     book.budgets.at(-1) ??
     null;
