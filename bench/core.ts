@@ -6,8 +6,17 @@ import { fingerprint, readFile } from '@/core/files';
 import { matchAccounts, openDraft, proofOf, settle } from '@/core/intake';
 import { balancesOf, BlockBuilder } from '@/core/ledger';
 import { guessing } from '@/core/test/build';
-import { blankLine, newAccount, type Account, type Driver, type Line } from '@/core/model';
-import { asLastYear, createReckoner, factsFor } from '@/core/plan';
+import {
+  applyCommand,
+  blankLine,
+  newAccount,
+  newBook,
+  type Account,
+  type Book,
+  type Driver,
+  type Line,
+} from '@/core/model';
+import { asLastYear, createReckoner, draftBudget, factsFor } from '@/core/plan';
 import { createFiller, fillStatement, statementRows } from '@/core/report';
 import { ms, report, time, TURNS } from './measure';
 
@@ -233,6 +242,118 @@ async function reckoning(): Promise<void> {
   );
 }
 
+const SEGMENTS = 8;
+
+/** 1,000 accounts × 24 months × 8 segments; 200 lines follow others, some of them all income. */
+function largePlan() {
+  const { accounts } = budget();
+  const calendar = monthCalendar(1);
+  const first = calendar.firstOfYear(2026);
+  const periods = Array.from({ length: 24 }, (_, i) => calendar.period(first + i));
+  const builder = new BlockBuilder(12_000);
+  for (let i = 0; i < 12_000; i++)
+    builder.add(20_089 + (i % 12) * 30, i % 1000, 10_000 + ((i * 31) % 900) * 100, i);
+  const block = builder.build(
+    'l1',
+    accounts.map((a) => a.id),
+  );
+  const balances = balancesOf([block], calendar);
+  const facts = factsFor({
+    calendar,
+    periods,
+    accounts,
+    balances,
+    ofSegment: () => balances,
+    closedThrough: first - 1,
+    unit: unitOf('USD'),
+    weights: [],
+    workWeek: { weekdays: [1, 2, 3, 4, 5], holidays: [] },
+    others: new Map(),
+  });
+  const segments = Array.from({ length: SEGMENTS }, (_, s) => `v${s}`);
+  const lines = segments.flatMap((segment) =>
+    accounts.map((a, i): Line => ({
+      ...blankLine({ account: a.id, segment }),
+      method:
+        i >= 300 && i % 28 === 0
+          ? {
+              kind: 'share',
+              of: i % 56 === 0 ? { of: 'kind', kind: 'income' } : { of: 'account', account: `a${i % 300}` },
+              percent: percent('12.5'),
+              lag: 0,
+              round: 0,
+            }
+          : asLastYear(percent('3')),
+    })),
+  );
+  return { accounts, facts, lines, rows: statementRows(accounts) };
+}
+
+/** The large plan: from scratch, after a key, and after a tool over a thousand lines, document and totals included. */
+async function large(): Promise<void> {
+  const { accounts, facts, lines, rows } = largePlan();
+  const drivers: Driver[] = [];
+  const dependents = lines.filter((l) => l.method.kind === 'share').length;
+  const scratch = await time(TURNS, () => createReckoner()({ lines, drivers }, facts));
+  let book: Book = {
+    ...newBook({ id: 'k', name: 'K', currency: 'USD', locale: 'en-US', firstMonth: 1 }),
+    accounts,
+    axes: [{ id: 'x', name: 'Site', columns: [], byAccount: {}, values: [] }],
+    budgets: [
+      {
+        ...draftBudget({ id: 'b1', name: 'B', first: facts.periods[0]!.id, length: 24, lines }),
+        axis: 'x',
+        segments: Array.from({ length: SEGMENTS }, (_, s) => `v${s}`),
+      },
+    ],
+  };
+  const reckon = createReckoner();
+  const fill = createFiller();
+  const all = () => {
+    const r = reckon(book.budgets[0]!, facts);
+    return fill(rows, 24, (a) => r.lines.figures(a, 'v3')?.amounts ?? null);
+  };
+  all();
+  let n = 0;
+  const apply = (count: number) => () => {
+    n += 1;
+    const cells = accounts.slice(0, count).flatMap((a) =>
+      (count === 1 ? facts.periods.slice(0, 1) : facts.periods).map((p) => ({
+        account: a.id,
+        segment: 'v3',
+        period: p.id,
+        value: minor(10_000 + n),
+      })),
+    );
+    const done = applyCommand(book, { type: 'setCells', budget: 'b1', how: 'typed', cells });
+    if (!done.ok) throw new Error(done.refusal.code);
+    book = done.book;
+    return all();
+  };
+  apply(1)();
+  const key = await time(TURNS, apply(1), 20);
+  apply(1000)();
+  const tool = await time(TURNS, apply(1000));
+  const size = `${lines.length.toLocaleString('en-US')} lines × 24 months, ${dependents} of them following others`;
+  report(`${size}: from scratch`, scratch.best, ' ms', '≤ 1000 ms', scratch.best <= 1000, ms(scratch));
+  report(
+    'the same after one cell, with document and totals',
+    key.best,
+    ' ms',
+    '≤ 16 ms',
+    key.best <= 16,
+    ms(key),
+  );
+  report(
+    'the same after a tool over 1,000 lines × 24 months',
+    tool.best,
+    ' ms',
+    '≤ 100 ms',
+    tool.best <= 100,
+    ms(tool),
+  );
+}
+
 async function memory(): Promise<void> {
   const n = 1_000_000;
   const builder = new BlockBuilder(n);
@@ -276,4 +397,5 @@ async function memory(): Promise<void> {
 
 await intake();
 await reckoning();
+await large();
 await memory();

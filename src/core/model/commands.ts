@@ -1,4 +1,4 @@
-import { enablePatches, produceWithPatches, type Draft, type Patch } from 'immer';
+import { enablePatches, produceWithPatches, setAutoFreeze, type Draft, type Patch } from 'immer';
 import type { Minor } from '@/core/money';
 import { periodFaults, type CalendarSpec, type PeriodId } from '@/core/calendar';
 import { insertAccounts, mergeInto } from './accounts';
@@ -10,6 +10,8 @@ import { naturalSign } from './kinds';
 import type { Account, AccountId, Axis, Book, Feed, Settings, Source, VarianceNote } from './schema';
 
 enablePatches();
+// Freezing would walk a whole budget after every key. The types are read-only, and the tests freeze.
+setAutoFreeze(false);
 
 export type Cell = LineRef & { readonly period: PeriodId };
 export type CellValue = Cell & { readonly value: Minor | null };
@@ -240,50 +242,47 @@ const HANDLERS: Handlers = {
   },
   setCells(book, { budget, cells }) {
     const find = new LineFinder(book, openBudget(book, budget), cells.length);
-    for (const [ref, own] of byLine(cells)) {
-      const line = find.line(ref);
-      // A month of a by-month line is the method itself; anywhere else it is typed over the method.
-      const typed = line.method.kind === 'byMonth';
-      const amounts: Record<PeriodId, Minor | null> = {
-        ...(line.method.kind === 'byMonth' ? line.method.amounts : line.overrides),
-      };
-      for (const { period, value } of own)
-        if (typed && value === null) delete amounts[period];
-        else amounts[period] = value;
-      // One record a line, not one patch a month: a thousand lines are one gesture.
-      if (line.method.kind === 'byMonth') line.method.amounts = amounts;
-      else line.overrides = amounts;
-    }
+    for (const [ref, own] of byLine(cells))
+      find.replace(ref, (line) => {
+        // A month of a by-month line is the method itself; anywhere else it is typed over the method.
+        const typed = line.method.kind === 'byMonth';
+        const amounts: Record<PeriodId, Minor | null> = {
+          ...(line.method.kind === 'byMonth' ? line.method.amounts : line.overrides),
+        };
+        for (const { period, value } of own)
+          if (typed && value === null) delete amounts[period];
+          else amounts[period] = value;
+        return typed ? { ...line, method: { kind: 'byMonth', amounts } } : { ...line, overrides: amounts };
+      });
   },
   restoreCells(book, { budget, cells }) {
     const find = new LineFinder(book, openBudget(book, budget), cells.length);
     for (const [ref, own] of byLine(cells)) {
-      const line = find.known(ref);
-      if (!line) continue;
-      const gone = new Set(own.map((c) => c.period));
-      if (!Object.keys(line.overrides).some((p) => gone.has(p as PeriodId))) continue;
-      line.overrides = Object.fromEntries(
-        Object.entries(line.overrides).filter(([p]) => !gone.has(p as PeriodId)),
-      );
+      if (!find.known(ref)) continue;
+      const gone = new Set<string>(own.map((c) => c.period));
+      find.replace(ref, (line) => {
+        const kept = Object.entries(line.overrides).filter(([p]) => !gone.has(p));
+        return kept.length === Object.keys(line.overrides).length
+          ? line
+          : { ...line, overrides: Object.fromEntries(kept) };
+      });
     }
   },
   setMethods(book, { budget, lines }) {
     const find = new LineFinder(book, openBudget(book, budget), lines.length);
-    for (const { method, ...ref } of lines) {
-      const line = find.line(ref);
-      line.method = method as Draft<Method>;
-      // By month, what was typed over is part of the method itself: there is nothing left to restore.
-      if (method.kind === 'byMonth' && Object.keys(line.overrides).length > 0) line.overrides = {};
-    }
+    for (const { method, ...ref } of lines)
+      find.replace(ref, (line) => ({
+        ...line,
+        method: method as Method,
+        // By month, what was typed over is part of the method itself: there is nothing left to restore.
+        overrides: method.kind === 'byMonth' ? {} : line.overrides,
+      }));
   },
   clearLines(book, { budget, lines }) {
     const find = new LineFinder(book, openBudget(book, budget), lines.length);
-    for (const ref of lines) {
-      const line = find.known(ref);
-      if (!line) continue;
-      line.method = { kind: 'byMonth', amounts: {} };
-      line.overrides = {};
-    }
+    for (const ref of lines)
+      if (find.known(ref))
+        find.replace(ref, (line) => ({ ...line, method: { kind: 'byMonth', amounts: {} }, overrides: {} }));
   },
   // Notes may be added to an approved budget: they explain the figures and change none.
   setLineNote(book, { budget, line, note }) {
@@ -351,11 +350,15 @@ function openBudget(book: Draft<Book>, id: string): Draft<Budget> {
 /** Cells by their line, in the order in which lines appear. */
 function byLine<C extends Cell>(cells: readonly C[]): Iterable<readonly [LineRef, readonly C[]]> {
   const lines = new Map<string, [LineRef, C[]]>();
+  let last: [LineRef, C[]] | undefined;
   for (const cell of cells) {
-    const key = lineKey(cell);
-    const there = lines.get(key);
-    if (there) there[1].push(cell);
-    else lines.set(key, [{ account: cell.account, segment: cell.segment }, [cell]]);
+    // Cells of one line come together: a thousand lines of months cost a thousand look-ups.
+    if (last?.[0].account !== cell.account || last[0].segment !== cell.segment) {
+      const key = lineKey(cell);
+      last = lines.get(key);
+      if (!last) lines.set(key, (last = [{ account: cell.account, segment: cell.segment }, []]));
+    }
+    last[1].push(cell);
   }
   return lines.values();
 }

@@ -43,13 +43,30 @@ export class LineFinder {
     this.table = many > 8 ? new Map(this.lines.map((l, i) => [lineKey(l), i])) : null;
   }
 
-  /** The line; undefined when the budget has none. */
-  known(ref: LineRef): Draft<Line> | undefined {
+  private placeOf(ref: LineRef): number {
     const key = lineKey(ref);
     const at = this.table
-      ? this.table.get(key)
+      ? (this.table.get(key) ?? -1)
       : this.lines.findIndex((l) => l.account === ref.account && l.segment === ref.segment);
-    return this.budget.lines[at !== undefined && at >= 0 ? at : (this.fresh.get(key) ?? -1)];
+    return at >= 0 ? at : (this.fresh.get(key) ?? -1);
+  }
+
+  /** The line; undefined when the budget has none. */
+  known(ref: LineRef): Draft<Line> | undefined {
+    return this.budget.lines[this.placeOf(ref)];
+  }
+
+  /**
+   * Puts another line in the place of one (added blank when the budget has none), read and written as a whole: a
+   * thousand lines of a gesture cost no thousand drafts. The same line puts nothing.
+   */
+  replace(ref: LineRef, change: (line: Line) => Line): void {
+    const at = this.placeOf(ref);
+    if (at < 0) this.line(ref);
+    const place = at < 0 ? this.budget.lines.length - 1 : at;
+    const before = (at < 0 ? blankLine(ref) : (this.lines[place] ?? this.budget.lines[place])) as Line;
+    const after = change(before);
+    if (after !== before) this.budget.lines[place] = after as Draft<Line>;
   }
 
   /** The line, added blank when the budget has none; refuses an account or segment that is not the book's. */

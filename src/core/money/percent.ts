@@ -28,9 +28,17 @@ export function percent(text: string | number): Percent {
 
 /** The percentage as an exact fraction `numerator / denominator` of one hundredth: "4.5" → 45 / 10. */
 export function percentFraction(p: Percent): { readonly numerator: bigint; readonly denominator: bigint } {
+  const known = fractions.get(p);
+  if (known) return known;
   const [whole = '0', part = ''] = p.split('.');
-  return { numerator: BigInt(whole + part), denominator: 10n ** BigInt(part.length) };
+  const made = { numerator: BigInt(whole + part), denominator: 10n ** BigInt(part.length) };
+  if (fractions.size >= MOST) fractions.clear();
+  fractions.set(p, made);
+  return made;
 }
+/** A budget has few percentages and many months: each text is read once. */
+const fractions = new Map<Percent, { readonly numerator: bigint; readonly denominator: bigint }>();
+const MOST = 1000;
 
 /** amount × percent ÷ 100, rounded half away from zero, exactly: 1.00 × 1.005 % of 10000 is 101. */
 export function percentOf(amount: Minor, p: Percent): Minor {

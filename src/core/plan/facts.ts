@@ -44,6 +44,8 @@ export type Facts = {
   /** The months of `known`, in time. */
   readonly window: readonly Period[];
   readonly closedThrough: PeriodIndex | null;
+  /** For each period the place of the same one a year earlier, negative before the budget; null where that year has none. */
+  readonly yearBack: readonly (number | null)[];
   readonly past: (account: AccountId, segment?: SegmentId) => Past;
   /** The actual of a period, natural: a month's amount, or a balance account's closing balance. */
   readonly actual: (account: AccountId, segment: SegmentId, period: PeriodIndex) => Minor | null;
@@ -121,6 +123,7 @@ export function factsFor(input: FactsInput): Facts {
     quarters: quarterSpans(periods),
     window,
     closedThrough,
+    yearBack: before.map((index) => (index === null ? null : index - periods[0]!.index)),
     actual,
     has: (index) => balances.has(index),
     isBalance: (id) => !isProfitAndLoss(byId.get(id)?.kind ?? 'income'),

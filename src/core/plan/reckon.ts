@@ -1,5 +1,5 @@
 import { minor, type Minor, type Ratio } from '@/core/money';
-import { lineKey, type Driver, type Line, type Ref } from '@/core/model';
+import { lineKey, type Driver, type Line, type Ref, type SegmentId } from '@/core/model';
 import {
   computeDriver,
   computeDriverMonth,
@@ -51,6 +51,7 @@ class Run {
     readonly facts: Facts,
     private readonly graph: Graph,
     private readonly places: ReadonlyMap<string, number>,
+    private readonly only: SegmentId | undefined,
     before: Run | null,
   ) {
     this.lineResults = before ? [...before.lineResults] : [];
@@ -61,7 +62,14 @@ class Run {
 
   static whole(plan: Plan, facts: Facts): Run {
     const places = new Map(plan.lines.map((l, i) => [lineKey(l), i]));
-    const run = new Run(plan, facts, graphOf(plan.lines, plan.drivers, facts), places, null);
+    const run = new Run(
+      plan,
+      facts,
+      graphOf(plan.lines, plan.drivers, facts),
+      places,
+      onlySegment(plan.lines),
+      null,
+    );
     const cyclic = new Set<string>();
     for (const c of run.graph.components)
       if (c.kind === 'cycle')
@@ -95,7 +103,7 @@ class Run {
     const { lines, drivers } = this.plan;
     if (!compare(lines, plan.lines, sameLine, 0) || !compare(drivers, plan.drivers, sameDriver, lines.length))
       return null;
-    const run = new Run(plan, this.facts, this.graph, this.places, this);
+    const run = new Run(plan, this.facts, this.graph, this.places, this.only, this);
     run.follow(dirty);
     return run.finish();
   }
@@ -125,7 +133,7 @@ class Run {
   private finish(): Run {
     const { plan } = this;
     this.result = {
-      lines: new LineResults(plan.lines, this.places, this.lineResults, segmentsIn(plan.lines)),
+      lines: new LineResults(plan.lines, this.places, this.lineResults, this.only),
       drivers: new Map(plan.drivers.map((driver, i) => [driver.id, { ...this.driverResults[i]!, driver }])),
       cyclic: this.cyclic,
       contextOf: (line) => this.contextOf(line),
@@ -306,10 +314,11 @@ class Run {
   private contextOf(line: Line): Context {
     const { facts } = this;
     const first = facts.periods[0]!.index;
+    const typed = anyTyped(line);
     return {
       line,
       facts,
-      typed: (i) => this.typedAt(line, i),
+      typed: typed ? (i) => this.typedAt(line, i) : nothingTyped,
       has: (ref) => this.graph.nodeOf(ref, line.segment) !== undefined,
       driver: (id, i) => this.driverAt(id, i),
       amount: (ref, i) => {
@@ -334,17 +343,24 @@ class Run {
   }
 }
 
-const segmentsIn = (lines: readonly Line[]): number => {
-  const first = lines[0]?.segment;
-  return lines.every((l) => l.segment === first) ? 1 : 2;
-};
+/** The segment of all lines, when they are of one. */
+function onlySegment(lines: readonly Line[]): SegmentId | undefined {
+  const first = lines[0]?.segment ?? null;
+  return lines.every((l) => l.segment === first) ? first : undefined;
+}
+
+const nothingTyped = () => undefined;
+
+function anyTyped(line: Line): boolean {
+  for (const _ in line.overrides) return true;
+  return false;
+}
 
 const NOT_TYPED: readonly boolean[] = [];
 
 /** Which months are typed over; the same empty list where none is. */
 function typedMonths(line: Line, facts: Facts): readonly boolean[] {
-  for (const _ in line.overrides) return facts.periods.map((p) => Object.hasOwn(line.overrides, p.id));
-  return NOT_TYPED;
+  return anyTyped(line) ? facts.periods.map((p) => Object.hasOwn(line.overrides, p.id)) : NOT_TYPED;
 }
 
 const sameNeeds = (a: readonly Need[], b: readonly Need[]): boolean =>

@@ -36,7 +36,8 @@ export class LineResults {
     private readonly lines: readonly Line[],
     private readonly places: ReadonlyMap<string, number>,
     private readonly list: readonly LineResult[],
-    private readonly segments: number,
+    /** The one segment that all lines are of; undefined when they are of several. */
+    private readonly only: SegmentId | undefined,
   ) {}
 
   get(ref: LineRef): LineResult | undefined {
@@ -51,7 +52,7 @@ export class LineResults {
   /** An account in one segment, or (`'all'`) over all of them; null when it has no line. */
   figures(account: AccountId, segment: SegmentId | 'all'): Figures | null {
     if (segment !== 'all') return this.get({ account, segment }) ?? null;
-    if (this.segments === 1) return this.get({ account, segment: this.lines[0]?.segment ?? null }) ?? null;
+    if (this.only !== undefined) return this.get({ account, segment: this.only }) ?? null;
     this.sums ??= consolidated(this.lines, this.list);
     return this.sums.get(account) ?? null;
   }

@@ -1,3 +1,4 @@
+import { setAutoFreeze } from 'immer';
 import { minor, percent, unitOf, type Minor } from '@/core/money';
 import { monthCalendar, toDayNumber, yearRange, day, type PeriodId } from '@/core/calendar';
 import type { GuessContext } from '@/core/intake';
@@ -18,6 +19,9 @@ import {
   type Source,
 } from '@/core/model';
 import { asLastYear, draftBudget, factsFor, type FactsInput } from '@/core/plan';
+
+// What the types forbid must fail in a test too.
+setAutoFreeze(true);
 
 /** Small books for tests: what a test is about is said in the test, the rest is here. */
 

@@ -8,6 +8,7 @@ import {
   unitOfRound,
   upliftStep,
   type Amounts,
+  type Computed,
   type Context,
   type Reason,
   type Rule,
@@ -46,6 +47,33 @@ function afterSkip({ skip }: LastYear, id: string, base: Minor | null): Minor | 
   return out === null ? null : minor(base - out);
 }
 
+/** Whether it takes the year before as it is, but for the percentage. */
+function isPlain({ from, add, skip }: LastYear): boolean {
+  if (from.of !== 'actuals' || from.years !== 1 || add !== 0) return false;
+  for (const _ in skip) return false;
+  return true;
+}
+
+/** The common case at full speed: the year before, as it is but for the percentage. */
+function plainly(method: LastYear, { facts, line, typed }: Context): Computed {
+  const { lastYear } = facts.past(line.account, line.segment);
+  const lifted: (Minor | null)[] = [];
+  const own: (Minor | null)[] = [];
+  let met = false;
+  for (let i = 0; i < lastYear.length; i++) {
+    const back = facts.yearBack[i] ?? -1;
+    const base = back >= 0 ? own[back]! : lastYear[i]!;
+    if (base !== null) met = true;
+    const value = base === null ? null : uplift(base, method.uplift);
+    lifted.push(value);
+    const over = typed(i);
+    own.push(over === undefined ? value : over);
+  }
+  if (!met) return { amounts: blanks(facts), issue: 'noLastYear' };
+  const balance = facts.isBalance(line.account);
+  return { amounts: rounded(lifted, unitOfRound(method, facts), facts, balance), issue: null };
+}
+
 /** Each month is the same month of an earlier year (actual, outlook or another budget), with the uplift. */
 export const lastYear: Rule<'lastYear'> = {
   by: 'line',
@@ -54,6 +82,7 @@ export const lastYear: Rule<'lastYear'> = {
     const { from } = method;
     if (from.of !== 'actuals' && !facts.other(from.budget))
       return { amounts: blanks(facts), issue: 'budgetMissing' };
+    if (isPlain(method)) return plainly(method, context);
     const own: (Minor | null)[] = [];
     const raised: (Minor | null)[] = [];
     let met = false;
