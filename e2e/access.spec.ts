@@ -22,7 +22,7 @@ async function scan(page: Page, what: string) {
 
 for (const colorScheme of ['light', 'dark'] as const)
   test(`every screen, ${colorScheme}`, async ({ page }) => {
-    test.setTimeout(180_000);
+    test.setTimeout(300_000);
     await page.emulateMedia({ colorScheme });
     await openApp(page);
     await scan(page, 'ledger');

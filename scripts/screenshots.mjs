@@ -36,6 +36,16 @@ for (const colorScheme of ['light', 'dark']) {
     .click();
   await page.waitForTimeout(300);
   await shot(page, dark ? 'worksheet-dark' : 'worksheet');
+  if (!dark)
+    for (const [view, name] of [
+      ['First pass', 'first-pass'],
+      ['Drivers', 'drivers'],
+      ['Report', 'budget-report'],
+    ]) {
+      await page.getByRole('radiogroup', { name: 'View' }).getByText(view, { exact: true }).click();
+      await page.waitForTimeout(600);
+      await shot(page, name);
+    }
   await page.getByRole('button', { name: 'New budget' }).click();
   await page.waitForTimeout(300);
   if (!dark) await shot(page, 'start-budget');

@@ -11,6 +11,7 @@ import {
   perform,
   type Book,
   type Budget,
+  type Driver,
   type History,
   type Line,
   type Method,
@@ -92,15 +93,18 @@ export async function demoBook(
     id: `b${history.book.nextId}`,
     name: 'FY27 autumn revision',
     revises: { budget: budget.id, reason: 'New power tariff since July' },
-    lines: budget.lines.map((l) =>
-      l.account === byCode.get('6200')
-        ? line(
-            l.account,
-            asLastYear(percent('42'), 10),
-            'New tariff since July; the approved budget did not know of it.',
-          )
-        : l,
-    ),
+    drivers: memberDrivers(budget.first),
+    lines: budget.lines.map((l) => {
+      if (l.account === byCode.get('6200'))
+        return line(
+          l.account,
+          asLastYear(percent('42'), 10),
+          'New tariff since July; the approved budget did not know of it.',
+        );
+      return l.account === byCode.get('4400')
+        ? line(l.account, { kind: 'driver', factors: ['d1', 'd2'], round: 0 })
+        : l;
+    }),
   };
   run({ type: 'addBudget', budget: revision }, '2026-11-09T09:10:00.000Z');
   run(
@@ -198,6 +202,34 @@ const line = (account: string, method: Method, note = '', overrides: Line['overr
   overrides,
   note: note ? { text: note, by: 'Treasurer', at: '2026-06-09T10:00:00.000Z' } : null,
 });
+
+/** What membership dues follow in the revision: members counted in July, and what each pays. */
+const memberDrivers = (july: PeriodId): Driver[] => [
+  {
+    id: 'd1',
+    name: 'Members',
+    unit: 'members',
+    decimals: 0,
+    opening: 241,
+    series: { kind: 'typed', values: { [july]: 247 } },
+    note: 'Counted on 1 July.',
+  },
+  {
+    id: 'd2',
+    name: 'Dues a member',
+    unit: '$ a year',
+    decimals: 2,
+    opening: 4160,
+    series: {
+      kind: 'step',
+      start: 4200,
+      first: july,
+      every: 12,
+      change: { of: 'amount', amount: 0 },
+    },
+    note: '',
+  },
+];
 
 const yearly = (annual: Minor | null) => annual && { per: 'year' as const, amounts: [annual] };
 const pattern = (annual: Minor | null, uplift: string): Method => ({

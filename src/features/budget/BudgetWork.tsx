@@ -1,11 +1,20 @@
 'use client';
 
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import {
+  memo,
+  useCallback,
+  useDeferredValue,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  type RefObject,
+} from 'react';
 import dynamic from 'next/dynamic';
 import { Button } from '@mantine/core';
 import { editText, type Minor } from '@/core/money';
 import { fiscalYearLabel } from '@/core/calendar';
-import type { Budget, SegmentId } from '@/core/model';
+import { lineKey, type Budget, type SegmentId } from '@/core/model';
 import { frozenFigures } from '@/core/plan';
 import { at, rectOf, type Rect, type Selection } from '@/core/sheet';
 import stage from '@/components/Stage.module.css';
@@ -140,7 +149,12 @@ export function BudgetWork({
   };
   const note = () => {
     setPanelOpen(true);
-    requestAnimationFrame(() => noteField.current?.focus());
+    // Not before the panel shows this very line: the note must not go to the one before.
+    const wait = (tries: number) => {
+      if (noteField.current?.dataset.account === account) noteField.current?.focus();
+      else if (tries > 0) requestAnimationFrame(() => wait(tries - 1));
+    };
+    requestAnimationFrame(() => wait(60));
   };
   // Whatever was asked above the sheet, the hand is back on it afterwards.
   const toSheet = () =>
@@ -194,6 +208,25 @@ export function BudgetWork({
     return () => setSession({ facts: [] });
   }, [count, sumText, year, netText, done, of]);
   useEffect(() => setSession({ account }), [account]);
+
+  // The panel follows a moment behind: the figure that was just typed never waits for it.
+  const panel = useDeferredValue<PanelFacts | null>(
+    refs.length > 0 && focused?.ref
+      ? {
+          ground,
+          reckoned: whole,
+          refs: [focused.ref, ...refs.filter((r) => r.account !== focused.ref!.account)],
+          lineOf,
+          group:
+            columns[selection.focus.column]?.kind === 'amount'
+              ? spanAt(context, selection.focus.column)
+              : null,
+          net: sheet.net,
+          readOnly,
+          notesOnly: !bookReadOnly && budget.state !== 'draft',
+        }
+      : null,
+  );
 
   const onKey = (e: React.KeyboardEvent): boolean => {
     const ctrl = e.ctrlKey || e.metaKey;
@@ -322,30 +355,7 @@ export function BudgetWork({
         </div>
       </div>
       <aside tabIndex={0} className={stage.panel} data-open={panelOpen || undefined} aria-label="Reasoning">
-        {refs.length > 0 && focused?.ref ? (
-          <ReasoningPanel
-            key={refs.map((r) => `${r.account}:${r.segment ?? ''}`).join()}
-            ground={ground}
-            reckoned={whole}
-            refs={[focused.ref, ...refs.filter((r) => r.account !== focused.ref!.account)]}
-            lineOf={lineOf}
-            group={
-              columns[selection.focus.column]?.kind === 'amount'
-                ? spanAt(context, selection.focus.column)
-                : null
-            }
-            net={sheet.net}
-            readOnly={readOnly}
-            notesOnly={!bookReadOnly && budget.state !== 'draft'}
-            noteField={noteField}
-          />
-        ) : (
-          <p className="faded">
-            {account
-              ? 'The segments of this account are added up here. Choose one of them above to see how its line is made.'
-              : 'Choose a line to see how it is made.'}
-          </p>
-        )}
+        <PanelHost panel={panel} account={account} noteField={noteField} />
       </aside>
       {dialog === 'copy' && (
         <CopyDialog
@@ -404,6 +414,29 @@ const firstLine = (rows: readonly { readonly enterable: boolean }[]): number =>
     0,
     rows.findIndex((r) => r.enterable),
   );
+
+type PanelFacts = Omit<Parameters<typeof ReasoningPanel>[0], 'noteField'>;
+
+/** The reasoning panel of what is selected; drawn again only when its facts are others. */
+const PanelHost = memo(function PanelHost({
+  panel,
+  account,
+  noteField,
+}: {
+  readonly panel: PanelFacts | null;
+  readonly account: string | null;
+  readonly noteField: RefObject<HTMLTextAreaElement | null>;
+}) {
+  if (!panel)
+    return (
+      <p className="faded">
+        {account
+          ? 'The segments of this account are added up here. Choose one of them above to see how its line is made.'
+          : 'Choose a line to see how it is made.'}
+      </p>
+    );
+  return <ReasoningPanel key={panel.refs.map(lineKey).join()} {...panel} noteField={noteField} />;
+});
 
 /** The first column that can be entered. */
 const firstMonth = (columns: readonly { readonly kind: string }[]): number =>

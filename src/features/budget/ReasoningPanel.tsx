@@ -161,6 +161,7 @@ export function ReasoningPanel({
         <NoteField
           key={`line ${line?.note?.text ?? ''}`}
           labelledBy="line-note"
+          account={ref.account}
           note={line?.note ?? null}
           disabled={!notesAllowed}
           field={noteField}
@@ -208,12 +209,15 @@ const byWords = ({ by, at }: { readonly by: string; readonly at: string }): stri
 function NoteField({
   note,
   labelledBy,
+  account,
   disabled,
   field,
   onNote,
 }: {
   readonly note: Note | null;
   readonly labelledBy: string;
+  /** Marks the field of the line's note, for whoever waits for it. */
+  readonly account?: string;
   readonly disabled: boolean;
   readonly field?: RefObject<HTMLTextAreaElement | null>;
   readonly onNote: (text: string) => void;
@@ -226,6 +230,7 @@ function NoteField({
         ref={field}
         className={classes.note}
         aria-labelledby={labelledBy}
+        data-account={account}
         rows={2}
         maxLength={4000}
         disabled={disabled}
