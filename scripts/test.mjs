@@ -12,5 +12,5 @@ step('lint', 'npm', ['run', '--silent', 'lint'], 240);
 step('types', 'npm', ['run', '--silent', 'types'], 150);
 step('unit tests', bin('jest'), ['--ci'], 180);
 build();
-step('browser tests', bin('playwright'), ['test'], 330, { CHROMIUM: browser });
+step('browser tests', bin('playwright'), ['test'], 600, { CHROMIUM: browser });
 say(`\n✓ all of it, ${((Date.now() - from) / 1000).toFixed(0)} s`);

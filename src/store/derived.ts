@@ -2,6 +2,7 @@ import { useDeferredValue } from 'react';
 import { unitOf, type Minor } from '@/core/money';
 import {
   indexOfId,
+  monthCalendar,
   yearRange,
   type FiscalCalendar,
   type Period,
@@ -225,6 +226,8 @@ const segmentLedgersOf = lastOf(
     };
   },
 );
+const nothingKnown = balancesOf([], monthCalendar(1));
+const unknownLedger: FactsInput['ofSegment'] = () => nothingKnown;
 const wholeLedger = lastOf(
   (balances: Balances): FactsInput['ofSegment'] =>
     () =>
@@ -233,10 +236,10 @@ const wholeLedger = lastOf(
 
 /** The ledger by the values of an axis; of a budget without one, the whole. */
 export function segmentLedgers(ground: Ground, axisId: string | null): FactsInput['ofSegment'] {
-  const axis = axisId === null ? undefined : ground.book.axes.find((a) => a.id === axisId);
-  return axis
-    ? segmentLedgersOf(ground.blocks, ground.calendar, ground.view, axis)
-    : wholeLedger(ground.balances);
+  if (axisId === null) return wholeLedger(ground.balances);
+  const axis = ground.book.axes.find((a) => a.id === axisId);
+  // Of an axis that is gone nothing is known: the whole company's ledger in each of its segments would be worse.
+  return axis ? segmentLedgersOf(ground.blocks, ground.calendar, ground.view, axis) : unknownLedger;
 }
 
 const checksOf = lastOf((ground: Ground, blocks: ReadonlyMap<string, LedgerBlock>): Check[] =>

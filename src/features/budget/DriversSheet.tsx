@@ -285,7 +285,7 @@ function DriverPanel({
         {issue && <p style={{ color: 'var(--bad)', fontSize: 12.5 }}>{ISSUE_WORDS[issue]}</p>}
         {series.kind === 'typed' && (
           <Button mt={6} disabled={readOnly} onClick={fill}>
-            Carry each month to the blanks after it
+            Carry each month into blanks
           </Button>
         )}
         {series.kind === 'step' && (

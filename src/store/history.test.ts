@@ -1,0 +1,102 @@
+import { minor } from '@/core/money';
+import { openHistory, perform, redo, undo, type Command, type History } from '@/core/model';
+import {
+  account,
+  blockOf,
+  bookWith,
+  budgetOf,
+  byMonth,
+  lastYear,
+  line,
+  of,
+  pct,
+  periodIds,
+  share,
+  sourceOf,
+} from '@/core/test/build';
+import { budgetStates, figureChanges } from './history';
+
+// The open book's store listens to other tabs for as long as it lives; a history needs none of it.
+jest.mock('./bookStore', () => ({ useBookStore: () => null }));
+
+const accounts = [account('s', 'income', 'Sales'), account('c', 'costOfSales', 'Goods')];
+const ids = periodIds(2026);
+const block = blockOf(accounts, [['2025-01-10', 's', 1000]]);
+const blocks = new Map([[block.id, block]]);
+const start = openHistory(
+  bookWith(accounts, {
+    sources: [sourceOf()],
+    closedThrough: periodIds(2025)[11]!,
+    budgets: [budgetOf([line('s', lastYear()), line('c', share('s', '40'))])],
+  }),
+  [],
+);
+const typed = (value: number): Command => ({
+  type: 'setCells',
+  budget: 'b1',
+  how: 'typed',
+  cells: [{ ...of('s'), period: ids[0]!, value: minor(value) }],
+});
+const run = (h: History, command: Command, by = 'Ines') => {
+  const step = perform(h, command, '2026-01-01T00:00:00Z', { by });
+  if (!step.ok) throw new Error(step.refusal.code);
+  return step.history;
+};
+const january = (account: string) => ({ budget: 'b1', line: of(account), month: 0 });
+const figures = (h: History, of: Parameters<typeof figureChanges>[2]) =>
+  figureChanges(h, blocks, of).map((f) => [f.change.type, f.before, f.after]);
+
+let h = run(start, typed(1100));
+h = run(h, { type: 'setSettings', settings: { cents: true } });
+h = run(h, { type: 'setLineNote', budget: 'b1', line: of('s'), note: { text: 'x', by: '', at: '' } });
+h = undo(undo(undo(h, 't'), 't'), 't', 'Ines');
+h = redo(h, 't');
+h = run(h, {
+  type: 'setMethods',
+  budget: 'b1',
+  lines: [{ ...of('s'), method: byMonth({ [ids[0]!]: minor(500) }) }],
+});
+
+test('a month’s history: each amount before and after, undo and redo too, ending at what is shown', () => {
+  expect(figures(h, january('s'))).toEqual([
+    ['setMethods', 1100, 500],
+    ['redo', 1000, 1100],
+    ['undo', 1100, 1000],
+    ['setCells', 1000, 1100],
+  ]);
+});
+test('a line that follows another moves with it, and its history says by what', () => {
+  expect(figures(h, january('c'))).toEqual([
+    ['setMethods', 440, 200],
+    ['redo', 400, 440],
+    ['undo', 440, 400],
+    ['setCells', 400, 440],
+  ]);
+});
+test('net profit and a line’s year are figures like any other', () => {
+  expect(figures(h, { budget: 'b1', line: null, month: null })[0]).toEqual(['setMethods', 660, 300]);
+  expect(figures(h, { budget: 'b1', line: of('s'), month: null })[0]).toEqual(['setMethods', 1100, 500]);
+});
+test('what the ledger brings moves a figure too, with who did it', () => {
+  const gone = run(start, { type: 'removeSource', source: 's1' }, 'Tom');
+  const [change] = figureChanges(gone, blocks, january('s'));
+  expect([change!.before, change!.after, change!.change.by]).toEqual([1000, null, 'Tom']);
+});
+test('every state of a budget can be found again', () => {
+  const states = budgetStates(h, 'b1');
+  const months = states.map((s) => s.budget.lines[0]!.overrides[ids[0]!] ?? s.budget.lines[0]!.method.kind);
+  expect(months).toEqual(['byMonth', 1100, 'lastYear', 1100, 1100, 1100]);
+});
+test('before a change of an older version nothing is told', () => {
+  const old = { seq: 1, at: 't', type: 'setCells' as const, patches: [], inverse: [] };
+  const later = run(openHistory(start.book, [old]), typed(7));
+  expect(figures(later, january('s'))).toEqual([['setCells', 1000, 7]]);
+});
+test('a budget made another way keeps its uplift in its history', () => {
+  const lifted = run(start, {
+    type: 'setMethods',
+    budget: 'b1',
+    lines: [{ ...of('s'), method: lastYear({ uplift: pct('10') }) }],
+  });
+  expect(figures(lifted, january('s'))).toEqual([['setMethods', 1000, 1100]]);
+});
