@@ -12,7 +12,7 @@ import type { Ground } from '@/store/derived';
 import { say } from '@/store/session';
 import { FormulaField } from './methods/FormulaField';
 import { Choice, Field } from './methods/parts';
-import { WeightsField } from './methods/WeightsField';
+import { keepNewWeights, WeightsField } from './methods/WeightsField';
 import { useReckoned } from './useReckoned';
 import { driverText, ISSUE_WORDS } from './words';
 import stage from '@/components/Stage.module.css';
@@ -208,7 +208,11 @@ function DriverPanel({
           change: { of: 'amount', amount: 0 },
         });
       case 'seasonal':
-        return setSeries({ kind, level: first, weights: book.weights[0]?.id ?? `w${book.nextId}` });
+        return setSeries({
+          kind,
+          level: first,
+          weights: book.weights[0]?.id ?? keepNewWeights(book, periods),
+        });
       case 'formula':
         return setSeries({ kind, formula: `prior "driver:${driver.id}"` });
     }

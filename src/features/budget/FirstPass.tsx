@@ -3,7 +3,14 @@
 import { useMemo, useState, type KeyboardEvent } from 'react';
 import { divideRounded, percent, sumBlank, type Minor, type Percent } from '@/core/money';
 import { fiscalYearLabel } from '@/core/calendar';
-import { blankLine, type AccountId, type Budget, type LineRef, type Method } from '@/core/model';
+import {
+  blankLine,
+  type AccountId,
+  type Budget,
+  type LineRef,
+  type Method,
+  type SegmentId,
+} from '@/core/model';
 import { asLastYear, totalCommand, wholeRow } from '@/core/plan';
 import { budgetRows, fillStatement, rowName, rowTotal, type StatementRow } from '@/core/report';
 import { MoneyInput, PercentInput } from '@/components/MoneyInput';
@@ -14,6 +21,7 @@ import { moneyFormat } from '@/store/format';
 import { lookedNow } from '@/store/person';
 import { say } from '@/store/session';
 import { ForgottenList } from './ForgottenList';
+import { SegmentChoice } from './SegmentChoice';
 import { useReckoned } from './useReckoned';
 import { lastYearOf } from './worksheetRows';
 import classes from './FirstPass.module.css';
@@ -25,7 +33,7 @@ export function FirstPass({ ground, budget }: { readonly ground: Ground; readonl
   const readOnly = bookReadOnly || budget.state !== 'draft';
   const { whole, lineOf } = useReckoned(ground, budget);
   const { facts, reckoning } = whole;
-  const [segment] = useState(budget.segments[0]!);
+  const [segment, setSegment] = useState<SegmentId>(budget.segments[0]!);
   const money = moneyFormat(book);
   const statement = useMemo(() => budgetRows(book.accounts, budget.covers), [book.accounts, budget.covers]);
   const width = facts.periods.length;
@@ -69,6 +77,13 @@ export function FirstPass({ ground, budget }: { readonly ground: Ground; readonl
   return (
     <div className={classes.pass}>
       <div className={classes.list} onKeyDown={onArrows}>
+        <SegmentChoice
+          book={book}
+          budget={budget}
+          value={segment}
+          withAll={false}
+          onChange={(s) => s !== 'all' && setSegment(s)}
+        />
         <p className={classes.intro}>
           Down the accounts once: a percentage on last year, or the new amount for the year; either moves the
           other. Enter or ↓ goes on. The months keep their shape; the worksheet has the rest.

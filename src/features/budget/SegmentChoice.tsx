@@ -10,11 +10,14 @@ export function SegmentChoice({
   book,
   budget,
   value,
+  withAll = true,
   onChange,
 }: {
   readonly book: Book;
   readonly budget: Budget;
   readonly value: SegmentId | 'all';
+  /** Whether all of them, added up, may be chosen. */
+  readonly withAll?: boolean;
   readonly onChange: (segment: SegmentId | 'all') => void;
 }) {
   if (budget.segments.length < 2) return null;
@@ -26,7 +29,7 @@ export function SegmentChoice({
       aria-label={axis?.name ?? 'Segment'}
       value={text(value)}
       data={[
-        { value: 'all', label: `All ${budget.segments.length} added up` },
+        ...(withAll ? [{ value: 'all', label: `All ${budget.segments.length} added up` }] : []),
         ...budget.segments.map((s) => ({ value: text(s), label: nameOf(s) })),
       ]}
       onChange={(e) => {

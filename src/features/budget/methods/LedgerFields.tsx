@@ -8,7 +8,7 @@ import { dispatch } from '@/store/bookStore';
 import { PHASING_WORDS } from '../words';
 import { wholesOf } from '../methodChange';
 import { RefField } from './RefField';
-import { WeightsField } from './WeightsField';
+import { keepNewWeights, WeightsField } from './WeightsField';
 import { AddField, Choice, Field, LiftFields, WholesFields, type FieldsProps, type Option } from './parts';
 import classes from '../Budget.module.css';
 
@@ -255,7 +255,7 @@ export function PhasedFields(props: FieldsProps<MethodOf<'phased'>>) {
             case 'every':
               return set({ by: to, first: periods[0]!.id, months: 3 });
             case 'weights':
-              return set({ by: to, weights: book.weights[0]?.id ?? `w${book.nextId}` });
+              return set({ by: to, weights: book.weights[0]?.id ?? keepNewWeights(book, periods) });
             default:
               return set({ by: to });
           }

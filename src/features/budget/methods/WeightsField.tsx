@@ -1,7 +1,7 @@
 'use client';
 
 import { useState, type PointerEvent } from 'react';
-import { Button, NativeSelect, TextInput } from '@mantine/core';
+import { NativeSelect, TextInput } from '@mantine/core';
 import type { Period } from '@/core/calendar';
 import type { Book, Weights } from '@/core/model';
 import { NumberInput } from '@/components/MoneyInput';
@@ -10,6 +10,21 @@ import { Field } from './parts';
 import classes from './Weights.module.css';
 
 const TOP = 100;
+const NEW = '+';
+
+/** Weights that are all alike, under a name of their own. */
+const evenWeights = (book: Book, periods: readonly Period[]): Weights => ({
+  id: `w${book.nextId}`,
+  name: `Weights ${book.weights.length + 1}`,
+  weights: Array.from({ length: Math.max(12, ...periods.map((p) => p.number)) }, () => 10),
+});
+
+/** Keeps new even weights in the book, to be drawn on; their id. */
+export function keepNewWeights(book: Book, periods: readonly Period[]): string {
+  const weights = evenWeights(book, periods);
+  dispatch({ type: 'setWeights', weights });
+  return weights.id;
+}
 
 /** Named weights: chosen, drawn as bars with the mouse, typed, and kept in the book for other lines. */
 export function WeightsField({
@@ -27,17 +42,12 @@ export function WeightsField({
 }) {
   const kept = book.weights.find((w) => w.id === id);
   const size = Math.max(12, ...periods.map((p) => p.number));
-  const fresh: Weights = {
-    id,
-    name: `Weights ${book.weights.length + 1}`,
-    weights: Array.from({ length: size }, () => 10),
-  };
-  const weights = kept ?? fresh;
+  const weights = kept ?? evenWeights(book, periods);
   // While the mouse draws, nothing is kept yet: one stroke is one change.
   const [drawn, setDrawn] = useState<readonly number[] | null>(null);
   const list = drawn ?? weights.weights;
   const keep = (change: Partial<Weights>) =>
-    dispatch({ type: 'setWeights', weights: { ...weights, ...change } });
+    dispatch({ type: 'setWeights', weights: { ...weights, id, ...change } });
   const labels = new Map(periods.map((p) => [p.number, p.tick]));
   const all = list.reduce((a, b) => a + b, 0);
 
@@ -59,10 +69,12 @@ export function WeightsField({
           disabled={readOnly}
           data={[
             ...book.weights.map((w) => ({ value: w.id, label: w.name })),
-            ...(kept ? [] : [{ value: id, label: 'new weights' }]),
-            ...(kept ? [{ value: `w${book.nextId}`, label: 'new weights …' }] : []),
+            ...(kept ? [] : [{ value: id, label: 'weights that are gone' }]),
+            { value: NEW, label: 'new weights …' },
           ]}
-          onChange={(e) => onChoose(e.currentTarget.value)}
+          onChange={(e) =>
+            onChoose(e.currentTarget.value === NEW ? keepNewWeights(book, periods) : e.currentTarget.value)
+          }
         />
       </Field>
       <Field label="Name">
@@ -82,6 +94,7 @@ export function WeightsField({
         role="img"
         aria-label="Weights by month; draw them with the mouse, or type them below"
         onPointerDown={(e) => {
+          e.preventDefault();
           e.currentTarget.setPointerCapture(e.pointerId);
           draw(e);
         }}
@@ -115,7 +128,6 @@ export function WeightsField({
       </div>
       <div className={classes.foot}>
         <span className="faded">All together {all}</span>
-        {!kept && !readOnly && <Button onClick={() => keep({})}>Keep these weights</Button>}
       </div>
     </div>
   );
