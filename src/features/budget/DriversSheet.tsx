@@ -11,7 +11,7 @@ import { dispatch, useBookStore } from '@/store/bookStore';
 import type { Ground } from '@/store/derived';
 import { say } from '@/store/session';
 import { FormulaField } from './methods/FormulaField';
-import { Choice, Field } from './methods/parts';
+import { Choice, Field, PeriodField } from './methods/parts';
 import { keepNewWeights, WeightsField } from './methods/WeightsField';
 import { useReckoned } from './useReckoned';
 import { driverText, ISSUE_WORDS } from './words';
@@ -339,12 +339,12 @@ function DriverPanel({
                 />
               )}
             </Field>
-            <Choice
+            <PeriodField
               label="First in"
-              value={series.first as string}
+              value={series.first}
+              periods={periods}
               disabled={readOnly}
-              options={periods.map((p) => ({ value: p.id as string, label: p.label }))}
-              onChange={(first) => setSeries({ ...series, first: first as typeof series.first })}
+              onChange={(first) => setSeries({ ...series, first })}
             />
             <Field label="Every … months">
               <NumberInput

@@ -7,15 +7,7 @@ import {
   ZERO,
   type Minor,
 } from '@/core/money';
-import {
-  blankLine,
-  lineKey,
-  type Book,
-  type CellValue,
-  type Command,
-  type Line,
-  type LineRef,
-} from '@/core/model';
+import { blankLine, type Book, type CellValue, type Command, type Line, type LineRef } from '@/core/model';
 import { spreadTotal, totalCommand, type LineResult } from '@/core/plan';
 import { layOver, type Place, type Rect } from '@/core/sheet';
 import type { Reckoned } from '@/store/derived';
@@ -265,5 +257,3 @@ export function countAndSum(c: EditContext, rect: Rect): { readonly count: numbe
 /** The lines of a range, by their place. */
 export const refsIn = (c: EditContext, rect: Rect): LineRef[] =>
   lineRows(c, rect).map((r) => c.rows[r]!.ref!);
-
-export const sameRef = (a: LineRef, b: LineRef): boolean => lineKey(a) === lineKey(b);

@@ -9,7 +9,17 @@ import { PHASING_WORDS } from '../words';
 import { wholesOf } from '../methodChange';
 import { RefField } from './RefField';
 import { keepNewWeights, WeightsField } from './WeightsField';
-import { AddField, Choice, Field, LiftFields, WholesFields, type FieldsProps, type Option } from './parts';
+import {
+  AddField,
+  Choice,
+  Field,
+  LiftFields,
+  PeriodField,
+  Picks,
+  WholesFields,
+  type FieldsProps,
+  type Option,
+} from './parts';
 import classes from '../Budget.module.css';
 
 /** What months are taken from, and the lumps that will not come back. */
@@ -134,7 +144,6 @@ export function RunRateFields({
   const { facts } = reckoned;
   const { over } = method;
   const known = facts.window;
-  const periodOptions = known.map((p) => ({ value: p.id as string, label: p.label }));
   return (
     <>
       <Choice
@@ -176,12 +185,12 @@ export function RunRateFields({
       )}
       {over.of === 'range' &&
         (['first', 'last'] as const).map((end) => (
-          <Choice
+          <PeriodField
             key={end}
             label={end === 'first' ? 'From' : 'To'}
-            value={over[end] as string}
+            value={over[end]}
+            periods={known}
             disabled={readOnly}
-            options={periodOptions}
             onChange={(p) => onMethod({ ...method, over: { ...over, [end]: p } })}
           />
         ))}
@@ -271,35 +280,22 @@ export function PhasedFields(props: FieldsProps<MethodOf<'phased'>>) {
         />
       )}
       {by.by === 'months' && (
-        <div className={classes.monthPicks} role="group" aria-label="Months">
-          {[...new Map(periods.map((p) => [p.number, p])).values()]
-            .sort((a, b) => a.number - b.number)
-            .map((p) => (
-              <button
-                key={p.number}
-                type="button"
-                disabled={readOnly}
-                aria-pressed={by.numbers.includes(p.number)}
-                onClick={() => {
-                  const numbers = by.numbers.includes(p.number)
-                    ? by.numbers.filter((n) => n !== p.number)
-                    : [...by.numbers, p.number].sort((a, b) => a - b);
-                  if (numbers.length > 0) set({ by: 'months', numbers });
-                }}
-              >
-                {p.short}
-              </button>
-            ))}
-        </div>
+        <Picks
+          label="Months"
+          names={[...new Map(periods.map((p) => [p.number, p.short])).entries()].sort((a, b) => a[0] - b[0])}
+          chosen={by.numbers}
+          disabled={readOnly}
+          onChange={(numbers) => numbers.length > 0 && set({ by: 'months', numbers })}
+        />
       )}
       {by.by === 'every' && (
         <>
-          <Choice
+          <PeriodField
             label="From"
-            value={by.first as string}
+            value={by.first}
+            periods={periods}
             disabled={readOnly}
-            options={periods.map((p) => ({ value: p.id as string, label: p.label }))}
-            onChange={(first) => set({ ...by, first: first as typeof by.first })}
+            onChange={(first) => set({ ...by, first })}
           />
           <Field label="Every … months">
             <NumberInput
@@ -338,29 +334,13 @@ export function WorkWeekFields({
   const { weekdays, holidays } = book.workWeek;
   return (
     <div className={classes.workWeek}>
-      <div className={classes.monthPicks} role="group" aria-label="Working days of the week">
-        {DAYS.map((name, i) => (
-          <button
-            key={name}
-            type="button"
-            disabled={readOnly}
-            aria-pressed={weekdays.includes(i + 1)}
-            onClick={() =>
-              dispatch({
-                type: 'setWorkWeek',
-                workWeek: {
-                  holidays,
-                  weekdays: weekdays.includes(i + 1)
-                    ? weekdays.filter((d) => d !== i + 1)
-                    : [...weekdays, i + 1].sort(),
-                },
-              })
-            }
-          >
-            {name}
-          </button>
-        ))}
-      </div>
+      <Picks
+        label="Working days of the week"
+        names={DAYS.map((name, i) => [i + 1, name] as const)}
+        chosen={weekdays}
+        disabled={readOnly}
+        onChange={(days) => dispatch({ type: 'setWorkWeek', workWeek: { holidays, weekdays: days } })}
+      />
       <TextInput
         key={holidays.join()}
         label="Holidays"

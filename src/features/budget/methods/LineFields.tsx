@@ -11,7 +11,7 @@ import { driverText } from '../words';
 import { FormulaField } from './FormulaField';
 import { WorkWeekFields } from './LedgerFields';
 import { RefField } from './RefField';
-import { Choice, Field, RoundField, WholesFields, type FieldsProps } from './parts';
+import { Choice, Field, PeriodField, Picks, RoundField, WholesFields, type FieldsProps } from './parts';
 import classes from '../Budget.module.css';
 
 /** A start, and what happens to it once and again. */
@@ -75,12 +75,12 @@ export function StepFields({
           />
         )}
       </Field>
-      <Choice
+      <PeriodField
         label="First in"
-        value={method.first as string}
+        value={method.first}
+        periods={periods}
         disabled={readOnly}
-        options={periods.map((p) => ({ value: p.id as string, label: p.label }))}
-        onChange={(first) => onMethod({ ...method, first: first as typeof method.first })}
+        onChange={(first) => onMethod({ ...method, first })}
       />
       <Field label="Every … months">
         <NumberInput
@@ -92,11 +92,7 @@ export function StepFields({
           onCommit={(every) => onMethod({ ...method, every })}
         />
       </Field>
-      <RoundField
-        value={method.round}
-        disabled={readOnly}
-        onChange={(round) => onMethod({ ...method, round })}
-      />
+      <RoundField {...{ method, readOnly, onMethod }} />
     </>
   );
 }
@@ -148,11 +144,7 @@ export function ShareFields(props: FieldsProps<MethodOf<'share'>>) {
           onCommit={(lag) => onMethod({ ...method, lag })}
         />
       </Field>
-      <RoundField
-        value={method.round}
-        disabled={readOnly}
-        onChange={(round) => onMethod({ ...method, round })}
-      />
+      <RoundField {...{ method, readOnly, onMethod }} />
     </>
   );
 }
@@ -287,24 +279,13 @@ export function OccurrenceFields({
           </Field>
         ))}
       {on.of === 'weekdays' && (
-        <div className={classes.monthPicks} role="group" aria-label="Weekdays">
-          {DAYS.map((name, i) => (
-            <button
-              key={name}
-              type="button"
-              disabled={readOnly}
-              aria-pressed={on.weekdays.includes(i + 1)}
-              onClick={() => {
-                const weekdays = on.weekdays.includes(i + 1)
-                  ? on.weekdays.filter((d) => d !== i + 1)
-                  : [...on.weekdays, i + 1].sort();
-                if (weekdays.length > 0) set({ of: 'weekdays', weekdays });
-              }}
-            >
-              {name}
-            </button>
-          ))}
-        </div>
+        <Picks
+          label="Weekdays"
+          names={DAYS.map((name, i) => [i + 1, name] as const)}
+          chosen={on.weekdays}
+          disabled={readOnly}
+          onChange={(weekdays) => weekdays.length > 0 && set({ of: 'weekdays', weekdays })}
+        />
       )}
       {on.of === 'workingDays' && <WorkWeekFields book={book} readOnly={readOnly} />}
       <ol className={classes.counts} aria-label="How often in each month">
@@ -362,11 +343,7 @@ export function DriverFields({ method, reckoned, readOnly, onMethod }: FieldsPro
           />
         </Field>
       )}
-      <RoundField
-        value={method.round}
-        disabled={readOnly}
-        onChange={(round) => onMethod({ ...method, round })}
-      />
+      <RoundField {...{ method, readOnly, onMethod }} />
       <Button mt={6} onClick={() => setSession({ budgetView: 'drivers' })}>
         The drivers sheet
       </Button>
@@ -395,11 +372,7 @@ export function FormulaFields({
         onKept={(formula) => onMethod({ ...method, formula })}
         onEnter={onEnter}
       />
-      <RoundField
-        value={method.round}
-        disabled={readOnly}
-        onChange={(round) => onMethod({ ...method, round })}
-      />
+      <RoundField {...{ method, readOnly, onMethod }} />
     </>
   );
 }

@@ -3,11 +3,12 @@
 import type { ReactNode } from 'react';
 import { NativeSelect } from '@mantine/core';
 import { splitEven, sum, ZERO, type Minor, type Percent } from '@/core/money';
-import { fiscalYearLabel } from '@/core/calendar';
+import { fiscalYearLabel, type Period, type PeriodId } from '@/core/calendar';
 import type { Book, Method, RoundUnit, Wholes } from '@/core/model';
 import type { Facts } from '@/core/plan';
 import { MoneyInput, PercentInput } from '@/components/MoneyInput';
 import type { Reckoned } from '@/store/derived';
+import { toggleIn } from '../setup';
 import classes from '../Budget.module.css';
 
 /** What every method's fields work on. */
@@ -67,23 +68,77 @@ const ROUNDS: readonly Option<`${RoundUnit}`>[] = [
   { value: '1000', label: '1,000' },
 ];
 
-export function RoundField({
-  value,
-  disabled,
-  onChange,
-}: {
-  readonly value: RoundUnit;
-  readonly disabled: boolean;
-  readonly onChange: (round: RoundUnit) => void;
-}) {
+/** The rounding of a method's months. */
+export function RoundField<M extends Extract<Method, { round: RoundUnit }>>({
+  method,
+  readOnly,
+  onMethod,
+}: Pick<FieldsProps<M>, 'method' | 'readOnly' | 'onMethod'>) {
   return (
     <Choice
       label="Round months to"
-      value={`${value}`}
+      value={`${method.round}`}
       options={ROUNDS}
-      disabled={disabled}
-      onChange={(r) => onChange(Number(r) as RoundUnit)}
+      disabled={readOnly}
+      onChange={(r) => onMethod({ ...method, round: Number(r) as RoundUnit })}
     />
+  );
+}
+
+/** A choice of one of some periods. */
+export function PeriodField({
+  label,
+  value,
+  periods,
+  disabled,
+  onChange,
+}: {
+  readonly label: string;
+  readonly value: PeriodId;
+  readonly periods: readonly Period[];
+  readonly disabled: boolean;
+  readonly onChange: (period: PeriodId) => void;
+}) {
+  return (
+    <Choice<string>
+      label={label}
+      value={value}
+      disabled={disabled}
+      options={periods.map((p) => ({ value: p.id, label: p.label }))}
+      onChange={(p) => onChange(p as PeriodId)}
+    />
+  );
+}
+
+/** A few small buttons of which some are pressed: months, weekdays. */
+export function Picks<T extends number>({
+  label,
+  names,
+  chosen,
+  disabled,
+  onChange,
+}: {
+  readonly label: string;
+  readonly names: readonly (readonly [T, string])[];
+  readonly chosen: readonly T[];
+  readonly disabled: boolean;
+  /** The new choice, in order. */
+  readonly onChange: (chosen: T[]) => void;
+}) {
+  return (
+    <div className={classes.monthPicks} role="group" aria-label={label}>
+      {names.map(([value, name]) => (
+        <button
+          key={value}
+          type="button"
+          disabled={disabled}
+          aria-pressed={chosen.includes(value)}
+          onClick={() => onChange(toggleIn(chosen, value).sort((a, b) => a - b))}
+        >
+          {name}
+        </button>
+      ))}
+    </div>
   );
 }
 
@@ -104,11 +159,7 @@ export function LiftFields<M extends Extract<Method, { uplift: Percent; round: R
           onCommit={(uplift) => onMethod({ ...method, uplift })}
         />
       </Field>
-      <RoundField
-        value={method.round}
-        disabled={readOnly}
-        onChange={(round) => onMethod({ ...method, round })}
-      />
+      <RoundField {...{ method, readOnly, onMethod }} />
     </>
   );
 }
@@ -198,7 +249,7 @@ export function WholesFields({
 }
 
 /** The same amounts said of years instead of quarters, or evenly of quarters instead of years. */
-export function asPer(wholes: Wholes, per: Wholes['per'], { years, quarters }: Facts): Wholes {
+function asPer(wholes: Wholes, per: Wholes['per'], { years, quarters }: Facts): Wholes {
   if (wholes.per === per) return wholes;
   const yearOf = (k: number) =>
     years.findIndex((y) => quarters[k]!.from >= y.from && quarters[k]!.to <= y.to);
