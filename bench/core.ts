@@ -1,11 +1,11 @@
 import Papa from 'papaparse';
 import { HyperFormula } from 'hyperformula';
-import { minor, percent, unitOf } from '@/core/money';
+import { minor, percent } from '@/core/money';
 import { monthCalendar } from '@/core/calendar';
 import { fingerprint, readFile } from '@/core/files';
 import { matchAccounts, openDraft, proofOf, settle } from '@/core/intake';
 import { balancesOf, BlockBuilder } from '@/core/ledger';
-import { guessing } from '@/core/test/build';
+import { factsOver, guessing } from '@/core/test/build';
 import {
   applyCommand,
   blankLine,
@@ -16,7 +16,7 @@ import {
   type Driver,
   type Line,
 } from '@/core/model';
-import { asLastYear, createReckoner, draftBudget, factsFor } from '@/core/plan';
+import { asLastYear, createReckoner, draftBudget } from '@/core/plan';
 import { createFiller, fillStatement, statementRows } from '@/core/report';
 import { ms, report, time, TURNS } from './measure';
 
@@ -104,20 +104,7 @@ function budget() {
     ],
     calendar,
   );
-  const first = calendar.firstOfYear(2026);
-  const periods = Array.from({ length: PERIODS }, (_, i) => calendar.period(first + i));
-  const facts = factsFor({
-    calendar,
-    periods,
-    accounts,
-    balances,
-    ofSegment: () => balances,
-    closedThrough: first - 1,
-    unit: unitOf('USD'),
-    weights: [],
-    workWeek: { weekdays: [1, 2, 3, 4, 5], holidays: [] },
-    others: new Map(),
-  });
+  const facts = factsOver(accounts, balances, PERIODS);
   const lines: Line[] = [];
   accounts.forEach((a, i) => {
     const method: Line['method'] =
@@ -248,8 +235,6 @@ const SEGMENTS = 8;
 function largePlan() {
   const { accounts } = budget();
   const calendar = monthCalendar(1);
-  const first = calendar.firstOfYear(2026);
-  const periods = Array.from({ length: 24 }, (_, i) => calendar.period(first + i));
   const builder = new BlockBuilder(12_000);
   for (let i = 0; i < 12_000; i++)
     builder.add(20_089 + (i % 12) * 30, i % 1000, 10_000 + ((i * 31) % 900) * 100, i);
@@ -258,18 +243,7 @@ function largePlan() {
     accounts.map((a) => a.id),
   );
   const balances = balancesOf([block], calendar);
-  const facts = factsFor({
-    calendar,
-    periods,
-    accounts,
-    balances,
-    ofSegment: () => balances,
-    closedThrough: first - 1,
-    unit: unitOf('USD'),
-    weights: [],
-    workWeek: { weekdays: [1, 2, 3, 4, 5], holidays: [] },
-    others: new Map(),
-  });
+  const facts = factsOver(accounts, balances, 24);
   const segments = Array.from({ length: SEGMENTS }, (_, s) => `v${s}`);
   const lines = segments.flatMap((segment) =>
     accounts.map((a, i): Line => ({

@@ -2,7 +2,7 @@ import { setAutoFreeze } from 'immer';
 import { minor, percent, unitOf, type Minor } from '@/core/money';
 import { monthCalendar, toDayNumber, yearRange, day, type PeriodId } from '@/core/calendar';
 import type { GuessContext } from '@/core/intake';
-import { balancesOf, BlockBuilder, type LedgerBlock } from '@/core/ledger';
+import { balancesOf, BlockBuilder, type Balances, type LedgerBlock } from '@/core/ledger';
 import {
   blankLine,
   naturalSign,
@@ -103,12 +103,20 @@ export function factsWith(
       v === null ? [] : [[`2025-${String(i + 1).padStart(2, '0')}-15`, id, v] as const],
     ),
   );
-  const balances = balancesOf([blockOf(accounts, entries)], calendar);
+  return factsOver(accounts, balancesOf([blockOf(accounts, entries)], calendar), 12, change);
+}
+
+/** Facts for a budget of so many months from January 2026, over these balances. */
+export function factsOver(
+  accounts: readonly Account[],
+  balances: Balances,
+  length: number,
+  change: Partial<FactsInput> = {},
+) {
   const first = calendar.firstOfYear(2026);
-  const periods = Array.from({ length: 12 }, (_, i) => calendar.period(first + i));
   return factsFor({
     calendar,
-    periods,
+    periods: Array.from({ length }, (_, i) => calendar.period(first + i)),
     accounts,
     balances,
     ofSegment: () => balances,

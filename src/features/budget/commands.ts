@@ -1,4 +1,4 @@
-import { minorDigits, numberFormatOf, parseAmount, parsePercent, unitOf } from '@/core/money';
+import { minorDigits, numberFormatOf, parseAmount, parsePercent, unitOf, type Minor } from '@/core/money';
 import type { Rect } from '@/core/sheet';
 import { clearEdit, fillEdit, restoreEdit, type Edit, type EditContext } from './edits';
 import { addAmount, carryOn, clearMonths, raiseBy, roundSelection, setTotal, swapSign } from './tools';
@@ -21,7 +21,13 @@ function amountOf(c: EditContext, text: string) {
   return read.ok && read.value !== null && !read.percent ? read.value : null;
 }
 
-const NOT_AMOUNT: Edit = { trouble: 'That is not an amount.' };
+/** A tool that works with an amount; anything else typed is said. */
+const withAmount =
+  (tool: (c: EditContext, rect: Rect, amount: Minor) => Edit): Tool['run'] =>
+  (c, rect, text) => {
+    const amount = amountOf(c, text);
+    return amount === null ? { trouble: 'That is not an amount.' } : tool(c, rect, amount);
+  };
 
 export const TOOLS: readonly Tool[] = [
   { id: 'fill', name: 'Fill right with the first column', key: '>', run: (c, r) => fillEdit(c, r) },
@@ -37,10 +43,7 @@ export const TOOLS: readonly Tool[] = [
     name: 'Add or take an amount…',
     key: 'a',
     ask: { label: 'Add to each month', hint: 'An amount; with a minus it is taken away' },
-    run(c, r, text) {
-      const amount = amountOf(c, text);
-      return amount === null ? NOT_AMOUNT : addAmount(c, r, amount);
-    },
+    run: withAmount(addAmount),
   },
   {
     id: 'percent',
@@ -57,10 +60,7 @@ export const TOOLS: readonly Tool[] = [
     name: 'Set the total and spread it…',
     key: 't',
     ask: { label: 'Total of the selection', hint: 'Months change in proportion; blanks alone share evenly' },
-    run(c, r, text) {
-      const amount = amountOf(c, text);
-      return amount === null ? NOT_AMOUNT : setTotal(c, r, amount);
-    },
+    run: withAmount(setTotal),
   },
   {
     id: 'round',
