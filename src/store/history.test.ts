@@ -100,3 +100,17 @@ test('a budget made another way keeps its uplift in its history', () => {
   });
   expect(figures(lifted, january('s'))).toEqual([['setMethods', 1000, 1100]]);
 });
+test('of a balance sheet the net assets are the last ones, not their months added up', () => {
+  const sheet = [account('b', 'bank'), account('l', 'loan')];
+  const year = (v: number) => byMonth(Object.fromEntries(ids.map((p) => [p, minor(v)])));
+  const book = bookWith(sheet, {
+    budgets: [budgetOf([line('b', year(900)), line('l', year(200))], 'b1', { covers: 'balanceSheet' })],
+  });
+  const paid = run(openHistory(book, []), {
+    type: 'setCells',
+    budget: 'b1',
+    how: 'typed',
+    cells: [{ ...of('l'), period: ids[11]!, value: minor(150) }],
+  });
+  expect(figures(paid, { budget: 'b1', line: null, month: null })).toEqual([['setCells', 700, 750]]);
+});

@@ -2,8 +2,7 @@ import { applyPatches, type Patch } from 'immer';
 import { sumBlank, type Minor } from '@/core/money';
 import type { LedgerBlock } from '@/core/ledger';
 import type { Book, Budget, Change, History, LineRef } from '@/core/model';
-import { wholeRow } from '@/core/plan';
-import { budgetRows, fillStatement } from '@/core/report';
+import { budgetRows, resultOf } from '@/core/report';
 import { makeGround, reckoned, type Slots } from './derived';
 
 /** A change that made a figure another, with the figure before and after it. */
@@ -98,14 +97,8 @@ function figureOf(
       ? (figures?.amounts.findLast((a) => a !== null) ?? null)
       : sumBlank([...(figures?.amounts ?? []), ...(figures?.wholes ?? [])]);
   }
-  const rows = budgetRows(book.accounts, budget.covers);
-  const years = r.facts.years.length;
-  const filled = fillStatement(rows, r.facts.periods.length + years, (account) =>
-    wholeRow(r.figures(account), years),
-  );
   const result = budget.covers === 'balanceSheet' ? 'netAssets' : 'netProfit';
-  const at = rows.findIndex((row) => row.kind === 'result' && row.result === result);
-  return at < 0 ? null : sumBlank(filled[at]!);
+  return resultOf(budgetRows(book.accounts, budget.covers), result, r.facts, (id) => r.figures(id));
 }
 
 /** The changes of a budget itself, latest first, each with the budget as it was after it. */

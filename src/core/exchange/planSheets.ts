@@ -6,6 +6,7 @@ import { lineKey, type Account, type Driver, type Line, type Ref, type SegmentId
 import {
   explainMonth,
   formulaOf,
+  shareHistory,
   type Facts,
   type LineResult,
   type Reason,
@@ -210,15 +211,13 @@ class Writer {
     const { method: m } = line;
     if ('uplift' in m) cells[PERCENT] = { percent: fractionOf(m.uplift) };
     if (m.kind === 'share') {
-      const reason = this.reasons(line, result, 0).find((x) => x.step === 'share');
+      const history = shareHistory(m, this.p.reckoning.contextOf(line));
       if (m.percent !== null) cells[PERCENT] = { percent: fractionOf(m.percent) };
-      else if (reason) {
-        const own = sumOf(this.p.facts.past(line.account, line.segment).lastYear);
-        const theirs = this.p.facts
-          .members(m.of)
-          .reduce((t, id) => t + sumOf(this.p.facts.past(id, line.segment).lastYear), 0);
-        cells[PERCENT] = { formula: `${this.money(own)}/${this.money(theirs)}`, result: own / theirs };
-      }
+      else if (history)
+        cells[PERCENT] = {
+          formula: `${this.money(history.own)}/${this.money(history.theirs)}`,
+          result: history.own / history.theirs,
+        };
     }
     if (m.kind === 'step' && m.change.of === 'percent')
       cells[PERCENT] = { percent: fractionOf(m.change.percent) };
@@ -337,7 +336,9 @@ class Writer {
         const share = find('share');
         if (!share || share.base === null || share.value === null) return null;
         const base = this.ref(m.of, line, i - m.lag, share.base);
-        return round(`${base}*${fixed(PERCENT, r)}`, share.value, share.base * this.shareOf(line));
+        const history = shareHistory(m, this.p.reckoning.contextOf(line));
+        const portion = m.percent !== null ? fractionOf(m.percent) : history!.own / history!.theirs;
+        return round(`${base}*${fixed(PERCENT, r)}`, share.value, share.base * portion);
       }
       case 'occurrence': {
         const found = find('occurrences')!;
@@ -380,15 +381,6 @@ class Writer {
     const off = comesTo - exact;
     const nudge = Math.abs(off) < 0.49999 ? '' : `${off > 0 ? '+' : '-'}${(0.0001 / this.unit).toFixed(7)}`;
     return `ROUND(${text}${nudge},${this.digits})`;
-  }
-
-  /** The share of a line as a fraction: as said, or as it was last year. */
-  private shareOf(line: Line): number {
-    const { method: m } = line;
-    if (m.kind !== 'share') return 0;
-    if (m.percent !== null) return fractionOf(m.percent);
-    const past = (id: string) => sumOf(this.p.facts.past(id, line.segment).lastYear);
-    return past(line.account) / this.p.facts.members(m.of).reduce((t, id) => t + past(id), 0);
   }
 
   /** The cell (or cells) of what is referred to; before the first month its actual, as a constant. */

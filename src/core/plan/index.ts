@@ -17,7 +17,7 @@ export { phasingWeights, workingDays } from './phasing';
 export { occurrencesIn } from './occurrences';
 export { stepped, stepsTaken, type StepChange } from './steps';
 export { formulaOf } from './methods/formula';
-export { historyShare } from './methods/share';
+export { historyShare, shareHistory } from './methods/share';
 export { spreadTotal, totalCommand } from './spread';
 export { asLastYear, draftBudget, startLines, type StartChoice, type StartFrom } from './start';
 export { explainMonth } from './explain';

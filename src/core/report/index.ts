@@ -37,3 +37,4 @@ export {
   type VarianceReportInput,
 } from './varianceReport';
 export { ledgerReport, trialReport, type LedgerReportInput } from './ledgerReport';
+export { resultOf } from './result';

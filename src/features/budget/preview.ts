@@ -1,8 +1,7 @@
 import { blankLine, lineKey, type LineRef, type Method } from '@/core/model';
-import { createReckoner, wholeRow, type LineResult } from '@/core/plan';
-import { budgetRows, createFiller } from '@/core/report';
+import { createReckoner, type LineResult } from '@/core/plan';
+import { budgetRows, resultOf } from '@/core/report';
 import type { Minor } from '@/core/money';
-import { sumBlank } from '@/core/money';
 import type { Reckoned } from '@/store/derived';
 import type { Account } from '@/core/model';
 
@@ -16,7 +15,6 @@ export function createPreviewer(): (
   methods: readonly (LineRef & { readonly method: Method })[],
 ) => Preview {
   const reckon = createReckoner();
-  const fill = createFiller();
   return ({ budget, facts }, accounts, methods) => {
     const changed = new Map(methods.map((m) => [lineKey(m), m.method]));
     const lines = budget.lines.map((l) => {
@@ -28,14 +26,9 @@ export function createPreviewer(): (
     for (const m of methods) if (changed.has(lineKey(m))) lines.push({ ...blankLine(m), method: m.method });
     const run = reckon({ lines, drivers: budget.drivers }, facts);
     const rows = budgetRows(accounts, budget.covers);
-    const years = facts.years.length;
-    const filled = fill(rows, facts.periods.length + years, (id) =>
-      wholeRow(run.lines.figures(id, 'all'), years),
-    );
-    const net = rows.findIndex((r) => r.kind === 'result' && r.result === 'netProfit');
     return {
       line: run.lines.get(methods[0]!)!,
-      net: net < 0 ? null : sumBlank(filled[net]!),
+      net: resultOf(rows, 'netProfit', facts, (id) => run.lines.figures(id, 'all')),
     };
   };
 }

@@ -14,7 +14,7 @@ import {
   type Rule,
 } from '../rule';
 import { wholeAt, wholeSteps } from './phased';
-import { wholesOf } from './wholes';
+import { shownSoFar, wholesOf } from './wholes';
 
 type Pattern = MethodOf<'pattern'>;
 
@@ -42,13 +42,12 @@ function shapeOf(method: Pattern, { facts, line }: Context, span: Span): Minor[]
 export const pattern: Rule<'pattern'> = {
   by: 'line',
   compute(method, context) {
-    const { facts, line, typed } = context;
+    const { facts, line } = context;
     if (facts.isBalance(line.account)) return stuck(facts, 'notForBalances');
     const amounts: (Minor | null)[] = [...blanks(facts)];
-    const shown = (i: number) => (typed(i) === undefined ? (amounts[i] ?? null) : typed(i)!);
     let issue: LineIssue | null = null;
     let met = false;
-    for (const { span, total } of wholesOf(method, context, shown)) {
+    for (const { span, total } of wholesOf(method, context, shownSoFar(context, amounts))) {
       met = true;
       const shaped = splitLike(total, shapeOf(method, context, span));
       // Nothing to be in proportion to: an even split, and the line says so.

@@ -13,7 +13,7 @@ import {
   type Reason,
   type Rule,
 } from '../rule';
-import { wholesOf, type Whole } from './wholes';
+import { shownSoFar, wholesOf, type Whole } from './wholes';
 
 type Phased = MethodOf<'phased'>;
 
@@ -28,13 +28,12 @@ function partsOf(method: Phased, { facts }: Context, { span, total }: Whole): Mi
 export const phased: Rule<'phased'> = {
   by: 'line',
   compute(method, context) {
-    const { facts, line, typed } = context;
+    const { facts, line } = context;
     if (facts.isBalance(line.account)) return stuck(facts, 'notForBalances');
     const amounts: (Minor | null)[] = [...blanks(facts)];
-    const shown = (i: number) => typed(i) ?? (typed(i) === null ? null : (amounts[i] ?? null));
     let issue: LineIssue | null = null;
     let met = false;
-    for (const whole of wholesOf(method, context, shown)) {
+    for (const whole of wholesOf(method, context, shownSoFar(context, amounts))) {
       met = true;
       const parts = partsOf(method, context, whole);
       if (typeof parts === 'string') issue = parts;

@@ -3,9 +3,11 @@ import type { MethodOf } from '@/core/model';
 import { roundingStep, unitOfRound, type Context, type Reason, type Rule } from '../rule';
 
 type Share = MethodOf<'share'>;
+/** An account's total of last year, and that of what it is a share of, which is not zero. */
+export type ShareHistory = { readonly own: Minor; readonly theirs: Minor };
 
 /** The share that the account had of it in the year before the budget: both years' totals. Null where there is none. */
-function historyOf({ of }: Share, { line, facts }: Context): { own: Minor; theirs: Minor } | null {
+export function shareHistory({ of }: Share, { line, facts }: Context): ShareHistory | null {
   const total = (id: string) => sumBlank(facts.past(id, line.segment).lastYear);
   const own = total(line.account);
   const theirs = sumBlank(facts.members(of).map(total));
@@ -14,7 +16,7 @@ function historyOf({ of }: Share, { line, facts }: Context): { own: Minor; their
 
 function shareOf(method: Share, context: Context, base: Minor): Minor | null {
   if (method.percent !== null) return percentOf(base, method.percent);
-  const history = historyOf(method, context);
+  const history = shareHistory(method, context);
   return history && divideRounded(base, history.own, history.theirs, 'halfAwayFromZero');
 }
 
@@ -24,7 +26,7 @@ export const share: Rule<'share'> = {
   needs: ({ of, lag }) => [{ name: of, lag }],
   month(method, context, i) {
     if (!context.has(method.of)) return { amount: null, issue: 'lineMissing' };
-    if (method.percent === null && !historyOf(method, context)) return { amount: null, issue: 'noShare' };
+    if (method.percent === null && !shareHistory(method, context)) return { amount: null, issue: 'noShare' };
     const base = context.amount(method.of, i - method.lag);
     const value = base === null ? null : shareOf(method, context, base);
     return {
@@ -41,7 +43,7 @@ export const share: Rule<'share'> = {
         of: method.of,
         period: context.facts.periods[i]!.index - method.lag,
         base,
-        percent: method.percent ?? shownShare(historyOf(method, context)),
+        percent: method.percent ?? shownShare(shareHistory(method, context)),
         history: method.percent === null,
         value,
       },
@@ -51,13 +53,13 @@ export const share: Rule<'share'> = {
 };
 
 /** A share of history as a percentage with two digits. */
-export function shownShare(history: { readonly own: Minor; readonly theirs: Minor } | null): string {
+function shownShare(history: ShareHistory | null): string {
   if (!history) return '';
   return (divideRounded(history.own, 10_000, history.theirs, 'halfAwayFromZero') / 100).toFixed(2);
 }
 
 /** The share that a line would take from history, for showing it; null where there is none. */
 export const historyShare = (method: Share, context: Context): string | null => {
-  const history = historyOf(method, context);
+  const history = shareHistory(method, context);
   return history && shownShare(history);
 };

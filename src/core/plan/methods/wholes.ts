@@ -1,5 +1,4 @@
 import { sumBlank, uplift, type Minor, type Percent } from '@/core/money';
-import { yearsBefore } from '@/core/calendar';
 import type { Wholes } from '@/core/model';
 import type { Context } from '../rule';
 import type { Span } from '../spans';
@@ -21,22 +20,34 @@ export function* wholesOf(
   context: Context,
   own: (i: number) => Minor | null,
 ): Generator<Whole> {
-  const { facts, line } = context;
+  const { facts } = context;
   const spans = method.amounts?.per === 'quarter' ? facts.quarters : facts.years;
   for (const [k, span] of spans.entries()) {
     const base = method.amounts ? (method.amounts.amounts[k] ?? null) : yearBefore(context, span, own);
     if (base === null) continue;
     yield { span, base, total: uplift(base, method.uplift), said: method.amounts !== null };
   }
-
-  function yearBefore(_: Context, span: Span, mine: (i: number) => Minor | null): Minor | null {
-    const first = facts.periods[0]!.index;
-    return sumBlank(
-      facts.periods.slice(span.from, span.to).map((p) => {
-        const before = yearsBefore(facts.calendar, p.index);
-        if (before === null) return null;
-        return before >= first ? mine(before - first) : facts.actual(line.account, line.segment, before);
-      }),
-    );
-  }
 }
+
+/** The same months of the year before: the ledger's, or where it is this budget's own, the line's months so far. */
+function yearBefore(
+  { facts, line }: Context,
+  { from, to }: Span,
+  own: (i: number) => Minor | null,
+): Minor | null {
+  const { lastYear } = facts.past(line.account, line.segment);
+  return sumBlank(
+    facts.yearBack.slice(from, to).map((back, k) => {
+      if (back === null) return null;
+      return back >= 0 ? own(back) : (lastYear[from + k] ?? null);
+    }),
+  );
+}
+
+/** A line's months while they are made: as typed over, else as made so far. */
+export const shownSoFar =
+  ({ typed }: Context, amounts: readonly (Minor | null)[]) =>
+  (i: number): Minor | null => {
+    const over = typed(i);
+    return over === undefined ? (amounts[i] ?? null) : over;
+  };
