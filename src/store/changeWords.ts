@@ -63,13 +63,21 @@ function fileNames(value: unknown): string[] {
 
 const MOST = 4;
 
+/** Accounts' names, made once for all changes that are told of one book. */
+const names = new WeakMap<Book['accounts'], ReadonlyMap<string, string>>();
+function namesOf(accounts: Book['accounts']): ReadonlyMap<string, string> {
+  let table = names.get(accounts);
+  if (!table) names.set(accounts, (table = new Map(accounts.map((a) => [a.id, a.name]))));
+  return table;
+}
+
 /**
  * What a change touched, off its patches: lines, drivers, budgets, accounts, files. Places in the book's lists are told
  * by what stands there now, which is right for lines: they are added at the end and never taken out of a budget.
  */
 export function placesOf(change: Change, book: Book, withBudget = true): string {
   if (!('patches' in change)) return '';
-  const nameOf = new Map(book.accounts.map((a) => [a.id, a.name]));
+  const nameOf = namesOf(book.accounts);
   const places = new Set<string>();
   for (const { path } of change.patches) {
     const [root, at, part, item] = path;

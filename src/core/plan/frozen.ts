@@ -1,6 +1,5 @@
 import { lineKey, type AccountId, type Approved, type Budget, type SegmentId } from '@/core/model';
 import { addFigures, type Figures, type Reckoning } from './results';
-import type { Amounts } from './rule';
 
 const tables = new WeakMap<Approved['lines'], ReadonlyMap<string, Figures>>();
 
@@ -49,14 +48,6 @@ export const frozenFigures = (
   segment: SegmentId | 'all',
 ): Figures | null =>
   tableOf(approved.lines).get(segment === 'all' ? `${account}:*` : lineKey({ account, segment })) ?? null;
-
-/** The months of them. */
-export const amountsOf = (
-  budget: Budget,
-  reckoning: Reckoning,
-  account: AccountId,
-  segment: SegmentId | 'all' = 'all',
-): Amounts | null => figuresOf(budget, reckoning, account, segment)?.amounts ?? null;
 
 /** A reckoned budget's lines as they are frozen on approval. */
 export const frozenLines = (reckoning: Reckoning): Approved['lines'] =>

@@ -21,7 +21,7 @@ export { historyShare, shareHistory } from './methods/share';
 export { spreadTotal, totalCommand } from './spread';
 export { asLastYear, draftBudget, startLines, type StartChoice, type StartFrom } from './start';
 export { explainMonth } from './explain';
-export { amountsOf, figuresOf, fingerprintText, frozenFigures, frozenLines } from './frozen';
+export { figuresOf, fingerprintText, frozenFigures, frozenLines } from './frozen';
 export {
   FORGOTTEN,
   leavesOut,

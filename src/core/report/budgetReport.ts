@@ -44,7 +44,7 @@ export type BudgetReportInput = {
 };
 
 /** Where the columns of a budget report stand: its periods, what is unphased, the total. */
-export const REPORT_KEYS = { period: (i: number) => `p${i}`, wholes: 'wholes', total: 'total' } as const;
+const REPORT_KEYS = { period: (i: number) => `p${i}`, wholes: 'wholes', total: 'total' } as const;
 
 /**
  * The budget alone: its columns by grain and the total of its periods; last year and the change on it, methods and
