@@ -1,7 +1,6 @@
-import { applyPatches, type Patch } from 'immer';
 import { sumBlank, type Minor } from '@/core/money';
 import type { LedgerBlock } from '@/core/ledger';
-import type { Book, Budget, Change, History, LineRef } from '@/core/model';
+import { across, type Book, type Budget, type Change, type History, type LineRef } from '@/core/model';
 import { budgetRows, resultOf } from '@/core/report';
 import { makeGround, reckoned, type Slots } from './derived';
 
@@ -19,20 +18,12 @@ export type Figure = {
   readonly month: number | null;
 };
 
-/** The book before a change, from the book after it; null for a change whose patches fit no more. */
-function undone(book: Book, change: Change, all: ReadonlyMap<number, Change>, version: number): Book | null {
-  const of = 'of' in change ? all.get(change.of) : change;
-  if (!of || !('patches' in of) || of.version !== version) return null;
-  const back = change.type === 'undo' ? of.patches : of.inverse;
-  return applyPatches(book, back as Patch[]);
-}
-
 /** Each change with the books before and after it, latest first, as far back as patches fit. */
 function* backward({ book, journal }: History): Generator<{ change: Change; before: Book; after: Book }> {
   const all = new Map(journal.map((c) => [c.seq, c]));
   let after = book;
   for (const change of journal.toReversed()) {
-    const before = undone(after, change, all, book.version);
+    const before = across(after, change, all, 'back', book.version);
     if (!before) return;
     yield { change, before, after };
     after = before;

@@ -449,8 +449,6 @@ class Writer {
 const valueOf = (cell: PlanCell | undefined): number =>
   typeof cell === 'number' ? cell : cell && typeof cell === 'object' && 'result' in cell ? cell.result : 0;
 
-const sumOf = (values: readonly (Minor | null)[]): number => values.reduce<number>((t, v) => t + (v ?? 0), 0);
-
 const numberOf = (r: Ratio | null): number => (r ? Number(r.n) / Number(r.d) : 0);
 
 const fractionOf = (p: Percent): number => Number(p) / 100;

@@ -50,5 +50,16 @@ export {
   type Command,
   type CommandType,
 } from './commands';
-export { openHistory, perform, redo, undo, type Change, type Doer, type History, type Step } from './journal';
+export {
+  across,
+  openHistory,
+  perform,
+  redo,
+  replay,
+  undo,
+  type Change,
+  type Doer,
+  type History,
+  type Step,
+} from './journal';
 export { type Refusal } from './refusal';

@@ -121,4 +121,40 @@ export function redo(history: History, at: string, by?: string): History {
   };
 }
 
+/**
+ * Brings a document from before a change to after it, or back. `all` holds the journal's changes by number, since an
+ * undo or redo only names another. Null where that one is not in it, or speaks of another version than `version`.
+ */
+export function across<T extends object>(
+  doc: T,
+  change: Change,
+  all: ReadonlyMap<number, Change>,
+  way: 'forth' | 'back',
+  version: number,
+): T | null {
+  const of = 'of' in change ? all.get(change.of) : change;
+  if (!of || !('patches' in of) || (of.version ?? 2) !== version) return null;
+  const inverse = (change.type === 'undo') === (way === 'forth');
+  return applyPatches(doc, (inverse ? of.inverse : of.patches) as Patch[]);
+}
+
+/**
+ * A saved document, of whatever schema version, brought through the last changes of its journal, from place `from`
+ * on. Null where a change is not of the document's version or its patches do not fit.
+ */
+export function replay<T extends { readonly version: number }>(
+  saved: T,
+  journal: readonly Change[],
+  from: number,
+): T | null {
+  const all = new Map(journal.map((c) => [c.seq, c]));
+  let doc: T | null = saved;
+  try {
+    for (const change of journal.slice(from)) doc = doc && across(doc, change, all, 'forth', saved.version);
+    return doc;
+  } catch {
+    return null;
+  }
+}
+
 const nextSeq = (history: History): number => (history.journal.at(-1)?.seq ?? 0) + 1;
