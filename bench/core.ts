@@ -17,7 +17,7 @@ import {
   type Line,
 } from '@/core/model';
 import { asLastYear, createReckoner, draftBudget } from '@/core/plan';
-import { createFiller, fillStatement, statementRows } from '@/core/report';
+import { createFiller, fillStatement, placesOfRows, statementRows } from '@/core/report';
 import { ms, report, time, TURNS } from './measure';
 
 /** A ledger of n lines as a CSV, like the demo's but made by counting. */
@@ -204,10 +204,11 @@ async function reckoning(): Promise<void> {
       l.account === id ? { ...l, overrides: { [b.facts.periods[3]!.id]: minor(10_000 + i) } } : l,
     ),
   }));
+  const places = placesOfRows(b.rows, reckon(documents[0]!, b.facts).lines.places, null);
   let n = 0;
   const edit = () => {
     const r = reckon(documents[n++ % documents.length]!, b.facts);
-    return fill(b.rows, PERIODS, (a) => r.lines.figures(a, 'all')!.amounts);
+    return fill(b.rows, PERIODS, (_, row) => r.lines.at(places[row]!)!.amounts);
   };
   const engine = HyperFormula.buildFromArray(sheet, options);
   const row = b.rows.findIndex((r) => r.kind === 'line' && r.account.id === id);
@@ -283,9 +284,11 @@ async function large(): Promise<void> {
   };
   const reckon = createReckoner();
   const fill = createFiller();
+  let places: readonly number[] | null = null;
   const all = () => {
     const r = reckon(book.budgets[0]!, facts);
-    return fill(rows, 24, (a) => r.lines.figures(a, 'v3')?.amounts ?? null);
+    places ??= placesOfRows(rows, r.lines.places, 'v3');
+    return fill(rows, 24, (_, row) => r.lines.at(places![row]!)?.amounts ?? null);
   };
   all();
   let n = 0;

@@ -1,4 +1,3 @@
-import { useDeferredValue } from 'react';
 import { unitOf, type Minor } from '@/core/money';
 import {
   indexOfId,
@@ -31,21 +30,7 @@ import {
   type Reckoner,
   type Reckoning,
 } from '@/core/plan';
-import { runChecks, type Check } from '@/core/checks';
-import { useBookStore } from './bookStore';
-
-/** Remembers the last answer for the last inputs, compared by identity. */
-function lastOf<A extends readonly unknown[], R>(make: (...args: A) => R): (...args: A) => R {
-  let args: A | null = null;
-  let result: R;
-  return (...next) => {
-    if (!args || next.some((x, i) => x !== args![i])) {
-      result = make(...next);
-      args = next;
-    }
-    return result;
-  };
-}
+import { lastOf } from './lastOf';
 
 export type Ground = {
   readonly book: Book;
@@ -85,10 +70,6 @@ export const makeGround = (book: Book, all: ReadonlyMap<string, LedgerBlock>): G
     actual: (account, period) => actualOf(balances, account, period),
   };
 };
-const groundOf = lastOf(makeGround);
-/** The checks run a moment behind the screen, so they remember a ground of their own. */
-const groundOfChecks = lastOf(makeGround);
-
 /** A budget with its reckoning. */
 export type Reckoned = {
   readonly budget: Budget;
@@ -241,53 +222,6 @@ export function segmentLedgers(ground: Ground, axisId: string | null): FactsInpu
   // Of an axis that is gone nothing is known: the whole company's ledger in each of its segments would be worse.
   return axis ? segmentLedgersOf(ground.blocks, ground.calendar, ground.view, axis) : unknownLedger;
 }
-
-const checksOf = lastOf((ground: Ground, blocks: ReadonlyMap<string, LedgerBlock>): Check[] =>
-  runChecks({
-    book: ground.book,
-    blocks,
-    balances: ground.balances,
-    budgets: ground.book.budgets.map((b) => {
-      const r = reckoned(ground, b);
-      return {
-        id: b.id,
-        name: b.name,
-        width: r.facts.periods.length,
-        lines: b.approved ? b.approved.lines : b.lines,
-        covers: b.covers,
-        figures: r.figures,
-      };
-    }),
-  }),
-);
-
-/** The open book's ground at this moment, for what is no part of a screen. */
-export function groundNow(): Ground | null {
-  const { history, blocks } = useBookStore.getState();
-  return history ? groundOf(history.book, blocks) : null;
-}
-
-/** The open book's ground, or null while none is open. */
-export const useGround = (): Ground | null =>
-  useBookStore((s) => (s.history ? groundOf(s.history.book, s.blocks) : null));
-
-/** The ground of an open book; for screens that are shown only when one is. */
-export function useOpenGround(): Ground {
-  const ground = useGround();
-  if (!ground) throw new Error('No book is open');
-  return ground;
-}
-
-/**
- * The state of every check of the open book. It may lag a keystroke behind: the checks add up the whole book, and
- * must never hold up the figure that was just typed.
- */
-export function useChecks(): readonly Check[] {
-  const history = useDeferredValue(useBookStore((s) => s.history));
-  const blocks = useDeferredValue(useBookStore((s) => s.blocks));
-  return history ? checksOf(groundOfChecks(history.book, blocks), blocks) : NONE;
-}
-const NONE: readonly Check[] = [];
 
 /** All periods worth showing on the ruler: whole fiscal years of the ledger and of every budget. */
 export function rulerRange(ground: Ground): PeriodRange | null {

@@ -13,7 +13,8 @@ import type { Schedule } from '@/core/model';
 import { browserKeyValue } from '@/platform/browserKeyValue';
 import { instant } from './actions';
 import { dispatch, useBookStore } from './bookStore';
-import { groundNow, type Ground } from './derived';
+import type { Ground } from './derived';
+import { groundNow } from './ground';
 import { takePull, useIntake } from './intake';
 
 export const FEED_PATH = '/feed/v1';

@@ -17,7 +17,6 @@ import {
 import { budgetStates, figureChanges } from './history';
 
 // The open book's store listens to other tabs for as long as it lives; a history needs none of it.
-jest.mock('./bookStore', () => ({ useBookStore: () => null }));
 
 const accounts = [account('s', 'income', 'Sales'), account('c', 'costOfSales', 'Goods')];
 const ids = periodIds(2026);

@@ -19,7 +19,8 @@ import { Cancelled, FileRefused, IntakeClient } from '@/workers/client';
 import type { Drafted, IntakeContent, OpenedFile } from '@/workers/protocol';
 import { instant, randomId, today } from './actions';
 import { dispatch, useBookStore } from './bookStore';
-import { groundNow, type Ground } from './derived';
+import type { Ground } from './derived';
+import { groundNow } from './ground';
 import { IDLE, useIntake, type OpenIntake, type PullFacts } from './intakeState';
 
 export { useIntake, type OpenIntake, type PullFacts };

@@ -1,7 +1,7 @@
 import { memo, type ReactNode } from 'react';
 import type { Minor } from '@/core/money';
 import { Spark } from '../Spark';
-import { sameRow, type LeadColumn, type SheetColumn, type SheetRow } from './types';
+import { sameList, sameRow, type LeadColumn, type SheetColumn, type SheetRow } from './types';
 import classes from './Sheet.module.css';
 
 export type CellFormat = (value: Minor | null, column: SheetColumn) => string;
@@ -21,7 +21,8 @@ export type SheetRowProps = {
   readonly active: number;
   /** Whether the line is the one under the cursor. */
   readonly current: boolean;
-  readonly withGhost: boolean;
+  /** The quiet row beneath the line, by column; null for none. */
+  readonly ghost: { readonly label: string; readonly values: readonly (Minor | null)[] } | null;
   /** The column at whose corner the handle to fill from stands; −1 for none. */
   readonly handle: number;
   readonly onFold: (key: string) => void;
@@ -30,6 +31,37 @@ export type SheetRowProps = {
 
 const cellTitle = (...parts: (string | undefined)[]): string | undefined =>
   parts.filter(Boolean).join(' — ') || undefined;
+
+/** What names a row: its code and label, with a button to fold it and marks of what it holds. */
+export function RowName({ row, onFold }: { readonly row: SheetRow; readonly onFold: (key: string) => void }) {
+  return (
+    <>
+      {row.folded !== undefined && (
+        <button
+          type="button"
+          className={classes.fold}
+          aria-expanded={!row.folded}
+          aria-label={`${row.folded ? 'Unfold' : 'Fold'} ${row.label}`}
+          tabIndex={-1}
+          onClick={() => onFold(row.key)}
+        >
+          {row.folded ? '▸' : '▾'}
+        </button>
+      )}
+      {row.code && <span className={classes.code}>{row.code}</span>}
+      <span className={classes.label}>{row.label}</span>
+      {row.aside && <span className={classes.aside}>{row.aside}</span>}
+      {row.looked && (
+        <span className={classes.looked} title="Looked at" role="img" aria-label="looked at">
+          ✓
+        </span>
+      )}
+      {row.hasNote && (
+        <span className={classes.noteMark} title="Has a note" role="img" aria-label="has a note" />
+      )}
+    </>
+  );
+}
 
 /** One row of the sheet, drawn again only when something in it changes. */
 export const SheetRowView = memo(
@@ -46,7 +78,7 @@ export const SheetRowView = memo(
     right,
     active,
     current,
-    withGhost,
+    ghost,
     handle,
     onFold,
     editor,
@@ -59,32 +91,10 @@ export const SheetRowView = memo(
         data-kind={row.kind}
         data-result={row.kind === 'result' ? row.key : undefined}
         data-current={current || undefined}
-        style={{ transform: `translateY(${top}px)` }}
+        style={{ top }}
       >
         <div role="rowheader" className={classes.name} title={row.label}>
-          {row.folded !== undefined && (
-            <button
-              type="button"
-              className={classes.fold}
-              aria-expanded={!row.folded}
-              aria-label={`${row.folded ? 'Unfold' : 'Fold'} ${row.label}`}
-              tabIndex={-1}
-              onClick={() => onFold(row.key)}
-            >
-              {row.folded ? '▸' : '▾'}
-            </button>
-          )}
-          {row.code && <span className={classes.code}>{row.code}</span>}
-          <span className={classes.label}>{row.label}</span>
-          {row.aside && <span className={classes.aside}>{row.aside}</span>}
-          {row.looked && (
-            <span className={classes.looked} title="Looked at" role="img" aria-label="looked at">
-              ✓
-            </span>
-          )}
-          {row.hasNote && (
-            <span className={classes.noteMark} title="Has a note" role="img" aria-label="has a note" />
-          )}
+          <RowName row={row} onFold={onFold} />
         </div>
         {lead.map(({ key }) => (
           <div key={key} role="gridcell" className={classes.method}>
@@ -111,11 +121,10 @@ export const SheetRowView = memo(
               data-column={c}
               data-kind={column.kind}
               data-selected={selected || undefined}
-              data-active={active === c || undefined}
               data-typed={row.typed[c] || undefined}
               data-odd={row.odd?.[c] ? true : undefined}
               data-noted={row.noted?.[c] ? true : undefined}
-              className={classes.cell}
+              className={active === c ? `${classes.cell} ${classes.active}` : classes.cell}
               title={cellTitle(value === null ? '' : exact(value, column), row.odd?.[c], row.noted?.[c])}
             >
               {active === c && editor ? editor : row.kind === 'section' ? null : format(value, column)}
@@ -123,14 +132,14 @@ export const SheetRowView = memo(
             </div>
           );
         })}
-        {withGhost && row.ghost && (
+        {ghost && (
           <div className={classes.ghost} aria-hidden>
             <div className={classes.ghostLabel} style={{ gridColumn: `1 / ${lead.length + 2}` }}>
-              {row.ghost.label}
+              {ghost.label}
             </div>
             {columns.map((column, c) => (
               <div key={column.key} className={classes.ghostCell}>
-                {column.kind === 'info' ? '' : format(row.ghost!.values[c] ?? null, column)}
+                {column.kind === 'info' ? '' : format(ghost.values[c] ?? null, column)}
               </div>
             ))}
           </div>
@@ -146,7 +155,8 @@ export const SheetRowView = memo(
     a.right === b.right &&
     a.active === b.active &&
     a.current === b.current &&
-    a.withGhost === b.withGhost &&
+    a.ghost?.label === b.ghost?.label &&
+    sameList(a.ghost?.values ?? [], b.ghost?.values ?? []) &&
     a.handle === b.handle &&
     a.lead === b.lead &&
     a.editor === b.editor &&

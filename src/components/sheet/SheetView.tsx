@@ -28,11 +28,16 @@ import {
 } from '@/core/sheet';
 import type { Minor } from '@/core/money';
 import { CellEditor, type Leave } from './CellEditor';
-import { SheetRowView, type CellFormat } from './SheetRowView';
+import { RowName, SheetRowView, type CellFormat } from './SheetRowView';
 import type { LeadColumn, SheetColumn, SheetRow } from './types';
 import classes from './Sheet.module.css';
 
 const ROW = 25;
+const NO_ROWS: readonly SheetRow[] = [];
+const HEAD = 34;
+const NAME = 190;
+/** No scrollbar is broader. */
+const SCROLLBAR = 18;
 
 export type SheetProps = {
   readonly label: string;
@@ -47,8 +52,12 @@ export type SheetProps = {
   readonly readOnly: boolean;
   /** Columns between the account and the figures; the same list while they stay. */
   readonly lead: readonly LeadColumn[];
-  /** Whose quiet second row is shown: the selected line's, or every line's. */
-  readonly ghosts?: 'selected' | 'all';
+  /** A quiet second row beneath the selected line, or beneath every line: its name, and its values by column. */
+  readonly ghost?: {
+    readonly beneath: 'selected' | 'all';
+    readonly label: string;
+    readonly values: (row: number) => readonly (Minor | null)[];
+  } | null;
   /** Actuals are solid ink, plans ochre. */
   readonly tone: 'actual' | 'plan';
   /** Takes a typed text; what is wrong with it, or null. */
@@ -98,7 +107,8 @@ export function SheetView(props: SheetProps) {
   const active = selection.anchor;
   const rect = rectOf(selection);
   const lead = props.lead.length + 1;
-  const ghosts = props.ghosts ?? 'selected';
+  const { ghost } = props;
+  const [shifted, setShifted] = useState(false);
   const [fillTo, setFillTo] = useState<Place | null>(null);
   const shown = fillTo ? widened(rect, fillTo) : rect;
   const current = selection.focus.row;
@@ -107,24 +117,34 @@ export function SheetView(props: SheetProps) {
     () => ({ rows: rows.length, columns: columns.length, enterable: (r) => rows[r]?.enterable ?? false }),
     [rows, columns.length],
   );
-  const sizeOf = useCallback(
-    (i: number) => ((ghosts === 'all' || i === current) && rows[i]?.ghost ? ROW * 2 : ROW),
-    [current, rows, ghosts],
-  );
+  const tall = ghost?.beneath === 'all' ? rows : NO_ROWS;
+  const sizeOf = useCallback((i: number) => (tall[i]?.enterable ? ROW * 2 : ROW), [tall]);
+  // One quiet row, beneath the selected line, moves what follows it; nothing need be measured anew for that.
+  const pushed = ghost?.beneath === 'selected' && rows[current]?.enterable ? ROW : 0;
   // eslint-disable-next-line react-hooks/incompatible-library -- the virtualizer is meant to be read anew on each render
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => scroller.current,
     estimateSize: sizeOf,
     overscan: 8,
-    scrollPaddingStart: 34,
-    scrollPaddingEnd: ROW,
   });
+  const widths = useMemo(() => widthsFor(rows, columns, format), [rows, columns, format]);
+  const template = templateOf(props.lead, columns, widths);
+  const wide = template.narrowest > (virtual.scrollRect?.width ?? Infinity) - SCROLLBAR;
   useLayoutEffect(() => virtual.measure(), [virtual, sizeOf]);
-  useEffect(() => virtual.scrollToIndex(selection.focus.row), [virtual, selection.focus.row]);
+  const height = virtual.scrollRect?.height ?? 0;
+  useEffect(() => {
+    // Rows are where they were counted to be; to ask the browser would make it lay everything out at once.
+    const row = virtual.measurementsCache[selection.focus.row];
+    if (!row || height === 0) return;
+    const offset = virtual.scrollOffset ?? 0;
+    const end = HEAD + row.end + ROW + SCROLLBAR;
+    if (row.start < offset) scroller.current!.scrollTop = row.start;
+    else if (end > offset + height) scroller.current!.scrollTop = end - height;
+  }, [virtual, selection.focus.row, height]);
   useEffect(() => {
     // A sheet wider than the screen follows the cursor sideways, clear of the account column.
-    const box = scroller.current;
+    const box = wide ? scroller.current : null;
     const cell = box?.querySelector<HTMLElement>(
       `[data-row="${selection.focus.row}"][data-column="${selection.focus.column}"]`,
     );
@@ -133,7 +153,7 @@ export function SheetView(props: SheetProps) {
     if (cell.offsetLeft < box.scrollLeft + fixed) box.scrollLeft = cell.offsetLeft - fixed;
     else if (cell.offsetLeft + cell.offsetWidth > box.scrollLeft + box.clientWidth)
       box.scrollLeft = cell.offsetLeft + cell.offsetWidth - box.clientWidth;
-  }, [selection.focus]);
+  }, [selection.focus, wide]);
 
   const refused = (): boolean => {
     if (readOnly) props.onRefused();
@@ -272,8 +292,8 @@ export function SheetView(props: SheetProps) {
         }}
       />
     );
-  const widths = useMemo(() => widthsFor(rows, columns, format), [rows, columns, format]);
   const items = virtual.getVirtualItems();
+  const topOf = (index: number, start: number) => (index > current ? start + pushed : start);
 
   return (
     <div
@@ -287,11 +307,8 @@ export function SheetView(props: SheetProps) {
       aria-multiselectable
       aria-readonly={readOnly}
       aria-activedescendant={items.some((i) => i.index === active.row) ? `${id}-active` : undefined}
-      style={
-        {
-          ...templateOf(props.lead, columns, widths),
-        } as React.CSSProperties
-      }
+      style={template.style as React.CSSProperties}
+      onScroll={(e) => setShifted(e.currentTarget.scrollLeft > 0)}
       data-tone={props.tone}
       onKeyDown={onKeyDown}
       onPointerDown={onPointerDown}
@@ -333,7 +350,23 @@ export function SheetView(props: SheetProps) {
           </div>
         ))}
       </div>
-      <div role="rowgroup" className={classes.body} style={{ height: virtual.getTotalSize() }}>
+      <div role="rowgroup" className={classes.body} style={{ height: virtual.getTotalSize() + pushed }}>
+        {shifted && (
+          // Names that each stay in place would each be a layer to the browser; so they stand here once more.
+          <div className={classes.names} style={{ width: NAME }} aria-hidden>
+            {items.map(({ index, start }) => (
+              <div
+                key={rows[index]!.key}
+                className={classes.name}
+                data-kind={rows[index]!.kind}
+                data-current={index === current || undefined}
+                style={{ top: topOf(index, start) }}
+              >
+                <RowName row={rows[index]!} onFold={fold} />
+              </div>
+            ))}
+          </div>
+        )}
         {items.map(({ index, start }) => {
           const row = rows[index]!;
           const touched = row.enterable && inRect(shown, index, shown.left);
@@ -345,14 +378,18 @@ export function SheetView(props: SheetProps) {
               row={row}
               columns={columns}
               lead={props.lead}
-              top={start}
+              top={topOf(index, start)}
               format={format}
               exact={props.exact}
               left={touched ? shown.left : -1}
               right={touched ? shown.right : -2}
               active={index === active.row ? active.column : -1}
               current={index === current}
-              withGhost={ghosts === 'all' || index === current}
+              ghost={
+                ghost && row.enterable && (index === current || ghost.beneath === 'all')
+                  ? { label: ghost.label, values: ghost.values(index) }
+                  : null
+              }
               handle={
                 props.onDragFill && !readOnly && editing === null && index === rect.bottom && row.enterable
                   ? rect.right
@@ -380,7 +417,7 @@ function templateOf(
   lead: readonly LeadColumn[],
   columns: readonly SheetColumn[],
   { least, last }: { readonly least: number; readonly last: number },
-): Record<string, string> {
+): { readonly style: Record<string, string>; readonly narrowest: number } {
   const coarse = columns.length <= 8;
   const one = ({ kind }: SheetColumn) =>
     coarse
@@ -393,10 +430,13 @@ function templateOf(
     0,
   );
   const before = lead.map((l) => `${l.width}px`).join(' ');
-  const fixed = lead.reduce((w, l) => w + l.width, 0);
+  const all = NAME + lead.reduce((w, l) => w + l.width, 0) + narrowest;
   return {
-    '--columns': `var(--name) ${before} ${columns.map(one).join(' ')}`,
-    '--width': `max(100%, calc(var(--name) + ${fixed + narrowest}px))`,
+    style: {
+      '--columns': `${NAME}px ${before} ${columns.map(one).join(' ')}`,
+      '--width': `max(100%, ${all}px)`,
+    },
+    narrowest: all,
   };
 }
 

@@ -36,8 +36,6 @@ export type SheetRow = {
   readonly values: readonly (Minor | null)[];
   /** Which values were typed over the method. */
   readonly typed: readonly boolean[];
-  /** A quiet row beneath the line while it is selected. */
-  readonly ghost: { readonly label: string; readonly values: readonly (Minor | null)[] } | null;
   readonly enterable: boolean;
   /** Drawn small in the method's column: the shape of the row's months. */
   readonly picture?: readonly (Minor | null)[];
@@ -47,7 +45,7 @@ export type SheetRow = {
   readonly noted?: readonly string[];
 };
 
-const sameList = <T>(a: readonly T[], b: readonly T[]): boolean =>
+export const sameList = <T>(a: readonly T[], b: readonly T[]): boolean =>
   a === b || (a.length === b.length && a.every((x, i) => x === b[i]));
 
 /** Whether two rows look alike, so that an edit draws again only what it changed. */
@@ -69,9 +67,4 @@ export const sameRow = (a: SheetRow, b: SheetRow): boolean =>
     sameList(a.typed, b.typed) &&
     sameList(a.picture ?? [], b.picture ?? []) &&
     sameList(a.odd ?? [], b.odd ?? []) &&
-    sameList(a.noted ?? [], b.noted ?? []) &&
-    (a.ghost === b.ghost ||
-      (a.ghost !== null &&
-        b.ghost !== null &&
-        a.ghost.label === b.ghost.label &&
-        sameList(a.ghost.values, b.ghost.values))));
+    sameList(a.noted ?? [], b.noted ?? []));

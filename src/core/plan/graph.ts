@@ -1,8 +1,9 @@
-import { lineKey, type Driver, type Line, type Ref, type SegmentId } from '@/core/model';
+import type { Driver, Line, Ref, SegmentId } from '@/core/model';
 import type { Name } from '@/core/formula';
 import type { Facts } from './facts';
 import { needsOf } from './methods/table';
 import { driverNeeds } from './drivers';
+import type { LinePlaces } from './results';
 import { componentsOf, type Component, type Edge } from './order';
 
 /** What a node of the graph is: a line, a driver, or the sum of a group's or kind's lines in a segment. */
@@ -31,8 +32,11 @@ export type Graph = {
 const NO_NEEDS: readonly Edge[] = [];
 
 /** The graph of a budget. Lines come first, then drivers, then the sums that any of them needs. */
-export function graphOf(lines: readonly Line[], drivers: readonly Driver[], facts: Facts): Graph {
-  const byKey = new Map(lines.map((l, i) => [lineKey(l), i]));
+export function graphOf(
+  { lines, drivers }: { readonly lines: readonly Line[]; readonly drivers: readonly Driver[] },
+  places: LinePlaces,
+  facts: Facts,
+): Graph {
   const driverAt = new Map(drivers.map((d, i) => [d.id, lines.length + i]));
   const nodes: Node[] = [
     ...lines.map((_, line): Node => ({ kind: 'line', line })),
@@ -43,15 +47,13 @@ export function graphOf(lines: readonly Line[], drivers: readonly Driver[], fact
     `${ref.kind}:${ref.of === 'group' ? ref.group : ''}:${ref.of}:${segment ?? ''}`;
 
   const nodeOf = (ref: Ref, segment: SegmentId): number | undefined =>
-    ref.of === 'account'
-      ? byKey.get(lineKey({ account: ref.account, segment }))
-      : sums.get(sumKey(ref, segment));
+    ref.of === 'account' ? places.of({ account: ref.account, segment }) : sums.get(sumKey(ref, segment));
 
   function makeSum(ref: Ref, segment: SegmentId): void {
     if (ref.of === 'account' || sums.has(sumKey(ref, segment))) return;
     const members = facts
       .members(ref)
-      .map((account) => byKey.get(lineKey({ account, segment })))
+      .map((account) => places.of({ account, segment }))
       .filter((n): n is number => n !== undefined);
     if (members.length === 0) return;
     sums.set(sumKey(ref, segment), nodes.push({ kind: 'sum', ref, segment, members }) - 1);

@@ -1,5 +1,5 @@
 import { minor, type Minor, type Ratio } from '@/core/money';
-import { lineKey, type Driver, type Line, type Ref, type SegmentId } from '@/core/model';
+import { lineKey, type Driver, type Line, type Ref } from '@/core/model';
 import {
   computeDriver,
   computeDriverMonth,
@@ -11,7 +11,7 @@ import {
 import type { Facts } from './facts';
 import { graphOf, type Graph } from './graph';
 import { computeLine, computeMonth, isMonthly, needsOf } from './methods/table';
-import { LineResults, totalOf, type LineResult, type Reckoning } from './results';
+import { LinePlaces, LineResults, totalOf, type LineResult, type Reckoning } from './results';
 import type { Amounts, Context, LineIssue, Need } from './rule';
 
 export type { LineResult, Reckoning } from './results';
@@ -50,8 +50,7 @@ class Run {
     readonly plan: Plan,
     readonly facts: Facts,
     private readonly graph: Graph,
-    private readonly places: ReadonlyMap<string, number>,
-    private readonly only: SegmentId | undefined,
+    private readonly places: LinePlaces,
     before: Run | null,
   ) {
     this.lineResults = before ? [...before.lineResults] : [];
@@ -61,15 +60,8 @@ class Run {
   }
 
   static whole(plan: Plan, facts: Facts): Run {
-    const places = new Map(plan.lines.map((l, i) => [lineKey(l), i]));
-    const run = new Run(
-      plan,
-      facts,
-      graphOf(plan.lines, plan.drivers, facts),
-      places,
-      onlySegment(plan.lines),
-      null,
-    );
+    const places = new LinePlaces(plan.lines);
+    const run = new Run(plan, facts, graphOf(plan, places, facts), places, null);
     const cyclic = new Set<string>();
     for (const c of run.graph.components)
       if (c.kind === 'cycle')
@@ -103,7 +95,7 @@ class Run {
     const { lines, drivers } = this.plan;
     if (!compare(lines, plan.lines, sameLine, 0) || !compare(drivers, plan.drivers, sameDriver, lines.length))
       return null;
-    const run = new Run(plan, this.facts, this.graph, this.places, this.only, this);
+    const run = new Run(plan, this.facts, this.graph, this.places, this);
     run.follow(dirty);
     return run.finish();
   }
@@ -133,7 +125,7 @@ class Run {
   private finish(): Run {
     const { plan } = this;
     this.result = {
-      lines: new LineResults(plan.lines, this.places, this.lineResults, this.only),
+      lines: new LineResults(plan.lines, this.places, this.lineResults),
       drivers: new Map(plan.drivers.map((driver, i) => [driver.id, { ...this.driverResults[i]!, driver }])),
       cyclic: this.cyclic,
       contextOf: (line) => this.contextOf(line),
@@ -341,12 +333,6 @@ class Run {
     }
     return met && Number.isSafeInteger(total) ? minor(total) : null;
   }
-}
-
-/** The segment of all lines, when they are of one. */
-function onlySegment(lines: readonly Line[]): SegmentId | undefined {
-  const first = lines[0]?.segment ?? null;
-  return lines.every((l) => l.segment === first) ? first : undefined;
 }
 
 const nothingTyped = () => undefined;

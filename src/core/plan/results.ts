@@ -28,21 +28,41 @@ export const wholeRow = (figures: Figures | null, years: number): Amounts | null
         ...(figures.wholes.length > 0 ? figures.wholes : new Array<null>(years).fill(null)),
       ];
 
+/** Where lines stand in a budget: the same object for every reckoning of it in which none comes or goes. */
+export class LinePlaces {
+  private readonly byKey: ReadonlyMap<string, number>;
+  /** The one segment that all lines are of; undefined when they are of several. */
+  readonly only: SegmentId | undefined;
+
+  constructor(lines: readonly LineRef[]) {
+    this.byKey = new Map(lines.map((l, i) => [lineKey(l), i]));
+    const first = lines[0]?.segment ?? null;
+    this.only = lines.every((l) => l.segment === first) ? first : undefined;
+  }
+
+  of(ref: LineRef): number | undefined {
+    return this.byKey.get(lineKey(ref));
+  }
+}
+
 /** The results of a reckoning by line. Backed by one list that is copied whole on a change. */
 export class LineResults {
   private sums: Map<AccountId, Figures> | null = null;
 
   constructor(
     private readonly lines: readonly Line[],
-    private readonly places: ReadonlyMap<string, number>,
+    readonly places: LinePlaces,
     private readonly list: readonly LineResult[],
-    /** The one segment that all lines are of; undefined when they are of several. */
-    private readonly only: SegmentId | undefined,
   ) {}
 
   get(ref: LineRef): LineResult | undefined {
-    const place = this.places.get(lineKey(ref));
+    const place = this.places.of(ref);
     return place === undefined ? undefined : this.list[place];
+  }
+
+  /** The result of the line at a place; undefined where there is no such place. */
+  at(place: number): LineResult | undefined {
+    return this.list[place];
   }
 
   *[Symbol.iterator](): IterableIterator<[Line, LineResult]> {
@@ -52,7 +72,8 @@ export class LineResults {
   /** An account in one segment, or (`'all'`) over all of them; null when it has no line. */
   figures(account: AccountId, segment: SegmentId | 'all'): Figures | null {
     if (segment !== 'all') return this.get({ account, segment }) ?? null;
-    if (this.only !== undefined) return this.get({ account, segment: this.only }) ?? null;
+    const { only } = this.places;
+    if (only !== undefined) return this.get({ account, segment: only }) ?? null;
     this.sums ??= consolidated(this.lines, this.list);
     return this.sums.get(account) ?? null;
   }

@@ -4,6 +4,7 @@ export {
   createFiller,
   fillStatement,
   isBalanceRow,
+  placesOfRows,
   rowEffect,
   rowTotal,
   statementRows,

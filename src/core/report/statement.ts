@@ -1,5 +1,13 @@
 import { minor, sumBlank, type Minor } from '@/core/money';
-import { profitSign, type Account, type AccountId, type AccountKind, type Budget } from '@/core/model';
+import {
+  profitSign,
+  type Account,
+  type AccountId,
+  type AccountKind,
+  type Budget,
+  type SegmentId,
+} from '@/core/model';
+import type { LinePlaces } from '@/core/plan';
 
 export type BalanceSection = 'assets' | 'liabilities' | 'equity';
 export type SectionKind =
@@ -140,6 +148,9 @@ export const rowEffect = (row: StatementRow): 1 | -1 =>
       ? -1
       : (profitSign(row.section) as 1 | -1);
 
+/** The values of an account, whose row is at a place; null for none. */
+type ValuesOf = (account: AccountId, row: number) => readonly (Minor | null)[] | null;
+
 /**
  * Values of every row from those of its accounts, column by column; `width` columns. A total of blanks only is
  * blank. Section rows give null throughout.
@@ -147,7 +158,7 @@ export const rowEffect = (row: StatementRow): 1 | -1 =>
 export function fillStatement(
   rows: readonly StatementRow[],
   width: number,
-  valuesOf: (account: AccountId) => readonly (Minor | null)[] | null,
+  valuesOf: ValuesOf,
 ): readonly (readonly (Minor | null)[])[] {
   const empty: readonly (Minor | null)[] = new Array<null>(width).fill(null);
   const out: (readonly (Minor | null)[])[] = [];
@@ -157,7 +168,7 @@ export function fillStatement(
         out.push(empty);
         break;
       case 'line':
-        out.push(valuesOf(row.account.id) ?? empty);
+        out.push(valuesOf(row.account.id, out.length) ?? empty);
         break;
       case 'group':
       case 'subtotal':
@@ -189,6 +200,14 @@ function addTerms(
 
 type Sums = { readonly sums: number[]; readonly counts: number[] };
 
+/** Where each row's line stands among a budget's, in one segment; −1 for rows that have none. */
+export const placesOfRows = (
+  rows: readonly StatementRow[],
+  places: LinePlaces,
+  segment: SegmentId,
+): readonly number[] =>
+  rows.map((r) => (r.kind === 'line' ? (places.of({ account: r.account.id, segment }) ?? -1) : -1));
+
 /**
  * Fills statements one after another and remembers the last: of a total, only the rows that are other objects than
  * before are taken out and added again. Gives what `fillStatement` gives (a test holds it to that).
@@ -207,7 +226,7 @@ export function createFiller(): typeof fillStatement {
     const sums: (Sums | null)[] = before?.sums ?? rows.map(() => null);
     rows.forEach((row, r) => {
       if (row.kind === 'section') filled.push(empty);
-      else if (row.kind === 'line') filled.push(valuesOf(row.account.id) ?? empty);
+      else if (row.kind === 'line') filled.push(valuesOf(row.account.id, r) ?? empty);
       else filled.push(total(row.terms, r));
     });
     last = { rows, width, filled, sums };

@@ -28,7 +28,7 @@ export const NO_FILTER: LedgerFilter = {
 };
 
 const none: readonly boolean[] = [];
-const bare = { badge: '', badgeTone: 'quiet', hasNote: false, typed: none, ghost: null } as const;
+const bare = { badge: '', badgeTone: 'quiet', hasNote: false, typed: none } as const;
 
 const number = (code: string): number => Number.parseFloat(code.replace(/[^\d.]/g, ''));
 

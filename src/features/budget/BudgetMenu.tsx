@@ -5,7 +5,7 @@ import { Button, Menu, Modal, TextInput } from '@mantine/core';
 import type { Budget } from '@/core/model';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import { approveBudget, fingerprintOf } from '@/store/actions';
-import { useOpenGround } from '@/store/derived';
+import { useOpenGround } from '@/store/ground';
 import { usePerson } from '@/store/person';
 import { say, setSession } from '@/store/session';
 import { PersonFields } from './PersonFields';

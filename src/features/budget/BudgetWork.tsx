@@ -41,7 +41,7 @@ import {
 } from './edits';
 import { FilterBar } from './FilterBar';
 import { isFiltering, NO_FILTER, type Filter } from './filters';
-import { ghostFor } from './ghosts';
+import { ghostCells, ghostFor } from './ghosts';
 import { Palette } from './Palette';
 import { pasteOf, type Pasted } from './paste';
 import { ReasoningPanel } from './ReasoningPanel';
@@ -86,11 +86,10 @@ export function BudgetWork({
   const noteField = useRef<HTMLTextAreaElement>(null);
   const left = useRef<HTMLDivElement>(null);
   const { whole, lineOf } = useReckoned(ground, budget);
-  const ghost = useMemo(() => ghostFor(ground, whole, setup), [ground, whole, setup]);
   const approved = useMemo(() => approvedFor(book.budgets, budget), [book.budgets, budget]);
   const sheet = useMemo(
-    () => worksheet(ground, whole, { setup, filter, folded, segment, ghost, approved }, fillers),
-    [ground, whole, setup, filter, folded, segment, ghost, approved, fillers],
+    () => worksheet(ground, whole, { setup, filter, folded, segment, approved }, fillers),
+    [ground, whole, setup, filter, folded, segment, approved, fillers],
   );
   const { rows, columns } = sheet;
   const money = moneyFormat(book);
@@ -103,6 +102,7 @@ export function BudgetWork({
   const focused = rows[selection.focus.row];
   const account = focused?.account ?? null;
   const shownSegment = segmentShown(budget.segments, segment);
+  const ghost = ghostFor(ground, whole, setup, shownSegment);
 
   const format = useCallback<CellFormat>(
     (v, column) =>
@@ -335,7 +335,13 @@ export function BudgetWork({
             }
             readOnly={readOnly}
             lead={leadColumns(setup.lead)}
-            ghosts={setup.ghosts === 'all' ? 'all' : 'selected'}
+            ghost={
+              ghost && {
+                beneath: setup.ghosts === 'all' ? 'all' : 'selected',
+                label: ghost.label,
+                values: (row) => ghostCells(ghost, rows[row]!.account!, columns, whole),
+              }
+            }
             tone="plan"
             onType={(place, text) => run(typeEdit(context, place, text))}
             onPaste={(r, block) => {

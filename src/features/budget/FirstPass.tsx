@@ -23,7 +23,6 @@ import { say } from '@/store/session';
 import { ForgottenList } from './ForgottenList';
 import { SegmentChoice } from './SegmentChoice';
 import { useReckoned } from './useReckoned';
-import { lastYearOf } from './worksheetRows';
 import classes from './FirstPass.module.css';
 
 /** One page down the accounts: last year, a percentage or a new amount, and the results moving beside them. */
@@ -39,7 +38,7 @@ export function FirstPass({ ground, budget }: { readonly ground: Ground; readonl
   const width = facts.periods.length;
   const years = facts.years.length;
   const filled = fillStatement(statement, width + years, (id) => wholeRow(whole.figures(id, segment), years));
-  const priors = fillStatement(statement, width, (id) => lastYearOf(whole, id, segment));
+  const priors = fillStatement(statement, width, (id) => facts.past(id, segment).lastYear);
   const totalAt = (r: number) => rowTotal(statement[r]!, filled[r]!.slice(0, width), filled[r]!.slice(width));
   const priorAt = (r: number) => rowTotal(statement[r]!, priors[r]!);
   const year = fiscalYearLabel(facts.periods.at(-1)!.year);

@@ -15,7 +15,6 @@ import { say, setSession } from '@/store/session';
 import { MethodFields } from './methods/MethodFields';
 import { methodAs, methodForOther, methodsFor } from './methodChange';
 import { createPreviewer } from './preview';
-import { lastYearOf } from './worksheetRows';
 import { many } from './edits';
 import { ISSUE_WORDS, METHOD_HINTS } from './words';
 import classes from './Budget.module.css';
@@ -80,7 +79,7 @@ export function MethodEditor({
   const would = draft ? preview(reckoned, book.accounts, [{ ...first, method: draft }]) : null;
 
   const plan = would?.line.amounts ?? reckoned.amounts(first.account, first.segment) ?? [];
-  const prior = lastYearOf(reckoned, first.account, first.segment);
+  const prior = reckoned.facts.past(first.account, first.segment).lastYear;
   const issue = would ? would.line.issue : result?.issue;
   const year = fiscalYearLabel(facts.periods.at(-1)!.year);
   return (

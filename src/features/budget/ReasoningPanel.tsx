@@ -14,7 +14,6 @@ import { dayText, moneyFormat } from '@/store/format';
 import { lookedNow, noteOf } from '@/store/person';
 import { CellHistory } from './CellHistory';
 import { MethodEditor } from './MethodEditor';
-import { lastYearOf } from './worksheetRows';
 import { kindWords, reasonWords, type Naming } from './words';
 import classes from './Budget.module.css';
 
@@ -55,7 +54,7 @@ export function ReasoningPanel({
   const [cameWith] = useState(net);
   const change = ((net ?? 0) - (cameWith ?? 0)) as Minor;
   const plan = reckoned.figures(ref.account, ref.segment);
-  const lastYear = lastYearOf(reckoned, ref.account, ref.segment);
+  const lastYear = reckoned.facts.past(ref.account, ref.segment).lastYear;
   const year = fiscalYearLabel(facts.periods.at(-1)!.year);
   const prior = fiscalYearLabel(facts.periods[0]!.year - 1);
   const month = group && group.to - group.from === 1 ? group.from : null;

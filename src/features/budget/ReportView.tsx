@@ -17,7 +17,7 @@ import { reckoned, type Ground } from '@/store/derived';
 import { exportCsv, exportLivePlan, exportXlsx } from '@/store/exports';
 import { dayText, moneyFormat, percentText, type MoneyFormat } from '@/store/format';
 import { SegmentChoice } from './SegmentChoice';
-import { lastYearOf, segmentShown } from './worksheetRows';
+import { lastYearOf, segmentsIn, segmentShown } from './worksheetRows';
 
 import classes from './Budget.module.css';
 
@@ -51,7 +51,7 @@ export function ReportView({ ground, budget }: { readonly ground: Ground; readon
     periods: whole.facts.periods,
     grain,
     figures: (id) => whole.figures(id, segment),
-    lastYear: (id) => lastYearOf(whole, id, segment),
+    lastYear: (id) => lastYearOf(whole.facts, id, segmentsIn(budget, segment)),
     methodName: (id) => {
       const line = lineFor(id);
       return line ? methodBadge(line.method) : '';

@@ -9,7 +9,8 @@ import { draftBudget, startLines, type StartChoice, type StartFrom } from '@/cor
 import { budgetRows, fillStatement, ROW_NAMES, rowName, rowTotal, type SectionKind } from '@/core/report';
 import { NumberInput, PercentInput } from '@/components/MoneyInput';
 import { dispatch } from '@/store/bookStore';
-import { reckoned, useOpenGround, type Ground, type Slots } from '@/store/derived';
+import { reckoned, type Ground, type Slots } from '@/store/derived';
+import { useOpenGround } from '@/store/ground';
 import { moneyFormat } from '@/store/format';
 import { say, type BudgetView } from '@/store/session';
 import { toggleIn } from './setup';
@@ -122,7 +123,7 @@ export function StartBudget({
   const totals = (valuesOf: (id: string) => readonly (Minor | null)[] | null) =>
     fillStatement(statement, months, valuesOf).map((v, r) => rowTotal(statement[r]!, v));
   const plan = totals((id) => whole.amounts(id));
-  const before = totals((id) => lastYearOf(whole, id, 'all'));
+  const before = totals((id) => lastYearOf(whole.facts, id, whole.budget.segments));
   const kinds = [...new Set(book.accounts.map((a) => a.kind))].filter(isProfitAndLoss);
 
   const make = (view: BudgetView) => {

@@ -34,6 +34,7 @@ import {
 import { methodAs } from './methodChange';
 
 import type { Setup } from './setup';
+import { ghostCells, ghostFor } from './ghosts';
 import { createFillers, NO_CHOICE, worksheet, type WorksheetChoice } from './worksheetRows';
 
 const accounts = [
@@ -77,27 +78,27 @@ const PLAIN: Setup = {
   wholeWindow: false,
 };
 
+const groundOf = (book: Book): Ground => ({
+  book,
+  calendar,
+  balances: balancesOf([blockOf(accounts, [['2025-01-15', 's', 1]])], calendar),
+  blocks: [],
+  view: { merged: new Map(), keep: null },
+  closedThrough: null,
+  actual: () => null,
+});
+
 function contextOf(
   book: Book,
   setup: Partial<Setup> = {},
   choice: Partial<WorksheetChoice> = {},
 ): EditContext {
-  const balances = balancesOf([blockOf(accounts, [['2025-01-15', 's', 1]])], calendar);
-  const ground: Ground = {
-    book,
-    calendar,
-    balances,
-    blocks: [],
-    view: { merged: new Map(), keep: null },
-    closedThrough: null,
-    actual: () => null,
-  };
+  const ground = groundOf(book);
   const reckoned = reckonedOf(book);
-  const ghost = { label: 'FY25 actual', of: (id: string) => facts.past(id).lastYear };
   const { rows, columns } = worksheet(
     ground,
     reckoned,
-    { ...NO_CHOICE, ghost, ...choice, setup: { ...PLAIN, ...setup } },
+    { ...NO_CHOICE, ...choice, setup: { ...PLAIN, ...setup } },
     createFillers(),
   );
   return { book, reckoned, rows, columns, line: (ref) => lineOf(reckoned.budget, ref) };
@@ -149,8 +150,21 @@ describe('the worksheet’s rows', () => {
       'on FY25',
     ]);
     expect(rows[SALES]!.values.slice(-2)).toEqual([780000, 0]);
-    expect(rows[SALES]!.ghost).toMatchObject({ label: 'FY25 actual' });
     expect(rows.at(-1)!.values[0]).toBe(10000 - 5000);
+  });
+  test('the quiet row has last year, the outlook or another budget by the same columns', () => {
+    const other = { ...budgetOf([line('s', byMonth({ [ids[3]!]: minor(77) }))]), id: 'b2', name: 'Other' };
+    const book = { ...start(), budgets: [...start().budgets, other] };
+    const { reckoned, columns } = contextOf(book, { grain: 'quarters' });
+    const ground = groundOf(book);
+    const of = (setup: Partial<Setup>) => {
+      const ghost = ghostFor(ground, reckoned, { ...PLAIN, ...setup }, null);
+      return ghost && [ghost.label, ...ghostCells(ghost, 's', columns, reckoned)];
+    };
+    expect(of({})).toEqual(['FY25 actual', 60000, 150000, 240000, 330000, 780000, null]);
+    expect(of({ ghostOf: 'outlook' })).toEqual(['Outlook', 60000, 150000, 240000, 330000, 780000, null]);
+    expect(of({ ghostOf: 'b2' })).toEqual(['Other', null, 77, null, null, 77, null]);
+    expect(of({ ghosts: 'none' })).toBeNull();
   });
   test.each<[Setup['grain'], number]>([
     ['months', 14],

@@ -34,8 +34,6 @@ type Months = readonly (Minor | null)[] | null;
 
 export type FilterFacts = {
   readonly filter: Filter;
-  readonly folded: ReadonlySet<string>;
-  readonly costsFirst: boolean;
   readonly line: (account: string) => Line | undefined;
   readonly values: (account: string) => Months;
   /** The months that were approved for the same periods; null where nothing was. */
@@ -86,15 +84,18 @@ function passes({ account }: Extract<StatementRow, { kind: 'line' }>, facts: Fil
  * The places of the statement's rows that the sheet shows, in its order. Folded sections and groups keep their totals;
  * under a filter only sections with a line in sight stay. Results always stay.
  */
-export function keptRows(rows: readonly StatementRow[], facts: FilterFacts): number[] {
-  const filtering = isFiltering(facts.filter);
-  const { folded } = facts;
+export function keptRows(
+  rows: readonly StatementRow[],
+  folded: ReadonlySet<string>,
+  costsFirst: boolean,
+  facts?: FilterFacts,
+): number[] {
   const groupKey = (section: string, group: string) => `group-${section}-${group}`;
   const sectionsInSight = new Set<string>();
   const groupsInSight = new Set<string>();
   const lines = new Set<number>();
   rows.forEach((row, r) => {
-    if (row.kind !== 'line' || (filtering && !passes(row, facts))) return;
+    if (row.kind !== 'line' || (facts && !passes(row, facts))) return;
     const { section, account } = row;
     sectionsInSight.add(section);
     const group = groupKey(section, account.group);
@@ -117,7 +118,7 @@ export function keptRows(rows: readonly StatementRow[], facts: FilterFacts): num
         return [r];
     }
   });
-  return facts.costsFirst ? incomeLast(rows, kept) : kept;
+  return costsFirst ? incomeLast(rows, kept) : kept;
 }
 
 /** Costs before income; the last result stays last. */

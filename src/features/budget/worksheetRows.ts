@@ -1,13 +1,15 @@
 import { methodBadge } from '@/store/methodWords';
 import { divideRounded, minor, sumBlank, type Minor } from '@/core/money';
 import { fiscalYearLabel, type Period } from '@/core/calendar';
-import { lineKey, type AccountId, type Line, type LineRef, type SegmentId } from '@/core/model';
-import { wholeRow } from '@/core/plan';
+import type { AccountId, Line, LineRef, SegmentId } from '@/core/model';
+import { wholeRow, type Facts, type Figures } from '@/core/plan';
 import {
   budgetRows,
   createFiller,
+  fillStatement,
   groupPeriods,
   isBalanceRow,
+  placesOfRows,
   rowName,
   rowTotal,
   type PeriodGroup,
@@ -15,7 +17,8 @@ import {
 } from '@/core/report';
 import type { SheetColumn, SheetRow } from '@/components/sheet/types';
 import type { Ground, Reckoned } from '@/store/derived';
-import { keptRows, NO_FILTER, type Filter } from './filters';
+import { lastOf } from '@/store/lastOf';
+import { isFiltering, keptRows, NO_FILTER, type Filter } from './filters';
 import type { Info, Setup } from './setup';
 
 /** A column of the worksheet: which of the budget's periods it stands for, and what it shows of them. */
@@ -50,56 +53,31 @@ export type WorksheetChoice = {
   readonly segment: SegmentId | 'all';
   /** The months that were approved for the same periods, where a filter asks for them. */
   readonly approved: ((account: AccountId, segment: SegmentId | 'all') => Months | null) | null;
-  /** What the quiet rows show of an account, by month; null for nothing. */
-  readonly ghost: {
-    readonly label: string;
-    readonly of: (account: AccountId) => Months;
-  } | null;
 };
 
-/** What a worksheet remembers from one edit to the next, so that only what changed is added up anew. */
-export type Fillers = {
-  readonly plan: ReturnType<typeof createFiller>;
-  readonly prior: ReturnType<typeof createFiller>;
-  readonly before: ReturnType<typeof createFiller>;
-  readonly rows: typeof budgetRows;
-  readonly lines: (lines: readonly Line[]) => ReadonlyMap<string, Line>;
-  readonly columns: typeof columnsFor;
+/** What a worksheet remembers from one edit to the next, so that only what changed is made anew. */
+export type Fillers = ReturnType<typeof createFillers>;
+
+export const createFillers = () => ({
+  statement: lastOf(budgetRows),
+  places: lastOf(placesOfRows),
+  plan: createFiller(),
+  /** Months with what is said of whole years, where any line says such. */
+  wide: new WeakMap<Figures, Months>(),
+  prior: lastOf(fillPast),
+  before: lastOf(fillPast),
+  columns: lastOf(columnsFor),
+  order: lastOf(keptRows),
+  sections: lastOf(sectionsOf),
   /** A row as it was made last, with what it was made from; it is made again only when that changed. */
-  readonly kept: Map<string, { readonly from: readonly unknown[]; readonly row: WorkRow }>;
-};
-
-export function createFillers(): Fillers {
-  let rowsOf: { accounts: unknown; covers: unknown; rows: StatementRow[] } | null = null;
-  let columnsOf: { from: readonly unknown[]; columns: WorkColumn[] } | null = null;
-  let linesOf: { lines: readonly Line[]; map: Map<string, Line> } | null = null;
-  return {
-    plan: createFiller(),
-    prior: createFiller(),
-    before: createFiller(),
-    rows(accounts, covers) {
-      if (rowsOf?.accounts !== accounts || rowsOf.covers !== covers)
-        rowsOf = { accounts, covers, rows: budgetRows(accounts, covers) };
-      return rowsOf.rows;
-    },
-    lines(lines) {
-      if (linesOf?.lines !== lines) linesOf = { lines, map: new Map(lines.map((l) => [lineKey(l), l])) };
-      return linesOf.map;
-    },
-    columns(...from) {
-      if (!columnsOf || !sameParts(columnsOf.from, from)) columnsOf = { from, columns: columnsFor(...from) };
-      return columnsOf.columns;
-    },
-    kept: new Map(),
-  };
-}
+  kept: new Map<string, { readonly from: readonly unknown[]; readonly row: WorkRow }>(),
+});
 
 export const NO_CHOICE: Omit<WorksheetChoice, 'setup'> = {
   filter: NO_FILTER,
   folded: new Set(),
   segment: 'all',
   approved: null,
-  ghost: null,
 };
 
 const sameParts = (a: readonly unknown[], b: readonly unknown[]): boolean =>
@@ -123,32 +101,43 @@ export function worksheet(
   const { accounts } = ground.book;
   const { setup } = choice;
   const segment = segmentShown(budget.segments, choice.segment);
-  const statement = fillers.rows(accounts, budget.covers);
-  const lines = fillers.lines(budget.lines);
+  const statement = fillers.statement(accounts, budget.covers);
+  const places = segment === 'all' ? null : fillers.places(statement, reckoning.lines.places, segment);
+  const placeOf = (r: number) => places?.[r] ?? -1;
   const width = facts.periods.length;
-  const spread = hasWholes(budget.lines, reckoned);
-  const years = spread ? facts.years.length : 0;
-  const filled = fillers.plan(statement, width + years, (id) =>
-    wholeRow(reckoned.figures(id, segment), years),
-  );
-  const pastOf = (id: AccountId) => lastYearOf(reckoned, id, segment);
-  const priors = fillers.prior(statement, width, pastOf);
+  const years = hasWholes(budget.lines, reckoned) ? facts.years.length : 0;
+  const figuresAt = (id: AccountId, r: number): Figures | null =>
+    budget.approved || !places ? reckoned.figures(id, segment) : (reckoning.lines.at(places[r]!) ?? null);
+  const filled = fillers.plan(statement, width + years, (id, r) => {
+    const figures = figuresAt(id, r);
+    if (figures === null || years === 0) return figures?.amounts ?? null;
+    let row = fillers.wide.get(figures);
+    if (!row) fillers.wide.set(figures, (row = wholeRow(figures, years)!));
+    return row;
+  });
+  const priors = fillers.prior(statement, facts, budget.segments, segment, 1);
   const before = setup.info.includes('yearBefore')
-    ? fillers.before(statement, width, (id) => yearsAgo(reckoned, id, segment, 2))
+    ? fillers.before(statement, facts, budget.segments, segment, 2)
     : null;
   const grain = setup.grain === 'beside' ? 'months' : setup.grain;
   const columns = fillers.columns(facts.periods, setup, years > 0);
   const groups = groupPeriods(facts.periods, grain);
   const income = statement.findIndex((r) => r.kind === 'subtotal' && r.section === 'income');
-  const totals = filled.map((v, r) => rowTotal(statement[r]!, v.slice(0, width), v.slice(width)));
+  const totalAt = (r: number): Minor | null => {
+    const values = filled[r]!;
+    return years === 0
+      ? rowTotal(statement[r]!, values)
+      : rowTotal(statement[r]!, values.slice(0, width), values.slice(width));
+  };
 
+  const incomeTotal = setup.info.includes('share') && income >= 0 ? totalAt(income) : null;
   const cell = (row: StatementRow, r: number, c: WorkColumn): Minor | null => {
     const values = filled[r]!;
     const last = priors[r]!;
     const lastTotal = () => rowTotal(row, last);
     switch (c.shows) {
       case 'plan':
-        if (!c.span || c.kind !== 'amount') return totals[r]!;
+        if (!c.span || c.kind !== 'amount') return totalAt(r);
         return c.span.to - c.span.from === 1
           ? values[c.span.from]!
           : rowTotal(row, values.slice(c.span.from, c.span.to));
@@ -162,24 +151,23 @@ export function worksheet(
         return before && rowTotal(row, before[r]!);
       case 'change':
       case 'changePercent': {
-        const [now, then] = [totals[r]!, lastTotal()];
+        const [now, then] = [totalAt(r), lastTotal()];
         if (now === null && then === null) return null;
         const change = minor((now ?? 0) - (then ?? 0));
         if (c.shows === 'change') return change;
         return then ? divideRounded(change, 1000, Math.abs(then), 'halfAwayFromZero') : null;
       }
       case 'share': {
-        const [part, all] = [totals[r]!, income < 0 ? null : totals[income]!];
+        const [part, all] = [totalAt(r), incomeTotal];
         if (part === null || !all || isBalanceRow(row)) return null;
         return divideRounded(part, 1000, all, 'halfAwayFromZero');
       }
     }
   };
 
-  const shareOf = setup.info.includes('share') && income >= 0 ? totals[income] : null;
   const made = (row: StatementRow, r: number): WorkRow => {
     const { key } = rowName(row);
-    const ref = row.kind === 'line' && segment !== 'all' ? { account: key, segment } : null;
+    const place = placeOf(r);
     const from = [
       row,
       filled[r],
@@ -187,11 +175,10 @@ export function worksheet(
       before?.[r],
       columns,
       segment,
-      choice.ghost,
-      shareOf,
+      incomeTotal,
       choice.folded.has(key),
-      ref && lines.get(lineKey(ref)),
-      ref && reckoning.lines.get(ref)?.issue,
+      budget.lines[place],
+      reckoning.lines.at(place)?.issue,
     ];
     const last = fillers.kept.get(key);
     if (last && sameParts(last.from, from)) return last.row;
@@ -204,11 +191,10 @@ export function worksheet(
     const { key, label } = rowName(row);
     const isLine = row.kind === 'line';
     const ref = isLine && segment !== 'all' ? { account: key, segment } : null;
-    const line = ref ? lines.get(lineKey(ref)) : undefined;
-    const result = ref ? reckoning.lines.get(ref) : undefined;
+    const line = budget.lines[placeOf(r)];
+    const result = reckoning.lines.at(placeOf(r));
     const typed = result?.typed ?? NO_MARKS;
     const values = row.kind === 'section' ? [] : columns.map((c) => cell(row, r, c));
-    const ghost = isLine && choice.ghost ? choice.ghost.of(key) : null;
     return {
       key,
       account: isLine ? key : null,
@@ -232,43 +218,30 @@ export function worksheet(
           )
         : NO_MARKS,
       noted: line && Object.keys(line.cellNotes).length > 0 ? cellNotes(line, reckoned, columns) : NO_WORDS,
-      ghost:
-        ghost && choice.ghost
-          ? {
-              label: choice.ghost.label,
-              values: columns.map((c) =>
-                c.shows !== 'plan'
-                  ? null
-                  : rowTotal(
-                      row,
-                      c.span && c.kind === 'amount' ? ghost.slice(c.span.from, c.span.to) : ghost,
-                    ),
-              ),
-            }
-          : null,
       enterable: isLine,
     };
   };
 
-  const shown = keptRows(statement, {
-    filter: choice.filter,
-    folded: choice.folded,
-    costsFirst: setup.costsFirst,
-    line: (id) => (segment === 'all' ? undefined : lines.get(lineKey({ account: id, segment }))),
-    values: (id) => reckoned.amounts(id, segment),
-    approved: (id) => choice.approved?.(id, segment) ?? null,
-  });
-  const rows = shown.map((r) => made(statement[r]!, r));
-  const own = budget.lines.filter((l) => segment === 'all' || l.segment === segment);
-  const progress = progressBySection(statement, own);
+  const shown = isFiltering(choice.filter)
+    ? keptRows(statement, choice.folded, setup.costsFirst, {
+        filter: choice.filter,
+        line: (id) =>
+          segment === 'all'
+            ? undefined
+            : budget.lines[reckoning.lines.places.of({ account: id, segment }) ?? -1],
+        values: (id) => reckoned.amounts(id, segment),
+        approved: (id) => choice.approved?.(id, segment) ?? null,
+      })
+    : fillers.order(statement, choice.folded, setup.costsFirst);
+  const { progress, looked } = progressOf(fillers.sections(statement), budget.lines, segment);
   const net = statement.findIndex((r) => r.kind === 'result' && r.result === 'netProfit');
   return {
-    rows: rows.map((row) => withProgress(row, progress)),
+    rows: shown.map((r) => withProgress(made(statement[r]!, r), progress)),
     columns,
     groups,
-    net: net < 0 ? null : totals[net]!,
+    net: net < 0 ? null : totalAt(net),
     priorNet: net < 0 ? null : rowTotal(statement[net]!, priors[net]!),
-    looked: { done: own.filter((l) => l.looked).length, of: own.length },
+    looked,
   };
 }
 
@@ -327,28 +300,36 @@ const hasWholes = (lines: readonly Line[], { budget }: Reckoned): boolean =>
     ? budget.approved.lines.some((l) => l.wholes.some((w) => w !== null))
     : lines.some((l) => l.method.kind === 'unphased');
 
-/** An account's months of the year before, in one segment or over all of the budget's. */
-export function lastYearOf(
-  { facts, budget }: Reckoned,
-  id: AccountId,
-  segment: SegmentId | 'all',
-): readonly (Minor | null)[] {
-  if (segment !== 'all') return facts.past(id, segment).lastYear;
-  const rows = budget.segments.map((s) => facts.past(id, s).lastYear);
+/** The segments that are added up where one, or all of them, are shown. */
+export const segmentsIn = (
+  { segments }: { readonly segments: readonly SegmentId[] },
+  shown: SegmentId | 'all',
+): readonly SegmentId[] => (shown === 'all' ? segments : [shown]);
+
+/** An account's months of the year before, over these segments. */
+export function lastYearOf(facts: Facts, id: AccountId, segments: readonly SegmentId[]): Months {
+  if (segments.length === 1) return facts.past(id, segments[0]!).lastYear;
+  const rows = segments.map((s) => facts.past(id, s).lastYear);
   return facts.periods.map((_, i) => sumBlank(rows.map((r) => r[i] ?? null)));
 }
 
-function yearsAgo(
-  { facts, budget }: Reckoned,
-  id: AccountId,
+/** Every row's actuals of some years before the budget's periods. */
+function fillPast(
+  statement: readonly StatementRow[],
+  facts: Facts,
+  segments: readonly SegmentId[],
   segment: SegmentId | 'all',
   years: number,
-): readonly (Minor | null)[] {
-  const of = segment === 'all' ? budget.segments : [segment];
-  return facts.periods.map((p) => {
-    const span = facts.calendar.firstOfYear(p.year) - facts.calendar.firstOfYear(p.year - years);
-    return sumBlank(of.map((s) => facts.actual(id, s, p.index - span)));
-  });
+): readonly Months[] {
+  const of = segmentsIn({ segments }, segment);
+  return fillStatement(statement, facts.periods.length, (id) =>
+    years === 1
+      ? lastYearOf(facts, id, of)
+      : facts.periods.map((p) => {
+          const span = facts.calendar.firstOfYear(p.year) - facts.calendar.firstOfYear(p.year - years);
+          return sumBlank(of.map((s) => facts.actual(id, s, p.index - span)));
+        }),
+  );
 }
 
 const cellNotes = (line: Line, { facts }: Reckoned, columns: readonly WorkColumn[]): string[] =>
@@ -363,19 +344,35 @@ const cellNotes = (line: Line, { facts }: Reckoned, columns: readonly WorkColumn
 
 type Progress = ReadonlyMap<string, { readonly done: number; readonly of: number }>;
 
-/** How far the person is, by section. */
-function progressBySection(statement: readonly StatementRow[], lines: readonly Line[]): Progress {
-  const sectionOf = new Map(
+/** The key of the section that each account's line stands in. */
+const sectionsOf = (statement: readonly StatementRow[]): ReadonlyMap<AccountId, string> =>
+  new Map(
     statement.flatMap((r) => (r.kind === 'line' ? [[r.account.id, `section-${r.section}`] as const] : [])),
   );
-  const out = new Map<string, { done: number; of: number }>();
-  for (const { account, looked } of lines) {
-    const key = sectionOf.get(account);
+
+/** How far the person is, in all and by section. */
+function progressOf(
+  sections: ReadonlyMap<AccountId, string>,
+  lines: readonly Line[],
+  segment: SegmentId | 'all',
+): { readonly progress: Progress; readonly looked: Worksheet['looked'] } {
+  const progress = new Map<string, { done: number; of: number }>();
+  const looked = { done: 0, of: 0 };
+  for (const line of lines) {
+    if (segment !== 'all' && line.segment !== segment) continue;
+    const done = line.looked ? 1 : 0;
+    looked.of += 1;
+    looked.done += done;
+    const key = sections.get(line.account);
     if (!key) continue;
-    const p = out.get(key) ?? { done: 0, of: 0 };
-    out.set(key, { done: p.done + (looked ? 1 : 0), of: p.of + 1 });
+    const there = progress.get(key);
+    if (!there) progress.set(key, { done, of: 1 });
+    else {
+      there.done += done;
+      there.of += 1;
+    }
   }
-  return out;
+  return { progress, looked };
 }
 
 function withProgress(row: WorkRow, progress: Progress): WorkRow {

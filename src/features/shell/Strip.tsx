@@ -3,7 +3,7 @@
 import { Popover } from '@mantine/core';
 import type { Check, CheckCode } from '@/core/checks';
 import { useBookStore } from '@/store/bookStore';
-import { useChecks } from '@/store/derived';
+import { useChecks } from '@/store/ground';
 import { useSession } from '@/store/session';
 import classes from './Shell.module.css';
 

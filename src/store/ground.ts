@@ -1,0 +1,57 @@
+import { useDeferredValue } from 'react';
+import { runChecks, type Check } from '@/core/checks';
+import type { LedgerBlock } from '@/core/ledger';
+import { useBookStore } from './bookStore';
+import { makeGround, reckoned, type Ground } from './derived';
+import { lastOf } from './lastOf';
+
+const groundOf = lastOf(makeGround);
+/** The checks run a moment behind the screen, so they remember a ground of their own. */
+const groundOfChecks = lastOf(makeGround);
+
+const checksOf = lastOf((ground: Ground, blocks: ReadonlyMap<string, LedgerBlock>): Check[] =>
+  runChecks({
+    book: ground.book,
+    blocks,
+    balances: ground.balances,
+    budgets: ground.book.budgets.map((b) => {
+      const r = reckoned(ground, b);
+      return {
+        id: b.id,
+        name: b.name,
+        width: r.facts.periods.length,
+        lines: b.approved ? b.approved.lines : b.lines,
+        covers: b.covers,
+        figures: r.figures,
+      };
+    }),
+  }),
+);
+
+/** The open book's ground at this moment, for what is no part of a screen. */
+export function groundNow(): Ground | null {
+  const { history, blocks } = useBookStore.getState();
+  return history ? groundOf(history.book, blocks) : null;
+}
+
+/** The open book's ground, or null while none is open. */
+export const useGround = (): Ground | null =>
+  useBookStore((s) => (s.history ? groundOf(s.history.book, s.blocks) : null));
+
+/** The ground of an open book; for screens that are shown only when one is. */
+export function useOpenGround(): Ground {
+  const ground = useGround();
+  if (!ground) throw new Error('No book is open');
+  return ground;
+}
+
+/**
+ * The state of every check of the open book. It may lag a keystroke behind: the checks add up the whole book, and
+ * must never hold up the figure that was just typed.
+ */
+export function useChecks(): readonly Check[] {
+  const history = useDeferredValue(useBookStore((s) => s.history));
+  const blocks = useDeferredValue(useBookStore((s) => s.blocks));
+  return history ? checksOf(groundOfChecks(history.book, blocks), blocks) : NONE;
+}
+const NONE: readonly Check[] = [];
