@@ -25,6 +25,7 @@ test('typing over a method is marked, explained and restored', async ({ page }) 
   await page.keyboard.press('Enter');
   await expect(july).toHaveText('5,001');
   await expect(july).toHaveAttribute('data-typed', 'true');
+  await july.hover();
   await expect(july).toHaveAttribute('title', '5,000.50');
   await july.click();
   await expect(page.getByText(`Typed over ${before}.00`)).toBeVisible();

@@ -1,4 +1,5 @@
-import { useDeferredValue } from 'react';
+import { useDeferredValue, useMemo } from 'react';
+import { useDebouncedValue } from '@mantine/hooks';
 import { runChecks, type Check } from '@/core/checks';
 import type { LedgerBlock } from '@/core/ledger';
 import { useBookStore } from './bookStore';
@@ -46,12 +47,18 @@ export function useOpenGround(): Ground {
 }
 
 /**
- * The state of every check of the open book. It may lag a keystroke behind: the checks add up the whole book, and
- * must never hold up the figure that was just typed.
+ * The state of every check of the open book, once the hand rests: the checks add up the whole book, and must never
+ * hold up the figure that was just typed.
  */
 export function useChecks(): readonly Check[] {
-  const history = useDeferredValue(useBookStore((s) => s.history));
-  const blocks = useDeferredValue(useBookStore((s) => s.blocks));
-  return history ? checksOf(groundOfChecks(history.book, blocks), blocks) : NONE;
+  const history = useBookStore((s) => s.history);
+  const blocks = useBookStore((s) => s.blocks);
+  // The two are one state: a book must never be checked against another's entries.
+  const state = useMemo(() => ({ history, blocks }), [history, blocks]);
+  const settled = useDeferredValue(useDebouncedValue(state, CHECK_REST_MS)[0]);
+  return settled.history
+    ? checksOf(groundOfChecks(settled.history.book, settled.blocks), settled.blocks)
+    : NONE;
 }
 const NONE: readonly Check[] = [];
+const CHECK_REST_MS = 300;

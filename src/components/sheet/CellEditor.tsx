@@ -3,27 +3,32 @@ import classes from './Sheet.module.css';
 
 export type Leave = 'down' | 'up' | 'right' | 'left' | 'stay';
 
-/** The field over the active cell. `onCommit` gives what is wrong, or null when the value was taken. */
+/**
+ * The field over the active cell. What is typed is its owner's, so that it is there again when the cell was scrolled
+ * out of sight and back. `onCommit` gives what is wrong, or null when the value was taken.
+ */
 export function CellEditor({
-  initial,
+  text,
+  onText,
   label,
   onCommit,
   onCancel,
 }: {
-  readonly initial: string;
+  readonly text: string;
+  readonly onText: (text: string) => void;
   readonly label: string;
   readonly onCommit: (text: string, leave: Leave) => string | null;
   readonly onCancel: () => void;
 }) {
-  const [text, setText] = useState(initial);
   const [trouble, setTrouble] = useState<string | null>(null);
   const input = useRef<HTMLInputElement>(null);
   const settled = useRef(false);
 
   useEffect(() => {
-    input.current!.focus({ preventScroll: true });
-    input.current!.setSelectionRange(initial.length, initial.length);
-  }, [initial]);
+    const field = input.current!;
+    field.focus({ preventScroll: true });
+    field.setSelectionRange(field.value.length, field.value.length);
+  }, []);
 
   const commit = (leave: Leave) => {
     // Settled first: taking the value moves the focus, and the blur that follows must not take it again.
@@ -44,7 +49,7 @@ export function CellEditor({
         autoComplete="off"
         inputMode="decimal"
         onChange={(e) => {
-          setText(e.currentTarget.value);
+          onText(e.currentTarget.value);
           setTrouble(null);
         }}
         onBlur={() => {

@@ -8,13 +8,17 @@ export type CellFormat = (value: Minor | null, column: SheetColumn) => string;
 
 export type SheetRowProps = {
   readonly id: string;
+  /** Which of the sheet's row elements it is drawn in. */
+  readonly slot: number;
   readonly index: number;
   readonly row: SheetRow;
   readonly columns: readonly SheetColumn[];
+  /** The columns that are drawn: from this one to before that one. */
+  readonly from: number;
+  readonly to: number;
   readonly lead: readonly LeadColumn[];
   readonly top: number;
   readonly format: CellFormat;
-  readonly exact: CellFormat;
   /** Selected columns of this row, −1 and −2 for none; the active column, −1 when it is elsewhere. */
   readonly left: number;
   readonly right: number;
@@ -29,8 +33,9 @@ export type SheetRowProps = {
   readonly editor: ReactNode;
 };
 
-const cellTitle = (...parts: (string | undefined)[]): string | undefined =>
-  parts.filter(Boolean).join(' — ') || undefined;
+/** What is to be said of a value beside its figure: why it stands out, and what was noted of it. */
+export const cellWords = (row: SheetRow, column: number): string =>
+  [row.odd?.[column], row.noted?.[column]].filter(Boolean).join(' — ');
 
 /** What names a row: its code and label, with a button to fold it and marks of what it holds. */
 export function RowName({ row, onFold }: { readonly row: SheetRow; readonly onFold: (key: string) => void }) {
@@ -67,13 +72,15 @@ export function RowName({ row, onFold }: { readonly row: SheetRow; readonly onFo
 export const SheetRowView = memo(
   function SheetRowView({
     id,
+    slot,
     index,
     row,
     columns,
+    from,
+    to,
     lead,
     top,
     format,
-    exact,
     left,
     right,
     active,
@@ -86,6 +93,7 @@ export const SheetRowView = memo(
     return (
       <div
         role="row"
+        id={`${id}-r${slot}`}
         aria-rowindex={index + 2}
         className={classes.row}
         data-kind={row.kind}
@@ -107,7 +115,8 @@ export const SheetRowView = memo(
             )}
           </div>
         ))}
-        {columns.map((column, c) => {
+        {columns.slice(from, to).map((column, i) => {
+          const c = from + i;
           const value = row.values[c] ?? null;
           const selected = c >= left && c <= right;
           return (
@@ -115,7 +124,8 @@ export const SheetRowView = memo(
               key={column.key}
               id={active === c ? `${id}-active` : undefined}
               role="gridcell"
-              aria-colindex={c + lead.length + 2}
+              aria-colindex={from > 0 || to < columns.length ? lead.length + 2 + c : undefined}
+              style={i === 0 && from > 0 ? { gridColumnStart: lead.length + 2 + c } : undefined}
               aria-selected={row.enterable ? selected : undefined}
               data-row={index}
               data-column={c}
@@ -125,7 +135,7 @@ export const SheetRowView = memo(
               data-odd={row.odd?.[c] ? true : undefined}
               data-noted={row.noted?.[c] ? true : undefined}
               className={active === c ? `${classes.cell} ${classes.active}` : classes.cell}
-              title={cellTitle(value === null ? '' : exact(value, column), row.odd?.[c], row.noted?.[c])}
+              title={cellWords(row, c) || undefined}
             >
               {active === c && editor ? editor : row.kind === 'section' ? null : format(value, column)}
               {handle === c && <span className={classes.handle} data-handle />}
@@ -137,9 +147,13 @@ export const SheetRowView = memo(
             <div className={classes.ghostLabel} style={{ gridColumn: `1 / ${lead.length + 2}` }}>
               {ghost.label}
             </div>
-            {columns.map((column, c) => (
-              <div key={column.key} className={classes.ghostCell}>
-                {column.kind === 'info' ? '' : format(ghost.values[c] ?? null, column)}
+            {columns.slice(from, to).map((column, i) => (
+              <div
+                key={column.key}
+                className={classes.ghostCell}
+                style={i === 0 && from > 0 ? { gridColumnStart: lead.length + 2 + from } : undefined}
+              >
+                {column.kind === 'info' ? '' : format(ghost.values[from + i] ?? null, column)}
               </div>
             ))}
           </div>
@@ -159,9 +173,10 @@ export const SheetRowView = memo(
     sameList(a.ghost?.values ?? [], b.ghost?.values ?? []) &&
     a.handle === b.handle &&
     a.lead === b.lead &&
+    a.from === b.from &&
+    a.to === b.to &&
     a.editor === b.editor &&
     a.columns === b.columns &&
     a.format === b.format &&
-    a.exact === b.exact &&
     a.id === b.id,
 );

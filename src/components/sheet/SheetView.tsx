@@ -28,13 +28,16 @@ import {
 } from '@/core/sheet';
 import type { Minor } from '@/core/money';
 import { CellEditor, type Leave } from './CellEditor';
-import { RowName, SheetRowView, type CellFormat } from './SheetRowView';
+import { cellWords, RowName, SheetRowView, type CellFormat } from './SheetRowView';
 import type { LeadColumn, SheetColumn, SheetRow } from './types';
 import classes from './Sheet.module.css';
 
 const ROW = 25;
 const NO_ROWS: readonly SheetRow[] = [];
 const HEAD = 34;
+const OVERSCAN = 8;
+/** Columns drawn on either side of those in sight. */
+const ASIDE = 2;
 const NAME = 190;
 /** No scrollbar is broader. */
 const SCROLLBAR = 18;
@@ -104,11 +107,12 @@ export function SheetView(props: SheetProps) {
   const scroller = useRef<HTMLDivElement>(null);
   const [editing, setEditing] = useState<string | null>(null);
   const dragging = useRef(false);
+  const titled = useRef<HTMLElement | null>(null);
   const active = selection.anchor;
   const rect = rectOf(selection);
-  const lead = props.lead.length + 1;
   const { ghost } = props;
-  const [shifted, setShifted] = useState(false);
+  /** How far the sheet is scrolled sideways. */
+  const [shift, setShift] = useState(0);
   const [fillTo, setFillTo] = useState<Place | null>(null);
   const shown = fillTo ? widened(rect, fillTo) : rect;
   const current = selection.focus.row;
@@ -126,11 +130,12 @@ export function SheetView(props: SheetProps) {
     count: rows.length,
     getScrollElement: () => scroller.current,
     estimateSize: sizeOf,
-    overscan: 8,
+    overscan: OVERSCAN,
   });
   const widths = useMemo(() => widthsFor(rows, columns, format), [rows, columns, format]);
   const template = templateOf(props.lead, columns, widths);
-  const wide = template.narrowest > (virtual.scrollRect?.width ?? Infinity) - SCROLLBAR;
+  const width = virtual.scrollRect?.width ?? 0;
+  const wide = width > 0 && template.starts.at(-1)! > width - SCROLLBAR;
   useLayoutEffect(() => virtual.measure(), [virtual, sizeOf]);
   const height = virtual.scrollRect?.height ?? 0;
   useEffect(() => {
@@ -142,18 +147,21 @@ export function SheetView(props: SheetProps) {
     if (row.start < offset) scroller.current!.scrollTop = row.start;
     else if (end > offset + height) scroller.current!.scrollTop = end - height;
   }, [virtual, selection.focus.row, height]);
+  const room = width - SCROLLBAR - NAME;
   useEffect(() => {
     // A sheet wider than the screen follows the cursor sideways, clear of the account column.
-    const box = wide ? scroller.current : null;
-    const cell = box?.querySelector<HTMLElement>(
-      `[data-row="${selection.focus.row}"][data-column="${selection.focus.column}"]`,
-    );
-    if (!box || !cell || box.scrollWidth <= box.clientWidth) return;
-    const fixed = box.querySelector<HTMLElement>('[role="rowheader"]')?.offsetWidth ?? 0;
-    if (cell.offsetLeft < box.scrollLeft + fixed) box.scrollLeft = cell.offsetLeft - fixed;
-    else if (cell.offsetLeft + cell.offsetWidth > box.scrollLeft + box.clientWidth)
-      box.scrollLeft = cell.offsetLeft + cell.offsetWidth - box.clientWidth;
+    if (!wide) return;
+    const left = template.starts[selection.focus.column]! - NAME;
+    const right = template.starts[selection.focus.column + 1]! - NAME;
+    if (left < shift) scroller.current!.scrollLeft = left;
+    else if (right > shift + room) scroller.current!.scrollLeft = right - room;
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the cursor moves the sheet; scrolling it must not move it back
   }, [selection.focus, wide]);
+  // Of a wide sheet only the columns in sight are drawn.
+  const at = wide ? template.starts.findIndex((_, c) => template.starts[c + 1]! - NAME > shift) : 0;
+  const past = wide ? template.starts.findIndex((x) => x - NAME > shift + room) : -1;
+  const from = Math.max(0, at - ASIDE);
+  const to = past < 0 ? columns.length : Math.min(columns.length, past + ASIDE);
 
   const refused = (): boolean => {
     if (readOnly) props.onRefused();
@@ -276,13 +284,29 @@ export function SheetView(props: SheetProps) {
     props.onPaste(rect, fromTsv(e.clipboardData.getData('text/plain')));
   };
 
+  /** Adds the exact amount to what is said of the cell under the pointer; made for that one only. */
+  const showTitle = (cell: HTMLElement | null) => {
+    if (cell === titled.current) return;
+    for (const one of [titled.current, cell]) {
+      const row = rows[Number(one?.dataset.row)];
+      if (!one || !row) continue;
+      const c = Number(one.dataset.column);
+      const value = row.values[c] ?? null;
+      const exact = one === cell && value !== null ? props.exact(value, columns[c]!) : '';
+      const words = [exact, cellWords(row, c)].filter(Boolean).join(' — ');
+      if (words) one.title = words;
+      else one.removeAttribute('title');
+    }
+    titled.current = cell;
+  };
   const fold = useCallback((key: string) => onFold?.(key), [onFold]);
   const activeLabel = `${rows[active.row]?.label ?? ''}, ${columns[active.column]?.label ?? ''}`;
   const editor =
     editing === null ? null : (
       <CellEditor
         key={`${active.row}-${active.column}`}
-        initial={editing}
+        text={editing}
+        onText={setEditing}
         label={activeLabel}
         onCancel={() => stopEditing('stay')}
         onCommit={(text, leave) => {
@@ -293,6 +317,11 @@ export function SheetView(props: SheetProps) {
       />
     );
   const items = virtual.getVirtualItems();
+  // Rows that leave the sight make room for those that come: their elements stay where they are and are used again,
+  // and aria-owns gives the order in which they read. As many slots as ever stand in sight together.
+  const slots = Math.ceil(height / ROW) + 2 * OVERSCAN + 2;
+  const slotOf = (index: number) => index % slots;
+  const bySlot = items.toSorted((a, b) => slotOf(a.index) - slotOf(b.index));
   const topOf = (index: number, start: number) => (index > current ? start + pushed : start);
 
   return (
@@ -303,12 +332,16 @@ export function SheetView(props: SheetProps) {
       tabIndex={0}
       aria-label={props.label}
       aria-rowcount={rows.length + 1}
-      aria-colcount={columns.length + lead}
+      aria-colcount={columns.length + props.lead.length + 1}
       aria-multiselectable
       aria-readonly={readOnly}
       aria-activedescendant={items.some((i) => i.index === active.row) ? `${id}-active` : undefined}
       style={template.style as React.CSSProperties}
-      onScroll={(e) => setShifted(e.currentTarget.scrollLeft > 0)}
+      onScroll={(e) => {
+        setShift(e.currentTarget.scrollLeft);
+        showTitle(null);
+      }}
+      onPointerOver={(e) => showTitle((e.target as HTMLElement).closest<HTMLElement>('[data-row]'))}
       data-tone={props.tone}
       onKeyDown={onKeyDown}
       onPointerDown={onPointerDown}
@@ -341,6 +374,7 @@ export function SheetView(props: SheetProps) {
           <div
             key={c.key}
             role="columnheader"
+            aria-colindex={i + props.lead.length + 2}
             className={classes.columnHead}
             data-kind={c.kind}
             data-selected={(i >= rect.left && i <= rect.right) || undefined}
@@ -350,8 +384,13 @@ export function SheetView(props: SheetProps) {
           </div>
         ))}
       </div>
-      <div role="rowgroup" className={classes.body} style={{ height: virtual.getTotalSize() + pushed }}>
-        {shifted && (
+      <div
+        role="rowgroup"
+        aria-owns={items.map((i) => `${id}-r${slotOf(i.index)}`).join(' ')}
+        className={classes.body}
+        style={{ height: virtual.getTotalSize() + pushed }}
+      >
+        {shift > 0 && (
           // Names that each stay in place would each be a layer to the browser; so they stand here once more.
           <div className={classes.names} style={{ width: NAME }} aria-hidden>
             {items.map(({ index, start }) => (
@@ -367,20 +406,22 @@ export function SheetView(props: SheetProps) {
             ))}
           </div>
         )}
-        {items.map(({ index, start }) => {
+        {bySlot.map(({ index, start }) => {
           const row = rows[index]!;
           const touched = row.enterable && inRect(shown, index, shown.left);
           return (
             <SheetRowView
-              key={row.key}
+              key={slotOf(index)}
               id={id}
+              slot={slotOf(index)}
               index={index}
               row={row}
               columns={columns}
+              from={from}
+              to={to}
               lead={props.lead}
               top={topOf(index, start)}
               format={format}
-              exact={props.exact}
               left={touched ? shown.left : -1}
               right={touched ? shown.right : -2}
               active={index === active.row ? active.column : -1}
@@ -412,31 +453,28 @@ function widened(rect: Rect, to: Place): Rect {
   return down > right ? { ...rect, bottom: to.row } : { ...rect, right: to.column };
 }
 
-/** The grid's columns: one template for the head and every row, and the width that they need. */
+/**
+ * The grid's columns: one template for the head and every row; and where each begins, and the last ends, when there is
+ * no room to spare.
+ */
 function templateOf(
   lead: readonly LeadColumn[],
   columns: readonly SheetColumn[],
-  { least, last }: { readonly least: number; readonly last: number },
-): { readonly style: Record<string, string>; readonly narrowest: number } {
+  { month, total }: { readonly month: number; readonly total: number },
+): { readonly style: Record<string, string>; readonly starts: readonly number[] } {
   const coarse = columns.length <= 8;
-  const one = ({ kind }: SheetColumn) =>
-    coarse
-      ? `minmax(max(84px, ${last}px), 132px)`
-      : kind === 'amount'
-        ? `minmax(${least}px, 1fr)`
-        : `minmax(${last}px, 1.15fr)`;
-  const narrowest = columns.reduce(
-    (w, { kind }) => w + (coarse ? Math.max(84, last) : kind === 'amount' ? least : last),
-    0,
+  const least = columns.map(({ kind }) => (coarse ? Math.max(84, total) : kind === 'amount' ? month : total));
+  const widths = columns.map(({ kind }, c) =>
+    coarse ? `minmax(${least[c]!}px, 132px)` : `minmax(${least[c]!}px, ${kind === 'amount' ? 1 : 1.15}fr)`,
   );
-  const before = lead.map((l) => `${l.width}px`).join(' ');
-  const all = NAME + lead.reduce((w, l) => w + l.width, 0) + narrowest;
+  const starts = [NAME + lead.reduce((w, l) => w + l.width, 0)];
+  for (const w of least) starts.push(starts.at(-1)! + w);
   return {
     style: {
-      '--columns': `${NAME}px ${before} ${columns.map(one).join(' ')}`,
-      '--width': `max(100%, ${all}px)`,
+      '--columns': `${NAME}px ${lead.map((l) => `${l.width}px`).join(' ')} ${widths.join(' ')}`,
+      '--width': `max(100%, ${starts.at(-1)!}px)`,
     },
-    narrowest: all,
+    starts,
   };
 }
 
@@ -445,7 +483,7 @@ function widthsFor(
   rows: readonly SheetRow[],
   columns: readonly SheetColumn[],
   format: CellFormat,
-): { least: number; last: number } {
+): { month: number; total: number } {
   let month = 0;
   let total = 0;
   for (const { values } of rows) {
@@ -462,8 +500,8 @@ function widthsFor(
     return Math.ceil(digits * 6.5 + (text.length - digits) * 3.2 + 6);
   };
   return {
-    least: Math.max(46, width(month, columns[0])),
-    last: Math.max(
+    month: Math.max(46, width(month, columns[0])),
+    total: Math.max(
       58,
       width(
         total,

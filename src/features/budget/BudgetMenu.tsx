@@ -5,6 +5,7 @@ import { Button, Menu, Modal, TextInput } from '@mantine/core';
 import type { Budget } from '@/core/model';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import { approveBudget, fingerprintOf } from '@/store/actions';
+import type { Ground } from '@/store/derived';
 import { useOpenGround } from '@/store/ground';
 import { usePerson } from '@/store/person';
 import { say, setSession } from '@/store/session';
@@ -24,8 +25,13 @@ const TITLES: Record<NonNullable<Dialog>, (name: string) => string> = {
 };
 
 /** The budget's name: the way to the other budgets, and what can be done with this one. */
-export function BudgetMenu({ budget }: { readonly budget: Budget }) {
+export function BudgetMenu({ id: budgetId }: { readonly id: string }) {
   const ground = useOpenGround();
+  const budget = ground.book.budgets.find((b) => b.id === budgetId);
+  return budget ? <MenuOf ground={ground} budget={budget} /> : null;
+}
+
+function MenuOf({ ground, budget }: { readonly ground: Ground; readonly budget: Budget }) {
   const readOnly = useBookStore((s) => s.readOnly);
   const person = usePerson();
   const [dialog, setDialog] = useState<Dialog>(null);

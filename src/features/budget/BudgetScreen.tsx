@@ -1,14 +1,15 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { memo, useEffect, useState } from 'react';
 import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
 import { Button, SegmentedControl } from '@mantine/core';
-import { periodsOf } from '@/core/calendar';
+import { periodsOf, type FiscalCalendar, type PeriodIndex } from '@/core/calendar';
 import type { Budget } from '@/core/model';
 import { StageHead } from '@/components/StageHead';
 import { Trouble } from '@/components/Trouble';
 import stage from '@/components/Stage.module.css';
+import { useSteady } from '@/components/useSteady';
 import { useBookStore } from '@/store/bookStore';
 import { reckoned, rulerRange, type Ground } from '@/store/derived';
 import { useOpenGround } from '@/store/ground';
@@ -126,24 +127,22 @@ function OneBudget({
     else say('No budget covers that month. Start one with “New budget”.');
   };
 
+  const steady = useSteady({ onRuler });
   return (
     <div className={stage.stage}>
       {wholeWindow ? (
         <span />
       ) : (
-        <StageHead
-          title={<BudgetMenu budget={budget} />}
+        <Head
+          id={budget.id}
           subtitle={standing(ground, budget)}
-          ruler={
-            ruler && {
-              periods: periodsOf(ground.calendar, ruler),
-              closedThrough: ground.closedThrough,
-              range: { first: periods[0]!.index, last: periods.at(-1)!.index },
-              choose: 'one',
-              onChange: (r) => onRuler(r.last),
-              label: 'Months of the book; choosing one moves the sheet to it',
-            }
-          }
+          calendar={ground.calendar}
+          from={ruler?.first ?? null}
+          to={ruler?.last ?? null}
+          closedThrough={ground.closedThrough}
+          first={periods[0]!.index}
+          last={periods.at(-1)!.index}
+          {...steady}
         />
       )}
       <div className={classes.views}>
@@ -178,3 +177,47 @@ function OneBudget({
     </div>
   );
 }
+
+/** The band over the budget; what is typed into its sheet is no reason to draw it again. */
+const Head = memo(function Head({
+  id,
+  subtitle,
+  calendar,
+  from,
+  to,
+  closedThrough,
+  first,
+  last,
+  onRuler,
+}: {
+  readonly id: string;
+  readonly subtitle: string;
+  readonly calendar: FiscalCalendar;
+  /** The months of the ruler; null while there are none. */
+  readonly from: PeriodIndex | null;
+  readonly to: PeriodIndex | null;
+  readonly closedThrough: PeriodIndex | null;
+  /** The months of the budget. */
+  readonly first: PeriodIndex;
+  readonly last: PeriodIndex;
+  readonly onRuler: (period: PeriodIndex) => void;
+}) {
+  return (
+    <StageHead
+      title={<BudgetMenu id={id} />}
+      subtitle={subtitle}
+      ruler={
+        from === null || to === null
+          ? null
+          : {
+              periods: periodsOf(calendar, { first: from, last: to }),
+              closedThrough,
+              range: { first, last },
+              choose: 'one',
+              onChange: (r) => onRuler(r.last),
+              label: 'Months of the book; choosing one moves the sheet to it',
+            }
+      }
+    />
+  );
+});

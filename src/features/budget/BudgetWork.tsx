@@ -12,12 +12,14 @@ import {
 } from 'react';
 import dynamic from 'next/dynamic';
 import { Button } from '@mantine/core';
+import { useDebouncedValue } from '@mantine/hooks';
 import { editText, type Minor } from '@/core/money';
 import { fiscalYearLabel } from '@/core/calendar';
 import { lineKey, type Budget, type SegmentId } from '@/core/model';
 import { frozenFigures } from '@/core/plan';
 import { at, rectOf, type Rect, type Selection } from '@/core/sheet';
 import stage from '@/components/Stage.module.css';
+import { useSteady } from '@/components/useSteady';
 import { SheetView } from '@/components/sheet/SheetView';
 import type { CellFormat } from '@/components/sheet/SheetRowView';
 import { dispatch, useBookStore } from '@/store/bookStore';
@@ -47,7 +49,7 @@ import { pasteOf, type Pasted } from './paste';
 import { ReasoningPanel } from './ReasoningPanel';
 import { ReviseButton } from './ReviseButton';
 import { SegmentChoice } from './SegmentChoice';
-import { leadColumns, setSetup, useSetup } from './setup';
+import { leadColumns, setSetup, useSetup, type Setup } from './setup';
 import { SheetTools } from './SheetTools';
 import { useReckoned } from './useReckoned';
 import { createFillers, segmentShown, worksheet } from './worksheetRows';
@@ -209,8 +211,7 @@ export function BudgetWork({
   }, [count, sumText, year, netText, done, of]);
   useEffect(() => setSession({ account }), [account]);
 
-  // The panel follows a moment behind: the figure that was just typed never waits for it.
-  const panel = useDeferredValue<PanelFacts | null>(
+  const panel: PanelFacts | null =
     refs.length > 0 && focused?.ref
       ? {
           ground,
@@ -225,9 +226,19 @@ export function BudgetWork({
           readOnly,
           notesOnly: !bookReadOnly && budget.state !== 'draft',
         }
-      : null,
-  );
+      : null;
 
+  const steady = useSteady({
+    onGrain: (grain: Setup['grain']) => {
+      setSetup({ grain });
+      setSelection(at(selection.focus.row, grain === 'beside' ? 1 : 0));
+    },
+    onTool: work,
+    onCopy: copy,
+    onLook: look,
+    onNote: note,
+    onPalette: () => setDialog('palette'),
+  });
   const onKey = (e: React.KeyboardEvent): boolean => {
     const ctrl = e.ctrlKey || e.metaKey;
     if (ctrl && e.key.toLowerCase() === 'k') {
@@ -262,15 +273,7 @@ export function BudgetWork({
             setup={setup}
             budgets={book.budgets.filter((b) => b.id !== budget.id)}
             readOnly={readOnly}
-            onGrain={(grain) => {
-              setSetup({ grain });
-              setSelection(at(selection.focus.row, grain === 'beside' ? 1 : 0));
-            }}
-            onTool={work}
-            onCopy={copy}
-            onLook={look}
-            onNote={note}
-            onPalette={() => setDialog('palette')}
+            {...steady}
           />
           <SegmentChoice book={book} budget={budget} value={shownSegment} onChange={setSegment} />
           {budget.state !== 'draft' && !bookReadOnly && <ReviseButton budget={budget} book={book} />}
@@ -421,10 +424,29 @@ const firstLine = (rows: readonly { readonly enterable: boolean }[]): number =>
     rows.findIndex((r) => r.enterable),
   );
 
+/** A line that the cursor only passes is not explained. */
+const PANEL_REST_MS = 150;
+
 type PanelFacts = Omit<Parameters<typeof ReasoningPanel>[0], 'noteField'>;
 
-/** The reasoning panel of what is selected; drawn again only when its facts are others. */
-const PanelHost = memo(function PanelHost({
+/**
+ * The reasoning panel of what is selected. It follows at once when the hand comes to rest on a line, and not at each
+ * key of a hand in motion: the figure that was just typed never waits for it.
+ */
+function PanelHost({
+  panel,
+  account,
+  noteField,
+}: {
+  readonly panel: PanelFacts | null;
+  readonly account: string | null;
+  readonly noteField: RefObject<HTMLTextAreaElement | null>;
+}) {
+  const [settled] = useDebouncedValue(panel, PANEL_REST_MS, { leading: true });
+  return <PanelOf panel={useDeferredValue(settled)} account={account} noteField={noteField} />;
+}
+
+const PanelOf = memo(function PanelOf({
   panel,
   account,
   noteField,

@@ -1,5 +1,6 @@
 'use client';
 
+import { memo } from 'react';
 import { Button, Menu, NativeSelect, Popover, Radio, SegmentedControl, Switch } from '@mantine/core';
 import type { Budget } from '@/core/model';
 import { TOOLS, type Tool } from './commands';
@@ -24,8 +25,30 @@ const COLUMN_WORDS: Record<(typeof LEADS)[number] | Info, string> = {
   share: 'Share of income',
 };
 
+type SheetToolsProps = {
+  readonly setup: Setup;
+  /** Other budgets, which the quiet rows may show. */
+  readonly budgets: readonly Pick<Budget, 'id' | 'name'>[];
+  readonly readOnly: boolean;
+  readonly onGrain: (grain: SheetGrain) => void;
+  readonly onTool: (tool: Tool) => void;
+  readonly onCopy: () => void;
+  readonly onLook: () => void;
+  readonly onNote: () => void;
+  readonly onPalette: () => void;
+};
+
+/** Of other budgets only their names are shown: an edit of the budget in hand is no reason to draw the tools again. */
+const sameTools = (a: SheetToolsProps, b: SheetToolsProps): boolean =>
+  (Object.keys(a) as (keyof SheetToolsProps)[]).every((k) =>
+    k === 'budgets'
+      ? a.budgets.length === b.budgets.length &&
+        a.budgets.every((x, i) => x.id === b.budgets[i]!.id && x.name === b.budgets[i]!.name)
+      : a[k] === b[k],
+  );
+
 /** The tools over the sheet: its columns, what works on the selection, and how it is shown. */
-export function SheetTools({
+export const SheetTools = memo(function SheetTools({
   setup,
   budgets,
   readOnly,
@@ -35,18 +58,7 @@ export function SheetTools({
   onLook,
   onNote,
   onPalette,
-}: {
-  readonly setup: Setup;
-  /** Other budgets, which the quiet rows may show. */
-  readonly budgets: readonly Budget[];
-  readonly readOnly: boolean;
-  readonly onGrain: (grain: SheetGrain) => void;
-  readonly onTool: (tool: Tool) => void;
-  readonly onCopy: () => void;
-  readonly onLook: () => void;
-  readonly onNote: () => void;
-  readonly onPalette: () => void;
-}) {
+}: SheetToolsProps) {
   return (
     <>
       <SegmentedControl
@@ -140,7 +152,7 @@ export function SheetTools({
       </Popover>
     </>
   );
-}
+}, sameTools);
 
 /** Columns chosen and put in order. */
 function Columns<T extends (typeof LEADS)[number] | Info>({
