@@ -1,6 +1,7 @@
-import { applyPatches, type Patch } from 'immer';
+import type { Patch } from 'immer';
 import { applyCommand, type Command, type CommandType } from './commands';
 import { BOOK_VERSION } from './migrate';
+import { patched } from './patch';
 import type { Refusal } from './refusal';
 import type { Book } from './schema';
 
@@ -96,7 +97,7 @@ export function undo(history: History, at: string, by?: string): History {
   const last = history.done.at(-1);
   if (!last) return history;
   return {
-    book: applyPatches(history.book, last.inverse as Patch[]),
+    book: patched(history.book, last.inverse),
     journal: [
       ...history.journal,
       { seq: nextSeq(history), at, type: 'undo', of: last.seq, ...(by ? { by } : {}) },
@@ -111,7 +112,7 @@ export function redo(history: History, at: string, by?: string): History {
   const last = history.undone.at(-1);
   if (!last) return history;
   return {
-    book: applyPatches(history.book, last.patches as Patch[]),
+    book: patched(history.book, last.patches),
     journal: [
       ...history.journal,
       { seq: nextSeq(history), at, type: 'redo', of: last.seq, ...(by ? { by } : {}) },
@@ -135,7 +136,7 @@ export function across<T extends object>(
   const of = 'of' in change ? all.get(change.of) : change;
   if (!of || !('patches' in of) || (of.version ?? 2) !== version) return null;
   const inverse = (change.type === 'undo') === (way === 'forth');
-  return applyPatches(doc, (inverse ? of.inverse : of.patches) as Patch[]);
+  return patched(doc, inverse ? of.inverse : of.patches);
 }
 
 /**

@@ -66,7 +66,8 @@ export class LineFinder {
     const place = at < 0 ? this.budget.lines.length - 1 : at;
     const before = (at < 0 ? blankLine(ref) : (this.lines[place] ?? this.budget.lines[place])) as Line;
     const after = change(before);
-    if (after !== before) this.budget.lines[place] = after as Draft<Line>;
+    // Frozen, so that nobody looks through its months for drafts: there are none in what was read whole.
+    if (after !== before) this.budget.lines[place] = Object.freeze(after) as Draft<Line>;
   }
 
   /** The line, added blank when the budget has none; refuses an account or segment that is not the book's. */
