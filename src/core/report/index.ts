@@ -1,7 +1,7 @@
+export { createFiller } from './filler';
 export {
   balanceSheetRows,
   budgetRows,
-  createFiller,
   fillStatement,
   isBalanceRow,
   placesOfRows,

@@ -198,8 +198,6 @@ function addTerms(
   return sums.map((s, c) => (any[c] ? minor(s) : null));
 }
 
-type Sums = { readonly sums: number[]; readonly counts: number[] };
-
 /** Where each row's line stands among a budget's, in one segment; −1 for rows that have none. */
 export const placesOfRows = (
   rows: readonly StatementRow[],
@@ -207,56 +205,3 @@ export const placesOfRows = (
   segment: SegmentId,
 ): readonly number[] =>
   rows.map((r) => (r.kind === 'line' ? (places.of({ account: r.account.id, segment }) ?? -1) : -1));
-
-/**
- * Fills statements one after another and remembers the last: of a total, only the rows that are other objects than
- * before are taken out and added again. Gives what `fillStatement` gives (a test holds it to that).
- */
-export function createFiller(): typeof fillStatement {
-  let last: {
-    rows: readonly StatementRow[];
-    width: number;
-    filled: readonly (readonly (Minor | null)[])[];
-    sums: (Sums | null)[];
-  } | null = null;
-  return (rows, width, valuesOf) => {
-    const before = last && last.rows === rows && last.width === width ? last : null;
-    const empty: readonly (Minor | null)[] = before?.filled[0] ?? new Array<null>(width).fill(null);
-    const filled: (readonly (Minor | null)[])[] = [];
-    const sums: (Sums | null)[] = before?.sums ?? rows.map(() => null);
-    rows.forEach((row, r) => {
-      if (row.kind === 'section') filled.push(empty);
-      else if (row.kind === 'line') filled.push(valuesOf(row.account.id, r) ?? empty);
-      else filled.push(total(row.terms, r));
-    });
-    last = { rows, width, filled, sums };
-    return filled;
-
-    function total(terms: readonly Term[], r: number): readonly (Minor | null)[] {
-      const kept =
-        sums[r] ??
-        (sums[r] = { sums: new Array<number>(width).fill(0), counts: new Array<number>(width).fill(0) });
-      let changed = !before;
-      for (const { row, sign } of terms) {
-        const now = filled[row]!;
-        const was = before?.filled[row];
-        if (now === was) continue;
-        changed = true;
-        for (let c = 0; c < width; c++) {
-          const out = was?.[c] ?? null;
-          const add = now[c] ?? null;
-          if (out !== null) {
-            kept.sums[c]! -= sign * out;
-            kept.counts[c]! -= 1;
-          }
-          if (add !== null) {
-            kept.sums[c]! += sign * add;
-            kept.counts[c]! += 1;
-          }
-        }
-      }
-      if (!changed) return before!.filled[r]!;
-      return kept.sums.map((s, c) => (kept.counts[c]! > 0 ? minor(s) : null));
-    }
-  };
-}
