@@ -1,4 +1,4 @@
-import { divideRounded, minorDigits, unitOf, type Minor, type Percent, type Ratio } from '@/core/money';
+import { divideRounded, minorDigits, sum, unitOf, type Minor, type Percent, type Ratio } from '@/core/money';
 import type { Period } from '@/core/calendar';
 import { columnLetters } from '@/core/files/columnLetters';
 import { evaluate, keyOfName, type Expression, type Name, type Test } from '@/core/formula';
@@ -341,9 +341,19 @@ class Writer {
         return round(`${base}*${fixed(PERCENT, r)}`, share.value, share.base * portion);
       }
       case 'occurrence': {
-        const found = find('occurrences')!;
-        this.basis[r]![column] = found.days.length;
-        return round(`${fixed(AMOUNT, r)}*${basisCell}`, found.value, found.value);
+        const runs = reasons.flatMap((x) => (x.step === 'occurrences' ? [x] : []));
+        const value = sum(runs.map((x) => x.value));
+        this.basis[r]![column] = runs.reduce((n, x) => n + x.days.length, 0);
+        const [only] = runs;
+        if (runs.length === 1 && only!.each === m.amount)
+          return round(`${fixed(AMOUNT, r)}*${basisCell}`, value, value);
+        // Another amount holds from a day on: it stands in the formula itself.
+        const parts = runs.map((x) => `${x.days.length}*${this.money(x.each)}`);
+        return round(
+          runs.length === 1 ? `${this.money(only!.each)}*${basisCell}` : parts.join('+'),
+          value,
+          value,
+        );
       }
       case 'driver': {
         const value = find('computed')?.value ?? null;

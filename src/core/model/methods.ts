@@ -118,6 +118,11 @@ export const methodSchema = z.discriminatedUnion('kind', [
   z.strictObject({
     kind: z.literal('occurrence'),
     amount: money,
+    /** Other amounts from a day on, such as a raise. */
+    later: z
+      .array(z.strictObject({ from: dayText, amount: money }))
+      .max(24)
+      .optional(),
     on: z.discriminatedUnion('of', [
       z.strictObject({ of: z.literal('weeks'), every: z.int().min(1).max(52), from: dayText }),
       /** Days of the month; beyond its end means its last day. */

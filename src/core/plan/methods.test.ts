@@ -362,6 +362,28 @@ describe('paydays', () => {
     };
     expect(one(method).amounts.slice(0, 2)).toEqual([3000, 2000]);
   });
+  test('a raise holds from its day on, within a month too, and the reasons add up', () => {
+    // Fridays of 2026: five in January (from the 2nd), four in February, four in March.
+    const method: Method = {
+      kind: 'occurrence',
+      amount: minor(1000),
+      later: [
+        { from: day('2026-03-01'), amount: minor(1200) },
+        { from: day('2026-01-16'), amount: minor(1100) },
+      ],
+      on: { of: 'weekdays', weekdays: [5] },
+    };
+    expect(one(method).amounts.slice(0, 3)).toEqual([2 * 1000 + 3 * 1100, 4 * 1100, 4 * 1200]);
+    const l = line('w', method);
+    const reckoning = reckon([l]);
+    const reasons = explainMonth(l, reckoning.lines.get(of('w'))!, reckoning, 0).flatMap((x) =>
+      x.step === 'occurrences' ? [[x.days.length, x.each, x.value]] : [],
+    );
+    expect(reasons).toEqual([
+      [2, 1000, 2000],
+      [3, 1100, 3300],
+    ]);
+  });
 });
 
 describe('drivers and formulas', () => {

@@ -2,7 +2,7 @@
 
 import { Button, NativeSelect, TextInput } from '@mantine/core';
 import { minor } from '@/core/money';
-import { parseIsoDay } from '@/core/calendar';
+import { parseIsoDay, type Day } from '@/core/calendar';
 import type { MethodOf, Occurrence } from '@/core/model';
 import { historyShare, occurrencesIn } from '@/core/plan';
 import { MoneyInput, NumberInput, PercentInput } from '@/components/MoneyInput';
@@ -184,6 +184,13 @@ export function OccurrenceFields({
   const { on } = method;
   const from = on.of === 'weeks' ? on.from : facts.periods[0]!.start;
   const set = (next: Occurrence) => onMethod({ ...method, on: next });
+  const later = method.later ?? [];
+  const setLater = (next: typeof later) => onMethod({ ...method, later: next.length > 0 ? next : undefined });
+  /** The middle of what is left of the budget, where a raise is most often met. */
+  const halfway = (so: typeof later) => {
+    const open = facts.periods.filter((p) => !so.length || p.start > so.at(-1)!.from);
+    return (open[Math.floor(open.length / 2)] ?? facts.periods.at(-1)!).start;
+  };
   const counts = facts.periods.map((p) => occurrencesIn(p, on, facts.workWeek).length);
   const usual = Math.min(...counts.filter((c) => c > 0));
   return (
@@ -198,6 +205,45 @@ export function OccurrenceFields({
           onCommit={(amount) => onMethod({ ...method, amount: amount ?? minor(0) })}
         />
       </Field>
+      {later.map((change, k) => (
+        <div key={k} className={classes.later}>
+          <Field label="From the day">
+            <DayInput
+              value={change.from}
+              disabled={readOnly}
+              onCommit={(from) => setLater(later.map((x, j) => (j === k ? { ...x, from } : x)))}
+            />
+          </Field>
+          <Field label="each time">
+            <MoneyInput
+              currency={book.currency}
+              locale={book.locale}
+              value={change.amount}
+              disabled={readOnly}
+              onEnter={onEnter}
+              onCommit={(amount) =>
+                setLater(
+                  amount === null
+                    ? later.filter((_, j) => j !== k)
+                    : later.map((x, j) => (j === k ? { ...x, amount } : x)),
+                )
+              }
+            />
+          </Field>
+        </div>
+      ))}
+      {!readOnly && (
+        <Button
+          size="compact-xs"
+          variant="subtle"
+          disabled={later.length >= 24}
+          onClick={() =>
+            setLater([...later, { from: halfway(later), amount: later.at(-1)?.amount ?? method.amount }])
+          }
+        >
+          Another amount from a day on
+        </Button>
+      )}
       <Choice
         label="It falls"
         value={whenOf(on)}
@@ -249,16 +295,7 @@ export function OccurrenceFields({
             </Field>
           )}
           <Field label="From the day">
-            <TextInput
-              key={on.from}
-              type="date"
-              defaultValue={on.from}
-              disabled={readOnly}
-              onBlur={(e) => {
-                const day = parseIsoDay(e.currentTarget.value);
-                if (day && day !== on.from) set({ ...on, from: day });
-              }}
-            />
+            <DayInput value={on.from} disabled={readOnly} onCommit={(from) => set({ ...on, from })} />
           </Field>
         </>
       )}
@@ -297,6 +334,30 @@ export function OccurrenceFields({
         ))}
       </ol>
     </>
+  );
+}
+
+/** A day, taken when its field is left. */
+function DayInput({
+  value,
+  disabled,
+  onCommit,
+}: {
+  readonly value: Day;
+  readonly disabled: boolean;
+  readonly onCommit: (day: Day) => void;
+}) {
+  return (
+    <TextInput
+      key={value}
+      type="date"
+      defaultValue={value}
+      disabled={disabled}
+      onBlur={(e) => {
+        const day = parseIsoDay(e.currentTarget.value);
+        if (day && day !== value) onCommit(day);
+      }}
+    />
   );
 }
 
