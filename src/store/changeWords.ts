@@ -27,6 +27,7 @@ export const CHANGE_WORDS: Record<Change['type'], string> = {
   setCellNote: 'Note on a month',
   setLooked: 'Lines marked as looked at',
   setDriver: 'Driver changed',
+  setDriverValues: 'Driver’s months typed',
   removeDriver: 'Driver taken away',
   setWeights: 'Weights changed',
   removeWeights: 'Weights taken away',

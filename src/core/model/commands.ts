@@ -5,6 +5,7 @@ import { insertAccounts, mergeInto } from './accounts';
 import type { Approved, Budget, Line, Note } from './budget';
 import { LineFinder, lineKey, type LineRef } from './lines';
 import { refuse, Refused, type Refusal } from './refusal';
+import { budgetsBy } from './segments';
 import type { Driver, Method, Weights, WorkWeek } from './methods';
 import { naturalSign } from './kinds';
 import type { Account, AccountId, Axis, Book, Feed, Settings, Source, VarianceNote } from './schema';
@@ -102,6 +103,16 @@ export type Command =
     }
   /** Adds a driver, or puts it in the place of the one with its id. */
   | { readonly type: 'setDriver'; readonly budget: string; readonly driver: Driver }
+  /** Values of drivers that are typed by month; null makes a month blank. */
+  | {
+      readonly type: 'setDriverValues';
+      readonly budget: string;
+      readonly values: readonly {
+        readonly driver: string;
+        readonly period: PeriodId;
+        readonly value: number | null;
+      }[];
+    }
   | { readonly type: 'removeDriver'; readonly budget: string; readonly driver: string }
   | { readonly type: 'setWeights'; readonly weights: Weights }
   | { readonly type: 'removeWeights'; readonly weights: string }
@@ -208,13 +219,18 @@ const HANDLERS: Handlers = {
   setAxis(book, { axis }) {
     if (axis.name.trim() === '') refuse('emptyName');
     const at = book.axes.findIndex((a) => a.id === axis.id);
-    if (at >= 0) book.axes[at] = axis as Draft<Axis>;
-    else {
+    if (at >= 0) {
+      const gone = book.axes[at]!.values.filter((v) => !axis.values.some((w) => w.id === v.id));
+      if (budgetsBy(book, axis.id).some((b) => gone.some((v) => b.segments.includes(v.id))))
+        refuse('segmentInUse');
+      book.axes[at] = axis as Draft<Axis>;
+    } else {
       book.axes.push(axis as Draft<Axis>);
       book.nextId += 1;
     }
   },
   removeAxis(book, { axis }) {
+    if (budgetsBy(book, axis).length > 0) refuse('segmentInUse');
     book.axes = book.axes.filter((a) => a.id !== axis);
   },
   setFeed(book, { feed }) {
@@ -305,6 +321,16 @@ const HANDLERS: Handlers = {
     else {
       b.drivers.push(driver as Draft<Driver>);
       book.nextId += 1;
+    }
+  },
+  setDriverValues(book, { budget, values }) {
+    const b = openBudget(book, budget);
+    for (const { driver, period, value } of values) {
+      const series = b.drivers.find((d) => d.id === driver)?.series;
+      // What is reckoned is not typed over: another series says the whole of it.
+      if (series?.kind !== 'typed') continue;
+      if (value === null) delete series.values[period];
+      else series.values[period] = value;
     }
   },
   removeDriver(book, { budget, driver }) {

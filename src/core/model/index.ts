@@ -35,6 +35,7 @@ export { BOOK_VERSION, migrate, openBook, type Migrations, type OpenIssue, type 
 export {
   addSegment,
   assignAccount,
+  budgetsBy,
   feedFromColumn,
   mergeSegments,
   nextValueNumber,

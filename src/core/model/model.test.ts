@@ -3,12 +3,14 @@ import { minor } from '@/core/money';
 import {
   applyCommand,
   BOOK_VERSION,
+  mergeSegments,
   migrate,
   newBook,
   openBook,
   openHistory,
   perform,
   redo,
+  renameSegment,
   undo,
   type Axis,
   type Change,
@@ -409,6 +411,33 @@ describe('accounts', () => {
     expect(applyCommand(book, { type: 'mergeAccounts', from: 'a', into: 'c', lines: [] })).toEqual({
       ok: false,
       refusal: { code: 'sidesDiffer' },
+    });
+  });
+});
+
+describe('segments that a budget is made by', () => {
+  const axis = {
+    id: 'x1',
+    name: 'Site',
+    columns: [],
+    byAccount: {},
+    values: ['v1', 'v2'].map((id) => ({ id, name: id, from: [] })),
+  };
+  const made = (segments: (string | null)[]) =>
+    bookWith([account('s', 'income')], {
+      axes: [axis],
+      budgets: [{ ...budgetOf([]), axis: 'x1', segments }],
+    });
+  test('neither the axis nor a segment in use can go; others can, and names may change', () => {
+    const book = made(['v1', null]);
+    const refused = { ok: false, refusal: { code: 'segmentInUse' } };
+    expect(applyCommand(book, { type: 'removeAxis', axis: 'x1' })).toEqual(refused);
+    expect(applyCommand(book, { type: 'setAxis', axis: mergeSegments(axis, 'v1', 'v2') })).toEqual(refused);
+    expect(applyCommand(book, { type: 'setAxis', axis: mergeSegments(axis, 'v2', 'v1') }).ok).toBe(true);
+    expect(applyCommand(book, { type: 'setAxis', axis: renameSegment(axis, 'v1', 'North') }).ok).toBe(true);
+    expect(applyCommand({ ...book, budgets: [] }, { type: 'removeAxis', axis: 'x1' })).toMatchObject({
+      ok: true,
+      book: { axes: [] },
     });
   });
 });

@@ -9,6 +9,8 @@ export type Refusal = {
     | 'emptyName'
     | 'sidesDiffer'
     | 'brokenCalendar'
+    /** A budget is made by this way of dividing the business, or has lines in the segment. */
+    | 'segmentInUse'
     | 'readOnly';
 };
 

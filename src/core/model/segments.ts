@@ -1,3 +1,4 @@
+import type { Budget } from './budget';
 import type { AccountId, Axis } from './schema';
 
 /** The axis with a value under another name. */
@@ -5,6 +6,12 @@ export const renameSegment = (axis: Axis, value: string, name: string): Axis => 
   ...axis,
   values: axis.values.map((v) => (v.id === value ? { ...v, name } : v)),
 });
+
+/** The budgets that are made by the values of an axis. */
+export const budgetsBy = <B extends Pick<Budget, 'axis'>>(
+  { budgets }: { readonly budgets: readonly B[] },
+  axis: string,
+): B[] => budgets.filter((b) => b.axis === axis);
 
 /** The axis with one value taken into another: its texts and its accounts now mean the other. */
 export function mergeSegments(axis: Axis, from: string, into: string): Axis {

@@ -5,10 +5,12 @@ import { Button, NativeSelect, TextInput } from '@mantine/core';
 import {
   addSegment,
   assignAccount,
+  budgetsBy,
   feedFromColumn,
   mergeSegments,
   renameSegment,
   type Axis,
+  type Command,
 } from '@/core/model';
 import { segmentsOf } from '@/core/ledger';
 import { dispatch } from '@/store/bookStore';
@@ -76,7 +78,20 @@ function AxisEditor({
 }) {
   const { book, blocks } = ground;
   const [fresh, setFresh] = useState('');
-  const set = (next: Axis) => next !== axis && dispatch({ type: 'setAxis', axis: next });
+  /** Does it, and says so; a budget that is made by these segments is named, and nothing is done. */
+  const tell = (command: Command, word: string | null): void => {
+    const refusal = dispatch(command);
+    if (refusal?.code === 'segmentInUse') {
+      const names = budgetsBy(book, axis.id).map((b) => b.name);
+      say(
+        `${names.join(', ')} ${names.length > 1 ? 'are' : 'is'} made by ${axis.name}, so its segments stay as they are. Delete the budget first.`,
+        'trouble',
+      );
+    } else if (!refusal && word) say(word);
+  };
+  const set = (next: Axis, word: string | null = null): void => {
+    if (next !== axis) tell({ type: 'setAxis', axis: next }, word);
+  };
   const counts = useMemo(() => {
     const out = new Map<string | null, number>();
     for (const block of blocks) {
@@ -119,10 +134,9 @@ function AxisEditor({
         )}
         <Button
           disabled={readOnly}
-          onClick={() => {
-            dispatch({ type: 'removeAxis', axis: axis.id });
-            say(`${axis.name} is taken away. Ctrl+Z brings it back.`);
-          }}
+          onClick={() =>
+            tell({ type: 'removeAxis', axis: axis.id }, `${axis.name} is taken away. Ctrl+Z brings it back.`)
+          }
         >
           Take it away
         </Button>
@@ -161,8 +175,10 @@ function AxisEditor({
                   onChange={(e) => {
                     const into = e.currentTarget.value;
                     if (!into) return;
-                    set(mergeSegments(axis, v.id, into));
-                    say(`${v.name} is merged into ${named(into)}. Ctrl+Z parts them again.`);
+                    set(
+                      mergeSegments(axis, v.id, into),
+                      `${v.name} is merged into ${named(into)}. Ctrl+Z parts them again.`,
+                    );
                   }}
                 />
               </td>

@@ -1,29 +1,23 @@
 'use client';
 
-import { useState } from 'react';
-import { Button, NativeSelect, Textarea, TextInput } from '@mantine/core';
-import { percent } from '@/core/money';
-import type { Budget, Driver, Series } from '@/core/model';
+import { useState, type ClipboardEvent } from 'react';
+import { Button } from '@mantine/core';
+import type { PeriodId } from '@/core/calendar';
+import type { Budget, Command, Driver } from '@/core/model';
 import type { DriverResult } from '@/core/plan';
-import { parseFormula } from '@/core/formula';
-import { NumberInput, PercentInput, ScaledInput } from '@/components/MoneyInput';
+import { fromTsv } from '@/core/sheet';
+import { ScaledInput } from '@/components/MoneyInput';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import type { Ground } from '@/store/derived';
 import { say } from '@/store/session';
-import { FormulaField } from './methods/FormulaField';
-import { Choice, Field, PeriodField } from './methods/parts';
-import { keepNewWeights, WeightsField } from './methods/WeightsField';
+import { pastedValues } from './driverEdits';
+import { DriverPanel } from './DriverPanel';
 import { useReckoned } from './useReckoned';
-import { driverText, ISSUE_WORDS } from './words';
+import { driverText } from './words';
 import stage from '@/components/Stage.module.css';
 import classes from './Drivers.module.css';
 
-const SERIES_WORDS: Record<Series['kind'], string> = {
-  typed: 'typed by month',
-  step: 'stepped',
-  seasonal: 'seasonal',
-  formula: 'by formula',
-};
+type DriverValues = Extract<Command, { type: 'setDriverValues' }>['values'];
 
 /** The quantities that lines follow: each a row of months with its unit, in one place. */
 export function DriversSheet({ ground, budget }: { readonly ground: Ground; readonly budget: Budget }) {
@@ -37,6 +31,27 @@ export function DriversSheet({ ground, budget }: { readonly ground: Ground; read
   const keep = (next: Driver) => {
     const refusal = dispatch({ type: 'setDriver', budget: budget.id, driver: next });
     if (refusal) say('A driver needs a name.', 'trouble');
+  };
+  const setValues = (values: DriverValues) =>
+    dispatch({ type: 'setDriverValues', budget: budget.id, values });
+  const onPaste = (e: ClipboardEvent) => {
+    const block = fromTsv(e.clipboardData.getData('text/plain'));
+    const cell = (e.target as HTMLElement).closest<HTMLElement>('[data-driver]');
+    // A single text goes into the field like any other.
+    if (!cell || readOnly || (block.length === 1 && block[0]!.length === 1)) return;
+    e.preventDefault();
+    const at = { driver: Number(cell.dataset.driver), month: Number(cell.dataset.month) };
+    const pasted = pastedValues(
+      budget.drivers,
+      periods.map((p) => p.id),
+      at,
+      block,
+    );
+    if ('trouble' in pasted) return say(pasted.trouble, 'trouble');
+    setValues(pasted.values);
+    say(
+      `${pasted.values.length} months of drivers pasted${pasted.leftOut > 0 ? `, ${pasted.leftOut} cells left out` : ''}.`,
+    );
   };
   const add = () => {
     const id = `d${book.nextId}`;
@@ -64,7 +79,7 @@ export function DriversSheet({ ground, budget }: { readonly ground: Ground; read
           </span>
         </div>
         {budget.drivers.length > 0 && (
-          <table className={classes.sheet}>
+          <table className={classes.sheet} aria-label="Drivers by month" onPaste={onPaste}>
             <thead>
               <tr>
                 <th>Driver</th>
@@ -75,16 +90,17 @@ export function DriversSheet({ ground, budget }: { readonly ground: Ground; read
               </tr>
             </thead>
             <tbody>
-              {budget.drivers.map((d) => (
+              {budget.drivers.map((d, place) => (
                 <DriverRow
                   key={d.id}
                   driver={d}
+                  place={place}
                   result={whole.reckoning.drivers.get(d.id)!}
                   ids={periods.map((p) => p.id)}
                   current={d.id === driver?.id}
                   readOnly={readOnly}
                   onChoose={() => setChosen(d.id)}
-                  onDriver={keep}
+                  onValues={setValues}
                 />
               ))}
             </tbody>
@@ -115,24 +131,25 @@ export function DriversSheet({ ground, budget }: { readonly ground: Ground; read
 
 function DriverRow({
   driver,
+  place,
   result,
   ids,
   current,
   readOnly,
   onChoose,
-  onDriver,
+  onValues,
 }: {
   readonly driver: Driver;
+  /** Which of the drivers it is. */
+  readonly place: number;
   readonly result: DriverResult;
-  readonly ids: readonly string[];
+  readonly ids: readonly PeriodId[];
   readonly current: boolean;
   readonly readOnly: boolean;
   readonly onChoose: () => void;
-  readonly onDriver: (driver: Driver) => void;
+  readonly onValues: (values: DriverValues) => void;
 }) {
   const { series } = driver;
-  const set = (values: Record<string, number | null>) =>
-    onDriver({ ...driver, series: { kind: 'typed', values } as Series });
   return (
     <tr data-current={current || undefined} onFocus={onChoose} onClick={onChoose}>
       <th scope="row">
@@ -142,18 +159,15 @@ function DriverRow({
       </th>
       <td className="faded">{driver.unit}</td>
       {ids.map((id, i) => (
-        <td key={id}>
+        <td key={id} data-driver={place} data-month={i}>
           {series.kind === 'typed' ? (
             <ScaledInput
               aria-label={`${driver.name}, month ${i + 1}`}
               variant="unstyled"
-              value={series.values[id as keyof typeof series.values] ?? null}
+              value={series.values[id] ?? null}
               decimals={driver.decimals}
               disabled={readOnly}
-              onCommit={(v) => {
-                const { [id]: _was, ...rest } = series.values as Record<string, number | null>;
-                set(v === null ? rest : { ...rest, [id]: v });
-              }}
+              onCommit={(value) => onValues([{ driver: driver.id, period: id, value }])}
             />
           ) : (
             <span className={classes.reckoned}>{driverText(driver, result.values[i] ?? null)}</span>
@@ -162,315 +176,4 @@ function DriverRow({
       ))}
     </tr>
   );
-}
-
-function DriverPanel({
-  ground,
-  budget,
-  driver,
-  issue,
-  readOnly,
-  onDriver,
-}: {
-  readonly ground: Ground;
-  readonly budget: Budget;
-  readonly driver: Driver;
-  readonly issue: DriverResult['issue'];
-  readonly readOnly: boolean;
-  readonly onDriver: (driver: Driver) => void;
-}) {
-  const { book } = ground;
-  const { whole } = useReckoned(ground, budget);
-  const { periods } = whole.facts;
-  const { series } = driver;
-  const setSeries = (next: Series) => onDriver({ ...driver, series: next });
-  const values = whole.reckoning.drivers.get(driver.id)?.values ?? [];
-  const users = usersOf(budget, driver.id);
-  const change = (kind: Series['kind']) => {
-    if (kind === series.kind) return;
-    const first = values.find((v) => v !== null) ?? 0;
-    switch (kind) {
-      case 'typed':
-        return setSeries({
-          kind,
-          values: Object.fromEntries(
-            periods.flatMap((p, i) =>
-              values[i] === null || values[i] === undefined ? [] : [[p.id, values[i]]],
-            ),
-          ),
-        } as Series);
-      case 'step':
-        return setSeries({
-          kind,
-          start: first,
-          first: (periods[1] ?? periods[0]!).id,
-          every: 1,
-          change: { of: 'amount', amount: 0 },
-        });
-      case 'seasonal':
-        return setSeries({
-          kind,
-          level: first,
-          weights: book.weights[0]?.id ?? keepNewWeights(book, periods),
-        });
-      case 'formula':
-        return setSeries({ kind, formula: `prior "driver:${driver.id}"` });
-    }
-  };
-  const fill = () => {
-    if (series.kind !== 'typed') return;
-    let last: number | null = null;
-    const filled: Record<string, number | null> = {};
-    for (const p of periods) {
-      last = series.values[p.id] ?? last;
-      if (last !== null) filled[p.id] = last;
-    }
-    setSeries({ kind: 'typed', values: filled } as Series);
-  };
-  return (
-    <>
-      <h2>{driver.name}</h2>
-      <section>
-        <Field label="Name">
-          <TextInput
-            key={driver.name}
-            defaultValue={driver.name}
-            maxLength={120}
-            disabled={readOnly}
-            onBlur={(e) => {
-              const name = e.currentTarget.value.trim();
-              if (name && name !== driver.name) onDriver({ ...driver, name });
-            }}
-          />
-        </Field>
-        <Field label="Unit">
-          <TextInput
-            key={driver.unit}
-            defaultValue={driver.unit}
-            placeholder="berths, hours, $ an hour"
-            maxLength={40}
-            disabled={readOnly}
-            onBlur={(e) =>
-              e.currentTarget.value !== driver.unit && onDriver({ ...driver, unit: e.currentTarget.value })
-            }
-          />
-        </Field>
-        <Field label="Decimals">
-          <NumberInput
-            value={driver.decimals}
-            least={0}
-            most={6}
-            disabled={readOnly}
-            onCommit={(decimals) => onDriver(rescaled(driver, decimals))}
-          />
-        </Field>
-        <Field label="Before the first month">
-          <ScaledInput
-            value={driver.opening}
-            decimals={driver.decimals}
-            placeholder="nothing"
-            disabled={readOnly}
-            onCommit={(opening) => onDriver({ ...driver, opening })}
-          />
-        </Field>
-      </section>
-      <section>
-        <div className="label">How its months are made</div>
-        <Choice
-          label="It is"
-          value={series.kind}
-          disabled={readOnly}
-          options={(Object.keys(SERIES_WORDS) as Series['kind'][]).map((value) => ({
-            value,
-            label: SERIES_WORDS[value],
-          }))}
-          onChange={change}
-        />
-        {issue && <p style={{ color: 'var(--bad)', fontSize: 12.5 }}>{ISSUE_WORDS[issue]}</p>}
-        {series.kind === 'typed' && (
-          <Button mt={6} disabled={readOnly} onClick={fill}>
-            Carry each month into blanks
-          </Button>
-        )}
-        {series.kind === 'step' && (
-          <>
-            <Field label="Start">
-              <ScaledInput
-                value={series.start}
-                decimals={driver.decimals}
-                disabled={readOnly}
-                onCommit={(v) => setSeries({ ...series, start: v ?? 0 })}
-              />
-            </Field>
-            <Field label="Then each time">
-              <NativeSelect
-                value={series.change.of}
-                disabled={readOnly}
-                data={[
-                  { value: 'amount', label: 'a number' },
-                  { value: 'percent', label: 'a percentage' },
-                ]}
-                onChange={(e) =>
-                  setSeries({
-                    ...series,
-                    change:
-                      e.currentTarget.value === 'amount'
-                        ? { of: 'amount', amount: 0 }
-                        : { of: 'percent', percent: percent('2'), compounding: true },
-                  })
-                }
-              />
-            </Field>
-            <Field label="Plus or minus">
-              {series.change.of === 'amount' ? (
-                <ScaledInput
-                  value={series.change.amount}
-                  decimals={driver.decimals}
-                  disabled={readOnly}
-                  onCommit={(v) => setSeries({ ...series, change: { of: 'amount', amount: v ?? 0 } })}
-                />
-              ) : (
-                <PercentInput
-                  value={series.change.percent}
-                  disabled={readOnly}
-                  onCommit={(p) =>
-                    setSeries({ ...series, change: { of: 'percent', percent: p, compounding: true } })
-                  }
-                />
-              )}
-            </Field>
-            <PeriodField
-              label="First in"
-              value={series.first}
-              periods={periods}
-              disabled={readOnly}
-              onChange={(first) => setSeries({ ...series, first })}
-            />
-            <Field label="Every … months">
-              <NumberInput
-                value={series.every}
-                least={1}
-                most={120}
-                disabled={readOnly}
-                onCommit={(every) => setSeries({ ...series, every })}
-              />
-            </Field>
-          </>
-        )}
-        {series.kind === 'seasonal' && (
-          <>
-            <Field label="Average month">
-              <ScaledInput
-                value={series.level}
-                decimals={driver.decimals}
-                disabled={readOnly}
-                onCommit={(v) => setSeries({ ...series, level: v ?? 0 })}
-              />
-            </Field>
-            <WeightsField
-              id={series.weights}
-              book={book}
-              periods={periods}
-              readOnly={readOnly}
-              onChoose={(weights) => setSeries({ ...series, weights })}
-            />
-          </>
-        )}
-        {series.kind === 'formula' && (
-          <FormulaField
-            kept={series.formula}
-            accounts={[]}
-            drivers={budget.drivers}
-            self={null}
-            readOnly={readOnly}
-            onKept={(formula) => setSeries({ ...series, formula })}
-            onEnter={() => undefined}
-          />
-        )}
-      </section>
-      <section>
-        <div className="label">Followed by</div>
-        <p style={{ margin: '4px 0', fontSize: 13 }}>
-          {users.length === 0
-            ? 'Nothing yet.'
-            : users
-                .map((u) =>
-                  'account' in u
-                    ? book.accounts.find((a) => a.id === u.account)?.name
-                    : budget.drivers.find((d) => d.id === u.driver)?.name,
-                )
-                .join(', ')}
-        </p>
-        <Textarea
-          key={driver.note}
-          aria-label="Note on the driver"
-          placeholder="Where it comes from"
-          defaultValue={driver.note}
-          rows={2}
-          maxLength={4000}
-          disabled={readOnly}
-          onBlur={(e) =>
-            e.currentTarget.value !== driver.note && onDriver({ ...driver, note: e.currentTarget.value })
-          }
-        />
-        <Button
-          mt={8}
-          c="var(--bad)"
-          disabled={readOnly}
-          onClick={() => {
-            dispatch({ type: 'removeDriver', budget: budget.id, driver: driver.id });
-            say(`${driver.name} is taken away. Ctrl+Z brings it back.`);
-          }}
-        >
-          Take it away
-        </Button>
-      </section>
-    </>
-  );
-}
-
-/** The lines and drivers that follow a driver. */
-function usersOf(budget: Budget, id: string): ({ readonly account: string } | { readonly driver: string })[] {
-  const named = (text: string): boolean => {
-    const parsed = parseFormula(text);
-    return parsed.ok && parsed.names.some(({ name }) => name.of === 'driver' && name.driver === id);
-  };
-  return [
-    ...budget.lines
-      .filter(({ method: m }) =>
-        m.kind === 'driver' ? m.factors.includes(id) : m.kind === 'formula' && named(m.formula),
-      )
-      .map(({ account }) => ({ account })),
-    ...budget.drivers
-      .filter((d) => d.id !== id && d.series.kind === 'formula' && named(d.series.formula))
-      .map((d) => ({ driver: d.id })),
-  ];
-}
-
-/** A driver with finer or coarser values: the same quantities, rounded where the new decimals cannot hold them. */
-function rescaled(driver: Driver, decimals: number): Driver {
-  const factor = 10 ** (decimals - driver.decimals);
-  const to = (v: number) => Math.round(v * factor);
-  const { series } = driver;
-  const next: Series =
-    series.kind === 'typed'
-      ? {
-          kind: 'typed',
-          values: Object.fromEntries(
-            Object.entries(series.values).map(([p, v]) => [p, v === null ? null : to(v)]),
-          ),
-        }
-      : series.kind === 'step'
-        ? {
-            ...series,
-            start: to(series.start),
-            change:
-              series.change.of === 'amount'
-                ? { of: 'amount', amount: to(series.change.amount) }
-                : series.change,
-          }
-        : series.kind === 'seasonal'
-          ? { ...series, level: to(series.level) }
-          : series;
-  return { ...driver, decimals, opening: driver.opening === null ? null : to(driver.opening), series: next };
 }
