@@ -23,31 +23,29 @@ export const exportXlsx = (table: ReportTable): Promise<void> =>
 /** Saves a budget as a workbook that reckons itself: one segment of it, or the only one. */
 export const exportLivePlan = (ground: Ground, budget: Budget, segment: SegmentId | 'all'): Promise<void> =>
   saveXlsx(`${fileNameOf(`${ground.book.name} ${budget.name} with formulas`)}.xlsx`, async () => {
-    const [{ planSheets }, { methodBadge }] = await Promise.all([
-      import('@/core/exchange/planSheets'),
+    const [{ planWorkbook }, { methodBadge }] = await Promise.all([
+      import('@/core/exchange/planWorkbook'),
       import('./methodWords'),
     ]);
     const { book } = ground;
     const { facts, reckoning } = reckoned(ground, budget);
-    const sheets = (segment === 'all' ? budget.segments : [segment]).flatMap((s) => {
-      const axis = book.axes.find((a) => a.id === budget.axis);
-      const name = axis?.values.find((v) => v.id === s)?.name ?? (axis ? 'Unassigned' : '');
-      const own = planSheets({
-        book: book.name,
-        title: budget.name,
-        subtitle: name || (budget.approved ? 'Approved' : 'Draft'),
-        currency: book.currency,
-        rows: budgetRows(book.accounts, budget.covers),
-        accounts: book.accounts,
-        lines: budget.lines,
-        drivers: budget.drivers,
-        facts,
-        reckoning,
-        segment: s,
-        methodName: (line) => methodBadge(line.method),
-        suffix: budget.segments.length > 1 ? ` ${name}` : '',
-      });
-      return own;
+    const axis = book.axes.find((a) => a.id === budget.axis);
+    const nameOf = (s: SegmentId) =>
+      axis?.values.find((v) => v.id === s)?.name ?? (budget.axis === null ? '' : 'Unassigned');
+    const sheets = planWorkbook({
+      book: book.name,
+      title: budget.name,
+      subtitle: '',
+      currency: book.currency,
+      rows: budgetRows(book.accounts, budget.covers),
+      accounts: book.accounts,
+      lines: budget.lines,
+      drivers: budget.drivers,
+      facts,
+      reckoning,
+      approved: budget.approved,
+      methodName: (line) => methodBadge(line.method),
+      segments: (segment === 'all' ? budget.segments : [segment]).map((id) => ({ id, name: nameOf(id) })),
     });
     return { sheets, currency: book.currency };
   });

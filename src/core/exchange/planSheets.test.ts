@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { HyperFormula } from 'hyperformula';
 import { minor, sum, type Minor } from '@/core/money';
 import type { Driver, Line, Method } from '@/core/model';
-import { createReckoner } from '@/core/plan';
+import { createReckoner, frozenLines } from '@/core/plan';
 import { budgetRows, fillStatement } from '@/core/report';
 import {
   account,
@@ -19,6 +19,7 @@ import {
   yearly,
 } from '../test/build';
 import { planSheets, type PlanCell, type PlanSheet } from './planSheets';
+import { planWorkbook, type WorkbookInput } from './planWorkbook';
 import { planXlsx } from './planXlsx';
 
 const ids = periodIds(2026);
@@ -238,5 +239,90 @@ describe('a budget as sheets that reckon themselves, recalculated by hyperformul
     const page = book.getWorksheet('Budget')!;
     const row = sheets[0]!.rows.findIndex((r) => r[1] === 'Goods') + 1;
     expect(page.getCell(row, 6).value).toEqual({ formula: `ROUND(F6*$D${row},2)`, result: 10.03 });
+  });
+});
+
+describe('a workbook of segments', () => {
+  const north = [line('s', phased(1_000_001)), line('c', share('s', '12.5'))];
+  const south = [
+    line('s', lastYear({ uplift: pct('4') })),
+    line('c', { kind: 'driver', factors: ['d1', 'd2'], round: 0 }),
+  ];
+  const rest = [line('s', { kind: 'unphased', amounts: { per: 'year', amounts: [minor(77_700)] } })];
+  const lines = [
+    ...north.map((l) => ({ ...l, segment: 'v1' })),
+    ...south.map((l) => ({ ...l, segment: 'v2' })),
+    ...rest.map((l) => ({ ...l, segment: null })),
+  ];
+  const rows = budgetRows(accounts, 'profitAndLoss');
+  const names = ['Mole & Quay', 'Mole – Quay', ''].map((name, i) => ({ id: ['v1', 'v2', null][i]!, name }));
+  const input = (of: readonly Line[], approved: WorkbookInput['approved'] = null): WorkbookInput => ({
+    book: 'Book',
+    title: 'Budget',
+    subtitle: '',
+    currency: 'USD',
+    rows,
+    accounts,
+    lines: of,
+    drivers,
+    facts,
+    reckoning: createReckoner()({ lines: of, drivers }, facts),
+    methodName: (l) => l.method.kind,
+    segments: names,
+    approved,
+  });
+  const frozen = (of: readonly Line[]) => ({
+    at: 't',
+    by: '',
+    fingerprint: '',
+    lines: frozenLines(createReckoner()({ lines: of, drivers }, facts)),
+  });
+
+  test('its first sheet adds the segments up, as recalculated and as written; there is one sheet of drivers', () => {
+    const given = input(lines);
+    const sheets = planWorkbook(given);
+    expect(sheets.map((s) => s.name)).toEqual([
+      'Budget',
+      'Budget Mole  Quay',
+      'Basis Mole  Quay',
+      'Drivers',
+      'Budget Mole  Quay 2',
+      'Basis Mole  Quay 2',
+      'Budget Unassigned',
+      'Basis Unassigned',
+    ]);
+    const value = recalculated(sheets);
+    const filled = fillStatement(rows, 13, (id) => {
+      const f = given.reckoning.lines.figures(id, 'all');
+      return f && [...f.amounts, f.wholes[0] ?? null];
+    });
+    rows.forEach((row, r) => {
+      if (row.kind === 'section') return;
+      filled[r]!.forEach((expected, i) => {
+        const cents = Math.round(Number(value(4 + r, 5 + i) ?? 0) * 100);
+        expect([row.kind, i, cents]).toEqual([row.kind, i, expected ?? 0]);
+        const written = sheets[0]!.rows[4 + r]![5 + i];
+        if (written && typeof written === 'object' && 'result' in written)
+          expect(Math.round(written.result * 100)).toBe(expected ?? 0);
+      });
+      expect(Math.round(Number(value(4 + r, 18) ?? 0) * 100)).toBe(sum(filled[r]!.map((v) => v ?? minor(0))));
+    });
+  });
+
+  test('an approved budget keeps its formulas while it reckons to what was approved', () => {
+    const sheets = planWorkbook({ ...input(north, frozen(north)), segments: [{ id: null, name: '' }] });
+    const goods = sheets[0]!.rows.find((r) => r[1] === 'Goods')!;
+    expect(goods[5]).toMatchObject({ formula: expect.stringContaining('ROUND') as string });
+    expect(sheets[0]!.rows[2]![0]).toBe('Approved');
+  });
+
+  test('when its methods reckon otherwise by now, it shows what was approved, and says so', () => {
+    const changed = [line('s', phased(2_000_000)), north[1]!];
+    const sheets = planWorkbook({ ...input(changed, frozen(north)), segments: [{ id: null, name: '' }] });
+    const value = recalculated(sheets);
+    const sales = sheets[0]!.rows.findIndex((r) => r[1] === 'Sales');
+    expect(sheets[0]!.rows[sales]![5]).toBe(833.34);
+    expect(value(sales, 17)).toBeCloseTo(10_000.01, 6);
+    expect(sheets[0]!.rows[2]![0]).toMatch(/reckon otherwise/);
   });
 });

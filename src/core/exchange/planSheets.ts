@@ -2,12 +2,21 @@ import { divideRounded, minorDigits, sum, unitOf, type Minor, type Percent, type
 import type { Period } from '@/core/calendar';
 import { columnLetters } from '@/core/files/columnLetters';
 import { evaluate, keyOfName, type Expression, type Name, type Test } from '@/core/formula';
-import { lineKey, type Account, type Driver, type Line, type Ref, type SegmentId } from '@/core/model';
+import {
+  lineKey,
+  type Account,
+  type AccountId,
+  type Driver,
+  type Line,
+  type Ref,
+  type SegmentId,
+} from '@/core/model';
 import {
   explainMonth,
   formulaOf,
   shareHistory,
   type Facts,
+  type Figures,
   type LineResult,
   type Reason,
   type Reckoning,
@@ -46,13 +55,15 @@ export type PlanInput = {
   readonly reckoning: Reckoning;
   readonly segment: SegmentId;
   readonly methodName: (line: Line) => string;
-  /** Added to the sheets' names, where a workbook holds several segments. */
+  /** Added to the sheets' names, where a workbook holds several segments: letters, digits and spaces only. */
   readonly suffix?: string;
+  /** Figures to stand in the place of what lines reckon to, as values; null or absent: lines are formulas. */
+  readonly asValues?: ((account: AccountId) => Figures | null) | null;
 };
 
 /** Heads, and where the columns stand: code, line, method, percentage, amount, then the months. */
-const HEADS = 4;
-const LEAD = 5;
+export const HEADS = 4;
+export const LEAD = 5;
 const PERCENT = 3;
 const AMOUNT = 4;
 
@@ -82,14 +93,18 @@ class Writer {
   private readonly names: Readonly<Record<'budget' | 'basis' | 'drivers', string>>;
 
   constructor(private readonly p: PlanInput) {
-    const tail = (p.suffix ?? '').replace(/[^\p{L}\p{N} ]/gu, '').slice(0, 20);
-    this.names = { budget: `Budget${tail}`, basis: `Basis${tail}`, drivers: `Drivers${tail}` };
+    const tail = p.suffix ?? '';
+    this.names = { budget: `Budget${tail}`, basis: `Basis${tail}`, drivers: 'Drivers' };
     this.unit = unitOf(p.currency);
     this.digits = minorDigits(p.currency);
     p.rows.forEach((r, i) => this.rowOf.set(rowName(r).key, HEADS + i));
     this.driverRow = new Map(p.drivers.map((d, i) => [d.id, HEADS + i]));
     this.lineOf = new Map(p.lines.filter((l) => l.segment === p.segment).map((l) => [lineKey(l), l]));
-    this.spread = [...this.lineOf.values()].some((l) => l.method.kind === 'unphased');
+    this.spread = [...this.lineOf.values()].some(
+      (l) =>
+        (p.asValues?.(l.account) ?? p.reckoning.lines.get(l))?.wholes.some((w) => w !== null) ||
+        l.method.kind === 'unphased',
+    );
   }
 
   sheets(): PlanSheet[] {
@@ -156,7 +171,8 @@ class Writer {
     const columns = this.spread ? [...months, LEAD + width] : months;
     const cells: PlanCell[] = row.kind === 'line' ? this.line(row.account, r) : ['', label, '', null, null];
     this.done[r] = cells;
-    if (row.kind !== 'line') for (const c of columns) cells[c] = this.totalOf(row.terms, c);
+    if (row.kind !== 'line')
+      for (const c of columns) cells[c] = totalCell(row.terms, c, this.done, this.unit);
     const first = columns[0]!;
     const last = columns.at(-1)!;
     const balance = row.kind === 'line' && this.p.facts.isBalance(row.account.id);
@@ -172,16 +188,6 @@ class Writer {
     return Array.from(cells, (c) => c ?? null);
   }
 
-  private totalOf(terms: readonly Term[], column: number): PlanCell {
-    if (terms.length === 0) return null;
-    const run = terms.every((t, k) => t.sign === 1 && t.row === terms[0]!.row + k);
-    const formula = run
-      ? `SUM(${at(column, HEADS + terms[0]!.row)}:${at(column, HEADS + terms.at(-1)!.row)})`
-      : terms.map((t, k) => `${t.sign < 0 ? '-' : k ? '+' : ''}${at(column, HEADS + t.row)}`).join('');
-    const result = terms.reduce((t, x) => t + x.sign * valueOf(this.done[HEADS + x.row]?.[column]), 0);
-    return { formula, result: this.exact(result) };
-  }
-
   /** A sum of amounts in units of the currency without the dust of binary fractions. */
   private exact(sum: number): number {
     return Math.round(sum * this.unit) / this.unit;
@@ -195,10 +201,14 @@ class Writer {
     const cells: PlanCell[] = [account.code, account.name, line ? p.methodName(line) : '', null, null];
     if (!line || !result) return cells;
     this.basis[r] = [account.code, account.name, p.methodName(line), null, null];
-    this.inputs(line, result, cells);
-    p.facts.periods.forEach((_, i) => (cells[LEAD + i] = this.month(line, result, i, r)));
+    const values = p.asValues?.(account.id);
+    if (!values) this.inputs(line, result, cells);
+    p.facts.periods.forEach((_, i) => {
+      const value = values?.amounts[i] ?? null;
+      cells[LEAD + i] = values ? value && this.money(value) : this.month(line, result, i, r);
+    });
     if (this.spread) {
-      const wholes = result.wholes.filter((w): w is Minor => w !== null);
+      const wholes = (values ?? result).wholes.filter((w): w is Minor => w !== null);
       cells[LEAD + p.facts.periods.length] = wholes.length
         ? this.money(wholes.reduce<number>((a, b) => a + b, 0))
         : null;
@@ -456,7 +466,23 @@ class Writer {
   }
 }
 
-const valueOf = (cell: PlanCell | undefined): number =>
+/** A total of other rows of its column, as a formula; `rows` are those written so far, `unit` minor units of one. */
+export function totalCell(
+  terms: readonly Term[],
+  column: number,
+  rows: readonly (readonly PlanCell[] | undefined)[],
+  unit: number,
+): PlanCell {
+  if (terms.length === 0) return null;
+  const run = terms.every((t, k) => t.sign === 1 && t.row === terms[0]!.row + k);
+  const formula = run
+    ? `SUM(${at(column, HEADS + terms[0]!.row)}:${at(column, HEADS + terms.at(-1)!.row)})`
+    : terms.map((t, k) => `${t.sign < 0 ? '-' : k ? '+' : ''}${at(column, HEADS + t.row)}`).join('');
+  const result = terms.reduce((t, x) => t + x.sign * valueOf(rows[HEADS + x.row]?.[column]), 0);
+  return { formula, result: Math.round(result * unit) / unit };
+}
+
+export const valueOf = (cell: PlanCell | undefined): number =>
   typeof cell === 'number' ? cell : cell && typeof cell === 'object' && 'result' in cell ? cell.result : 0;
 
 const numberOf = (r: Ratio | null): number => (r ? Number(r.n) / Number(r.d) : 0);
