@@ -316,6 +316,8 @@ export function SheetView(props: SheetProps) {
         }}
       />
     );
+  const hasGhost = (index: number): boolean =>
+    rows[index]!.enterable && (index === current || ghost?.beneath === 'all');
   const items = virtual.getVirtualItems();
   // Rows that leave the sight make room for those that come: their elements stay where they are and are used again,
   // and aria-owns gives the order in which they read. As many slots as ever stand in sight together.
@@ -396,12 +398,14 @@ export function SheetView(props: SheetProps) {
             {items.map(({ index, start }) => (
               <div
                 key={rows[index]!.key}
-                className={classes.name}
                 data-kind={rows[index]!.kind}
                 data-current={index === current || undefined}
                 style={{ top: topOf(index, start) }}
               >
-                <RowName row={rows[index]!} onFold={fold} />
+                <div className={classes.name}>
+                  <RowName row={rows[index]!} onFold={fold} />
+                </div>
+                {ghost && hasGhost(index) && <div className={classes.ghostLabel}>{ghost.label}</div>}
               </div>
             ))}
           </div>
@@ -426,11 +430,7 @@ export function SheetView(props: SheetProps) {
               right={touched ? shown.right : -2}
               active={index === active.row ? active.column : -1}
               current={index === current}
-              ghost={
-                ghost && row.enterable && (index === current || ghost.beneath === 'all')
-                  ? { label: ghost.label, values: ghost.values(index) }
-                  : null
-              }
+              ghost={ghost && hasGhost(index) ? { label: ghost.label, values: ghost.values(index) } : null}
               handle={
                 props.onDragFill && !readOnly && editing === null && index === rect.bottom && row.enterable
                   ? rect.right
