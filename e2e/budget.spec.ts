@@ -305,3 +305,114 @@ test('a budget leaves as a workbook that reckons itself', async ({ page }) => {
   expect(value.formula).toMatch(/^ROUND\(F\d+\*\$D\d+,2\)$/);
   expect(value.result).toBe(5520);
 });
+
+test('balances in the same sheet: held as the ledger has them last, typed, carried, and not added up over time', async ({
+  page,
+}) => {
+  await worksheet(page);
+  await page.getByRole('button', { name: 'New budget' }).click();
+  await page.getByLabel('It plans').selectOption('both');
+  await page.getByRole('button', { name: 'Start the budget' }).click();
+  await expect(page.getByRole('row', { name: /^Net assets/ })).toBeVisible();
+  const bank = 'Operating bank account';
+  const held = await amount(page, bank, 0);
+  expect(held).toBeGreaterThan(0);
+  expect(await amount(page, bank, 11)).toBe(held);
+
+  const net = await amount(page, 'Net assets', 5);
+  await cell(page, bank, 5).click();
+  await page.keyboard.type(String(held + 1000));
+  await page.keyboard.press('Enter');
+  await expect.poll(() => amount(page, 'Net assets', 5)).toBe(net + 1000);
+  await cell(page, bank, 5).click();
+  await page.keyboard.press(']');
+  await expect.poll(() => amount(page, bank, 11)).toBe(held + 1000);
+  // The year's figure is the last balance, and so is a quarter's.
+  await expect.poll(() => amount(page, bank, 12)).toBe(held + 1000);
+  await page.getByText('Quarters', { exact: true }).click();
+  await expect.poll(() => amount(page, bank, 0)).toBe(held);
+  await expect.poll(() => amount(page, bank, 1)).toBe(held + 1000);
+
+  await page.getByText('Months', { exact: true }).first().click();
+  await cell(page, 'Boat hoist loan', 0).click();
+  const panel = page.getByRole('complementary', { name: 'Reasoning' });
+  // Paydays and even amounts are of flows; a balance is not offered them.
+  await expect(panel.getByRole('button', { name: 'Step' })).toBeVisible();
+  await expect(panel.getByRole('button', { name: 'Paydays' })).toHaveCount(0);
+  const loan = await amount(page, 'Boat hoist loan', 0);
+  await panel.getByRole('button', { name: 'Step' }).click();
+  await panel.getByLabel('Plus or minus').fill('-500');
+  await panel.getByLabel('Plus or minus').press('Enter');
+  await expect.poll(() => amount(page, 'Boat hoist loan', 2)).toBe(loan - 1500);
+  await expect(page.getByRole('button', { name: /checks hold/ })).toBeVisible();
+});
+
+test('a wage by paydays rises from a day on, and the month of the rise says both', async ({ page }) => {
+  await worksheet(page);
+  await cell(page, 'Cleaning', 0).click();
+  const panel = page.getByRole('complementary', { name: 'Reasoning' });
+  await panel.getByRole('button', { name: 'Paydays' }).click();
+  await panel.getByLabel('It falls').selectOption('weekdays');
+  await panel.getByLabel('Amount each time').fill('100');
+  await panel.getByRole('button', { name: 'Another amount from a day on' }).click();
+  await panel.getByLabel('Then, from').fill('2026-07-12');
+  await panel.getByLabel('it is, each time').fill('150');
+  await panel.getByLabel('it is, each time').press('Enter');
+  // July 2026 has four Saturdays: the 4th and 11th before the rise, the 18th and 25th after it.
+  await expect(cell(page, 'Cleaning', 0)).toHaveText('500');
+  await expect(cell(page, 'Cleaning', 1)).toHaveText('750');
+  await expect(panel.getByText(/100\.00 each/)).toBeVisible();
+  await expect(panel.getByText(/150\.00 each/)).toBeVisible();
+});
+
+test('drivers take a block from a spreadsheet as one step, and refuse what is no number', async ({
+  page,
+}) => {
+  await worksheet(page);
+  await view(page, 'Drivers');
+  for (const name of ['Boats ashore', 'Boats afloat']) {
+    await page.getByRole('button', { name: 'Add a driver' }).click();
+    await page.getByLabel('Name').fill(name);
+    await page.getByLabel('Name').press('Tab');
+    await expect(page.getByLabel(`${name}, month 1`, { exact: true })).toBeVisible();
+  }
+  const month = (name: string, n: number) => page.getByLabel(`${name}, month ${n}`, { exact: true });
+  const paste = async (text: string) => {
+    await page.evaluate((t) => navigator.clipboard.writeText(t), text);
+    await month('Boats ashore', 2).focus();
+    await page.keyboard.press('Control+v');
+  };
+  await paste('41\t42\t43\n1,400\t\t1,600');
+  await expect(month('Boats ashore', 4)).toHaveValue('43');
+  await expect(month('Boats afloat', 2)).toHaveValue('1400');
+  await expect(month('Boats afloat', 3)).toHaveValue('');
+  await paste('1\ntwo');
+  await expect(page.getByText(/“two” is no number of Boats afloat/)).toBeVisible();
+  await expect(month('Boats ashore', 2)).toHaveValue('41');
+  await page.getByRole('heading', { name: 'Boats ashore' }).click();
+  await page.keyboard.press('Control+z');
+  await expect(month('Boats ashore', 4)).toHaveValue('');
+  await expect(month('Boats afloat', 2)).toHaveValue('');
+});
+
+test('a sheet wider than the screen follows the cursor, keeps its names, and keeps what is being typed', async ({
+  page,
+}) => {
+  await worksheet(page);
+  await page.getByText('Two years', { exact: true }).click();
+  const far = cell(page, 'Cleaning', 23);
+  await expect(far).toHaveCount(0);
+  await cell(page, 'Cleaning', 1).click();
+  await page.keyboard.press('End');
+  await page.keyboard.press('ArrowLeft');
+  await page.keyboard.press('ArrowLeft');
+  await expect(far).toBeInViewport();
+  await expect(page.getByText('Cleaning', { exact: true }).last()).toBeInViewport();
+  await page.keyboard.type('4321');
+  await page.getByRole('grid').evaluate((box) => (box.scrollLeft = 0));
+  await expect(far).toHaveCount(0);
+  await page.getByRole('grid').evaluate((box) => (box.scrollLeft = box.scrollWidth));
+  await expect(far.getByRole('textbox')).toHaveValue('4321');
+  await page.keyboard.press('Enter');
+  await expect(far).toHaveText('4,321');
+});

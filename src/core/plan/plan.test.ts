@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { minor, splitEven, sum, sumBlank, type Minor, type Percent } from '@/core/money';
-import { applyCommand, type Line, type Method, type Ref, type RoundUnit } from '@/core/model';
+import { applyCommand, type Budget, type Line, type Method, type Ref, type RoundUnit } from '@/core/model';
 import { componentsOf, createReckoner, explainMonth, spreadTotal, startLines, totalCommand } from '.';
 import {
   account,
@@ -344,6 +344,23 @@ describe('starting a budget', () => {
   test('an account that is no longer active gets no line', () => {
     const idle = [sales, { ...wages, active: false }];
     expect(startLines(start, idle, facts).map((l) => l.account)).toEqual(['a1']);
+  });
+  test('a balance is held as the ledger has it last, unless the other budget plans balances', () => {
+    const bank = account('b', 'bank');
+    const f = factsWith([bank], { b: [500, 700] });
+    const from = (covers: Budget['covers']) =>
+      startLines(
+        { ...start, from: 'outlook', other: { budget: 'b9', years: 1, covers } },
+        [bank],
+        f,
+        'both',
+      )[0]!;
+    const held = from('profitAndLoss');
+    expect(held.method).toMatchObject({ kind: 'step', start: null });
+    const { amounts } = createReckoner()(planOf(held), f).lines.get(of('b'))!;
+    expect(new Set(amounts).size).toBe(1);
+    expect(amounts[0]).not.toBeNull();
+    expect(from('both').method).toMatchObject({ kind: 'lastYear', from: { of: 'outlook', budget: 'b9' } });
   });
   test('empty gives blanks only', () => {
     const lines = startLines({ ...start, from: 'empty' }, accounts, facts);

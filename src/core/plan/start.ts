@@ -17,8 +17,15 @@ export type StartFrom =
 
 export type StartChoice = {
   readonly from: StartFrom;
-  /** The budget behind `outlook` (for the months not closed) and `otherBudget`; how many years before this one it lies. */
-  readonly other: { readonly budget: string; readonly years: number } | null;
+  /**
+   * The budget behind `outlook` (for the months not closed) and `otherBudget`, how many years before this one it lies,
+   * and what it plans.
+   */
+  readonly other: {
+    readonly budget: string;
+    readonly years: number;
+    readonly covers: Budget['covers'];
+  } | null;
   readonly uplift: Percent;
   /** Kinds with a percentage of their own. */
   readonly upliftByKind: Partial<Record<AccountKind, Percent>>;
@@ -53,7 +60,11 @@ function methodFor({ from, other, round }: StartChoice, uplift: Percent): Method
         ? BLANK
         : {
             kind: 'lastYear',
-            from: { of: from === 'outlook' ? 'outlook' : 'budget', ...other },
+            from: {
+              of: from === 'outlook' ? 'outlook' : 'budget',
+              budget: other.budget,
+              years: other.years,
+            },
             add: minor(0),
             skip: {},
             uplift,
@@ -64,9 +75,11 @@ function methodFor({ from, other, round }: StartChoice, uplift: Percent): Method
   }
 }
 
-/** A balance account starts from the balance it has, held; or from another budget's. */
+/** A balance account starts from the balance it has, held; or from another budget's that plans balances. */
 function balanceMethod(choice: StartChoice, facts: Facts): Method {
-  if (choice.from === 'otherBudget' || choice.from === 'outlook') return methodFor(choice, percent('0'));
+  const planned = choice.other !== null && choice.other.covers !== 'profitAndLoss';
+  if (planned && (choice.from === 'otherBudget' || choice.from === 'outlook'))
+    return methodFor(choice, percent('0'));
   if (choice.from === 'empty') return BLANK;
   return {
     kind: 'step',

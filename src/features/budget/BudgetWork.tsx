@@ -443,8 +443,16 @@ function PanelHost({
   readonly noteField: RefObject<HTMLTextAreaElement | null>;
 }) {
   const [settled] = useDebouncedValue(panel, PANEL_REST_MS, { leading: true });
-  return <PanelOf panel={useDeferredValue(settled)} account={account} noteField={noteField} />;
+  const shown = useDeferredValue(settled);
+  return (
+    // Of a line that the hand has left nothing can be pressed any more.
+    <div style={linesOf(shown) === linesOf(panel) ? undefined : { pointerEvents: 'none' }}>
+      <PanelOf panel={shown} account={account} noteField={noteField} />
+    </div>
+  );
 }
+
+const linesOf = (panel: PanelFacts | null): string | undefined => panel?.refs.map(lineKey).join();
 
 const PanelOf = memo(function PanelOf({
   panel,
@@ -463,7 +471,7 @@ const PanelOf = memo(function PanelOf({
           : 'Choose a line to see how it is made.'}
       </p>
     );
-  return <ReasoningPanel key={panel.refs.map(lineKey).join()} {...panel} noteField={noteField} />;
+  return <ReasoningPanel key={linesOf(panel)} {...panel} noteField={noteField} />;
 });
 
 /** The first column that can be entered. */

@@ -111,7 +111,11 @@ export function StartBudget({
     from,
     other:
       needsOther && other
-        ? { budget: other.id, years: Math.max(0, start.year - Number(other.first.slice(0, 4))) }
+        ? {
+            budget: other.id,
+            years: Math.max(0, start.year - Number(other.first.slice(0, 4))),
+            covers: other.covers,
+          }
         : null,
     uplift,
     upliftByKind: byKind,

@@ -1,5 +1,6 @@
 'use client';
 
+import { Fragment } from 'react';
 import { Button, NativeSelect, TextInput } from '@mantine/core';
 import { minor } from '@/core/money';
 import { parseIsoDay, type Day } from '@/core/calendar';
@@ -206,15 +207,15 @@ export function OccurrenceFields({
         />
       </Field>
       {later.map((change, k) => (
-        <div key={k} className={classes.later}>
-          <Field label="From the day">
+        <Fragment key={k}>
+          <Field label="Then, from">
             <DayInput
               value={change.from}
               disabled={readOnly}
               onCommit={(from) => setLater(later.map((x, j) => (j === k ? { ...x, from } : x)))}
             />
           </Field>
-          <Field label="each time">
+          <Field label="it is, each time">
             <MoneyInput
               currency={book.currency}
               locale={book.locale}
@@ -230,7 +231,7 @@ export function OccurrenceFields({
               }
             />
           </Field>
-        </div>
+        </Fragment>
       ))}
       {!readOnly && (
         <Button
