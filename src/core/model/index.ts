@@ -30,7 +30,7 @@ export {
   type Wholes,
   type WorkWeek,
 } from './methods';
-export { blankLine, lineKey, lineOf, type LineRef } from './lines';
+export { blankLine, lineKey, lineOf, LineTable, type LineRef } from './lines';
 export { BOOK_VERSION, migrate, openBook, type Migrations, type OpenIssue, type Opened } from './migrate';
 export {
   addSegment,

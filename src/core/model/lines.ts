@@ -10,6 +10,25 @@ export type LineRef = { readonly account: AccountId; readonly segment: SegmentId
 export const lineKey = ({ account, segment }: LineRef): string =>
   segment === null ? account : `${account}:${segment}`;
 
+/** The places of lines in a list, found by account and segment without making a name for each. */
+export class LineTable {
+  private readonly bySegment = new Map<SegmentId, Map<AccountId, number>>();
+
+  constructor(lines: readonly LineRef[]) {
+    lines.forEach((l, i) => this.add(l, i));
+  }
+
+  add({ account, segment }: LineRef, place: number): void {
+    let accounts = this.bySegment.get(segment);
+    if (!accounts) this.bySegment.set(segment, (accounts = new Map()));
+    accounts.set(account, place);
+  }
+
+  of({ account, segment }: LineRef): number | undefined {
+    return this.bySegment.get(segment)?.get(account);
+  }
+}
+
 /** A line as it is when nobody has said anything: by month, all blank. */
 export const blankLine = ({ account, segment }: LineRef): Line => ({
   account,
@@ -31,8 +50,8 @@ export const lineOf = (budget: Pick<Budget, 'lines'>, { account, segment }: Line
  */
 export class LineFinder {
   private readonly lines: readonly Line[];
-  private readonly table: Map<string, number> | null;
-  private readonly fresh = new Map<string, number>();
+  private readonly table: LineTable | null;
+  private readonly fresh = new LineTable([]);
 
   constructor(
     private readonly book: Draft<Book>,
@@ -40,15 +59,14 @@ export class LineFinder {
     many = 1,
   ) {
     this.lines = isDraft(budget.lines) ? (original(budget.lines) as Line[]) : budget.lines;
-    this.table = many > 8 ? new Map(this.lines.map((l, i) => [lineKey(l), i])) : null;
+    this.table = many > 8 ? new LineTable(this.lines) : null;
   }
 
   private placeOf(ref: LineRef): number {
-    const key = lineKey(ref);
     const at = this.table
-      ? (this.table.get(key) ?? -1)
+      ? (this.table.of(ref) ?? -1)
       : this.lines.findIndex((l) => l.account === ref.account && l.segment === ref.segment);
-    return at >= 0 ? at : (this.fresh.get(key) ?? -1);
+    return at >= 0 ? at : (this.fresh.of(ref) ?? -1);
   }
 
   /** The line; undefined when the budget has none. */
@@ -76,7 +94,7 @@ export class LineFinder {
     if (there) return there;
     if (!this.book.accounts.some((a) => a.id === ref.account)) refuse('noSuchAccount');
     if (!this.budget.segments.includes(ref.segment)) refuse('noSuchAccount');
-    this.fresh.set(lineKey(ref), this.budget.lines.push(blankLine(ref) as Draft<Line>) - 1);
+    this.fresh.add(ref, this.budget.lines.push(blankLine(ref) as Draft<Line>) - 1);
     return this.budget.lines.at(-1)!;
   }
 }

@@ -1,5 +1,12 @@
 import { minor, sumBlank, type Minor } from '@/core/money';
-import { lineKey, type AccountId, type Driver, type Line, type LineRef, type SegmentId } from '@/core/model';
+import {
+  LineTable,
+  type AccountId,
+  type Driver,
+  type Line,
+  type LineRef,
+  type SegmentId,
+} from '@/core/model';
 import type { DriverResult } from './drivers';
 import type { Amounts, Context, LineIssue } from './rule';
 
@@ -30,18 +37,18 @@ export const wholeRow = (figures: Figures | null, years: number): Amounts | null
 
 /** Where lines stand in a budget: the same object for every reckoning of it in which none comes or goes. */
 export class LinePlaces {
-  private readonly byKey: ReadonlyMap<string, number>;
+  private readonly table: LineTable;
   /** The one segment that all lines are of; undefined when they are of several. */
   readonly only: SegmentId | undefined;
 
   constructor(lines: readonly LineRef[]) {
-    this.byKey = new Map(lines.map((l, i) => [lineKey(l), i]));
+    this.table = new LineTable(lines);
     const first = lines[0]?.segment ?? null;
     this.only = lines.every((l) => l.segment === first) ? first : undefined;
   }
 
   of(ref: LineRef): number | undefined {
-    return this.byKey.get(lineKey(ref));
+    return this.table.of(ref);
   }
 }
 
