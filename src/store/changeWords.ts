@@ -1,5 +1,7 @@
 import type { Book, Change, Command } from '@/core/model';
 
+type Doing = Extract<Change, { readonly patches: unknown }>;
+
 /** What each kind of change is called, wherever changes are listed. */
 export const CHANGE_WORDS: Record<Change['type'], string> = {
   renameBook: 'Book renamed',
@@ -55,6 +57,16 @@ export const changeWords = (change: Change): string =>
     ? HOW_WORDS[change.how as keyof typeof HOW_WORDS]
     : CHANGE_WORDS[change.type];
 
+/** What a change put at a path, or took from it. */
+function valueAt({ patches, inverse }: Doing, path: readonly unknown[]): object {
+  const all = [...patches, ...inverse] as readonly {
+    readonly path: readonly unknown[];
+    readonly value?: unknown;
+  }[];
+  const found = all.find((p) => p.path === path || p.path.join('/') === path.join('/'))?.value;
+  return typeof found === 'object' && found !== null ? found : {};
+}
+
 /** Names of the sources within a patch's value. */
 function fileNames(value: unknown): string[] {
   if (Array.isArray(value)) return [];
@@ -90,7 +102,10 @@ export function placesOf(change: Change, book: Book, withBudget = true): string 
       places.add([line ?? driver, withBudget ? budget?.name : ''].filter(Boolean).join(' · '));
     } else if (root === 'accounts' && typeof at === 'number' && path.length > 2)
       places.add(book.accounts[at]?.name ?? '');
-    else if (root === 'varianceNotes') places.add(nameOf.get(String(part)) ?? '');
+    else if (root === 'varianceNotes')
+      // The first note of a month comes with the month itself.
+      for (const id of part === undefined ? Object.keys(valueAt(change, path)) : [part])
+        places.add(nameOf.get(String(id)) ?? '');
   }
   for (const { value } of [...change.patches, ...change.inverse] as readonly { readonly value?: unknown }[])
     for (const name of fileNames(value)) places.add(name);

@@ -16,8 +16,6 @@ import {
 } from '@/core/test/build';
 import { budgetStates, figureChanges } from './history';
 
-// The open book's store listens to other tabs for as long as it lives; a history needs none of it.
-
 const accounts = [account('s', 'income', 'Sales'), account('c', 'costOfSales', 'Goods')];
 const ids = periodIds(2026);
 const block = blockOf(accounts, [['2025-01-10', 's', 1000]]);

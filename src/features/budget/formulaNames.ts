@@ -5,44 +5,55 @@ import { kindWords } from './words';
 /** What a formula may name, as it is written and for what it stands. */
 export type Named = { readonly label: string; readonly name: Name; readonly of: string };
 
+/** A thing with its plain label, and the fuller one that it has where another thing is called the same. */
+type Called = Omit<Named, 'label'> & { readonly plain: string; readonly fuller: string };
+
 /**
- * The names that a formula may use. Each label means one thing: an account whose name another thing has too is
- * written with its code.
+ * The names that a formula may use. Each label means one thing: what shares its name with another is written with its
+ * code, its kind or, when nothing else tells them apart, a number.
  */
 export function namesOf(accounts: readonly Account[], drivers: readonly Driver[]): Named[] {
-  const taken = new Map<string, number>();
-  const count = (text: string) => taken.set(text.toLowerCase(), (taken.get(text.toLowerCase()) ?? 0) + 1);
   const kinds = [...new Set(accounts.map((a) => a.kind))];
   const groups = new Map(accounts.filter((a) => a.group).map((a) => [`${a.kind}:${a.group}`, a]));
-  const totals: Named[] = [
-    ...kinds.map((kind) => ({
-      label: `Total ${kindWords(kind)}`,
-      name: { of: 'kind', kind } as const,
-      of: 'total',
-    })),
-    ...[...groups.values()].map(({ kind, group }) => ({
-      label: `Total ${group}`,
-      name: { of: 'group', kind, group } as const,
-      of: 'group',
-    })),
-  ];
-  for (const t of totals) count(t.label);
-  for (const d of drivers) count(d.name);
-  for (const a of accounts) count(a.name);
-  const alone = (text: string) => taken.get(text.toLowerCase()) === 1;
-  return [
+  const called: Called[] = [
     ...drivers.map((d) => ({
-      label: alone(d.name) ? d.name : `driver ${d.name}`,
+      plain: d.name,
+      fuller: `driver ${d.name}`,
       name: { of: 'driver', driver: d.id } as const,
       of: 'driver',
     })),
     ...accounts.map((a) => ({
-      label: alone(a.name) || !a.code ? a.name : `${a.code} ${a.name}`,
+      plain: a.name,
+      fuller: a.code ? `${a.code} ${a.name}` : a.name,
       name: { of: 'account', account: a.id } as const,
       of: 'line',
     })),
-    ...totals,
+    ...kinds.map((kind) => ({
+      plain: `Total ${kindWords(kind)}`,
+      fuller: `Total of all ${kindWords(kind)}`,
+      name: { of: 'kind', kind } as const,
+      of: 'total',
+    })),
+    ...[...groups.values()].map(({ kind, group }) => ({
+      plain: `Total ${group}`,
+      fuller: `Total ${group}, ${kindWords(kind)}`,
+      name: { of: 'group', kind, group } as const,
+      of: 'group',
+    })),
   ];
+  const key = (text: string) => text.trim().toLowerCase();
+  const count = new Map<string, number>();
+  for (const c of called) count.set(key(c.plain), (count.get(key(c.plain)) ?? 0) + 1);
+  const alone = (c: Called) => count.get(key(c.plain)) === 1;
+  const taken = new Set(called.filter(alone).map((c) => key(c.plain)));
+  return called.map((c) => {
+    const { plain, fuller, ...rest } = c;
+    if (alone(c)) return { ...rest, label: plain };
+    let label = fuller;
+    for (let n = 2; taken.has(key(label)); n++) label = `${fuller} (${n})`;
+    taken.add(key(label));
+    return { ...rest, label };
+  });
 }
 
 /** Finds what a written name means: its label, or an account's code alone or with its name. */

@@ -1,0 +1,146 @@
+import { minor } from '@/core/money';
+import {
+  perform,
+  openHistory,
+  type Axis,
+  type Book,
+  type Budget,
+  type Change,
+  type Command,
+} from '@/core/model';
+import {
+  account,
+  blockOf,
+  bookWith,
+  budgetOf,
+  byMonth,
+  calendar,
+  lastYear,
+  line,
+  of,
+  periodIds,
+  sourceOf,
+} from '@/core/test/build';
+import { CHANGE_WORDS, changeWords, placesOf } from './changeWords';
+import { makeGround, reckoned, rulerRange, segmentLedgers } from './derived';
+import { lastOf } from './lastOf';
+
+const accounts = [account('s', 'income', 'Sales'), account('r', 'expense', 'Rent')];
+const ids = periodIds(2026);
+const block = blockOf(accounts, [
+  ['2025-02-10', 's', 700],
+  ['2025-12-10', 'r', 300],
+]);
+const groundOf = (change: Partial<Book> = {}) =>
+  makeGround(
+    bookWith(accounts, { sources: [sourceOf()], closedThrough: periodIds(2025)[11]!, ...change }),
+    new Map([[block.id, block]]),
+  );
+const taking = (id: string, budget: string): Budget =>
+  budgetOf([line('s', lastYear({ from: { of: 'budget', budget, years: 0 } }))], id);
+
+describe('a budget that is made from another', () => {
+  test('follows it, and is the same object while nothing changes', () => {
+    const base = budgetOf([line('s', byMonth({ [ids[0]!]: minor(50) }))], 'b1');
+    const ground = groundOf({ budgets: [base, taking('b2', 'b1')] });
+    const slots = new Map();
+    const now = reckoned(ground, ground.book.budgets[1]!, slots);
+    expect(now.amounts('s')![0]).toBe(50);
+    expect(reckoned(ground, ground.book.budgets[1]!, slots)).toBe(now);
+  });
+  test('two that are made from each other say that they are, and nothing hangs', () => {
+    const ground = groundOf({ budgets: [taking('b1', 'b2'), taking('b2', 'b1')] });
+    const r = reckoned(ground, ground.book.budgets[0]!, new Map());
+    expect(r.reckoning.lines.get(of('s'))!.amounts.every((a) => a === null)).toBe(true);
+  });
+});
+
+describe('the ledger by segments', () => {
+  const axis: Axis = {
+    id: 'x1',
+    name: 'Site',
+    columns: [],
+    values: [{ id: 'v1', name: 'North', from: [] }],
+    byAccount: { s: 'v1' },
+  };
+  const ground = groundOf({ axes: [axis] });
+  const february = calendar.firstOfYear(2025) + 1;
+  test('a segment has its accounts’ entries, what is unassigned the rest, and together they are the whole', () => {
+    const of = segmentLedgers(ground, 'x1');
+    expect(of('v1').movement('s', february)).toBe(-700);
+    expect(of('v1').movement('r', february + 10)).toBeNull();
+    expect(of(null).movement('r', february + 10)).toBe(300);
+  });
+  test('of an axis that is gone nothing is known; without an axis it is the whole ledger', () => {
+    expect(segmentLedgers(ground, 'x9')('v1').movement('s', february)).toBeNull();
+    expect(segmentLedgers(ground, null)(null)).toBe(ground.balances);
+  });
+});
+
+describe('the months on the ruler', () => {
+  const january = calendar.firstOfYear(2025);
+  test('whole years of the ledger, and of every budget', () => {
+    expect(rulerRange(groundOf())).toEqual({ first: january, last: january + 11 });
+    expect(rulerRange(groundOf({ budgets: [budgetOf([], 'b1', { first: ids[6]!, length: 12 })] }))).toEqual({
+      first: january,
+      last: january + 35,
+    });
+  });
+  test('none of an empty book', () => expect(rulerRange(makeGround(bookWith([]), new Map()))).toBeNull());
+});
+
+test('the last answer is given again for the same inputs only', () => {
+  let made = 0;
+  const f = lastOf((a: number, b?: number) => ({ sum: a + (b ?? 0), made: ++made }));
+  expect(f(1, 2)).toBe(f(1, 2));
+  expect(f(1, 3).sum).toBe(4);
+  expect(f(1).sum).toBe(1);
+  expect(f(1, 2).made).toBe(4);
+});
+
+describe('changes in words', () => {
+  const book = bookWith(accounts, { budgets: [budgetOf([line('s', byMonth()), line('r', lastYear())])] });
+  const changeOf = (command: Command): Change => {
+    const step = perform(openHistory(book, []), command, 't');
+    if (!step.ok) throw new Error(step.refusal.code);
+    return step.history.journal[0]!;
+  };
+  const cells = (accounts: readonly string[]): Command => ({
+    type: 'setCells',
+    budget: 'b1',
+    how: 'pasted',
+    cells: accounts.map((a) => ({ ...of(a), period: ids[0]!, value: minor(5) })),
+  });
+  test('how months came to be is said where a command has several ways', () => {
+    expect(changeWords(changeOf(cells(['s'])))).toBe('Pasted');
+    expect(changeWords(changeOf({ type: 'renameBook', name: 'X' }))).toBe('Book renamed');
+    expect(changeWords({ seq: 2, at: 't', type: 'undo', of: 1 })).toBe('Undone');
+  });
+  test.each<[string, Command, string]>([
+    ['lines with their budget', cells(['s', 'r']), 'Sales · Budget; Rent · Budget'],
+    ['an account', { type: 'editAccount', account: 'r', change: { keeper: 'Ines' } }, 'Rent'],
+    ['a budget', { type: 'renameBudget', budget: 'b1', name: 'Plan' }, 'Budget'],
+    [
+      'a note’s account',
+      {
+        type: 'setVarianceNote',
+        period: ids[0]!,
+        account: 's',
+        note: { text: 'x', by: '', at: '' } as never,
+      },
+      'Sales',
+    ],
+    ['a change of the whole book touches no place', { type: 'renameBook', name: 'X' }, ''],
+  ])('%s', (_, command, expected) => expect(placesOf(changeOf(command), book)).toBe(expected));
+  test('many places are counted', () => {
+    const many = Array.from({ length: 9 }, (_, i) => account(`a${i}`, 'expense', `Cost ${i}`));
+    const wide = bookWith(many, { budgets: [budgetOf(many.map((a) => line(a.id, byMonth())))] });
+    const step = perform(openHistory(wide, []), cells(many.map((a) => a.id)), 't');
+    if (!step.ok) throw new Error(step.refusal.code);
+    expect(placesOf(step.history.journal[0]!, wide, false)).toBe('Cost 0; Cost 1; Cost 2; Cost 3 and 5 more');
+  });
+  test('an undo names no place of its own, and every word is its own', () => {
+    expect(placesOf({ seq: 2, at: 't', type: 'undo', of: 1 }, book)).toBe('');
+    expect(new Set(Object.values(CHANGE_WORDS)).size).toBe(Object.keys(CHANGE_WORDS).length);
+  });
+});
