@@ -16,7 +16,7 @@ import type { Ground } from '@/store/derived';
 import { exportCsv, exportXlsx } from '@/store/exports';
 import { moneyFormat } from '@/store/format';
 import { say, setSession } from '@/store/session';
-import { EntriesPanel } from './EntriesPanel';
+import { EntriesPanel } from '@/components/EntriesPanel';
 import { LedgerFilters, type SegmentChoice } from './LedgerFilters';
 import { filteredLedger, ledgerRows, NO_FILTER, oddities, type LedgerFilter } from './ledgerRows';
 import { KIND_NAMES } from './words';

@@ -1,22 +1,11 @@
 'use client';
 
-import {
-  memo,
-  useCallback,
-  useDeferredValue,
-  useEffect,
-  useMemo,
-  useRef,
-  useState,
-  type RefObject,
-} from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import dynamic from 'next/dynamic';
 import { Button } from '@mantine/core';
-import { useDebouncedValue } from '@mantine/hooks';
 import { editText, type Minor } from '@/core/money';
 import { fiscalYearLabel } from '@/core/calendar';
-import { lineKey, type Budget, type SegmentId } from '@/core/model';
-import { frozenFigures } from '@/core/plan';
+import type { Budget, SegmentId } from '@/core/model';
 import { at, rectOf, type Rect, type Selection } from '@/core/sheet';
 import stage from '@/components/Stage.module.css';
 import { useSteady } from '@/components/useSteady';
@@ -42,11 +31,12 @@ import {
   type EditContext,
 } from './edits';
 import { FilterBar } from './FilterBar';
-import { isFiltering, NO_FILTER, type Filter } from './filters';
+import { approvedFor, isFiltering, NO_FILTER, type Filter } from './filters';
 import { ghostCells, ghostFor } from './ghosts';
 import { Palette } from './Palette';
+import { PanelHost, type PanelFacts } from './PanelHost';
 import { pasteOf, type Pasted } from './paste';
-import { ReasoningPanel } from './ReasoningPanel';
+import { firstLine, firstMonth, toggled, within } from './places';
 import { ReviseButton } from './ReviseButton';
 import { SegmentChoice } from './SegmentChoice';
 import { leadColumns, setSetup, useSetup, type Setup } from './setup';
@@ -416,94 +406,4 @@ export function BudgetWork({
       )}
     </div>
   );
-}
-
-const firstLine = (rows: readonly { readonly enterable: boolean }[]): number =>
-  Math.max(
-    0,
-    rows.findIndex((r) => r.enterable),
-  );
-
-/** A line that the cursor only passes is not explained. */
-const PANEL_REST_MS = 150;
-
-type PanelFacts = Omit<Parameters<typeof ReasoningPanel>[0], 'noteField'>;
-
-/**
- * The reasoning panel of what is selected. It follows at once when the hand comes to rest on a line, and not at each
- * key of a hand in motion: the figure that was just typed never waits for it.
- */
-function PanelHost({
-  panel,
-  account,
-  noteField,
-}: {
-  readonly panel: PanelFacts | null;
-  readonly account: string | null;
-  readonly noteField: RefObject<HTMLTextAreaElement | null>;
-}) {
-  const [settled] = useDebouncedValue(panel, PANEL_REST_MS, { leading: true });
-  const shown = useDeferredValue(settled);
-  return (
-    // Of a line that the hand has left nothing can be pressed any more.
-    <div style={linesOf(shown) === linesOf(panel) ? undefined : { pointerEvents: 'none' }}>
-      <PanelOf panel={shown} account={account} noteField={noteField} />
-    </div>
-  );
-}
-
-const linesOf = (panel: PanelFacts | null): string | undefined => panel?.refs.map(lineKey).join();
-
-const PanelOf = memo(function PanelOf({
-  panel,
-  account,
-  noteField,
-}: {
-  readonly panel: PanelFacts | null;
-  readonly account: string | null;
-  readonly noteField: RefObject<HTMLTextAreaElement | null>;
-}) {
-  if (!panel)
-    return (
-      <p className="faded">
-        {account
-          ? 'The segments of this account are added up here. Choose one of them above to see how its line is made.'
-          : 'Choose a line to see how it is made.'}
-      </p>
-    );
-  return <ReasoningPanel key={linesOf(panel)} {...panel} noteField={noteField} />;
-});
-
-/** The first column that can be entered. */
-const firstMonth = (columns: readonly { readonly kind: string }[]): number =>
-  Math.max(
-    0,
-    columns.findIndex((c) => c.kind !== 'info'),
-  );
-
-function toggled(set: ReadonlySet<string>, key: string): ReadonlySet<string> {
-  const out = new Set(set);
-  if (!out.delete(key)) out.add(key);
-  return out;
-}
-
-/** A selection kept within a sheet that has become smaller. */
-function within(s: Selection, rows: number, columns: number): Selection {
-  const fit = (p: Selection['focus']) => ({
-    row: Math.min(p.row, Math.max(0, rows - 1)),
-    column: Math.min(p.column, Math.max(0, columns - 1)),
-  });
-  const fits = (p: Selection['focus']) => p.row < rows && p.column < columns;
-  return fits(s.anchor) && fits(s.focus) ? s : { anchor: fit(s.anchor), focus: fit(s.focus) };
-}
-
-/** The months that were approved for the same periods, by account; null where nothing was. */
-function approvedFor(budgets: readonly Budget[], budget: Budget) {
-  const other = budgets.findLast(
-    (b) => b.id !== budget.id && b.approved && b.first === budget.first && b.length === budget.length,
-  );
-  if (!other?.approved) return null;
-  const { approved } = other;
-  return (account: string, segment: SegmentId | 'all') =>
-    frozenFigures(approved, account, segment)?.amounts ?? null;
 }

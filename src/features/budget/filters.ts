@@ -1,5 +1,6 @@
 import type { Minor } from '@/core/money';
-import type { AccountKind, Line } from '@/core/model';
+import type { AccountKind, Budget, Line, SegmentId } from '@/core/model';
+import { frozenFigures } from '@/core/plan';
 import type { StatementRow } from '@/core/report';
 
 /** Marks that a line may be looked for by. */
@@ -134,4 +135,15 @@ function incomeLast(rows: readonly StatementRow[], kept: readonly number[]): num
   const upTo = profit < 0 ? kept.length : profit;
   const head = kept.slice(0, upTo);
   return [...head.filter((r) => !isIncome(r)), ...head.filter(isIncome), ...kept.slice(upTo)];
+}
+
+/** The months that were approved for the same periods, by account; null where nothing was. */
+export function approvedFor(budgets: readonly Budget[], budget: Budget) {
+  const other = budgets.findLast(
+    (b) => b.id !== budget.id && b.approved && b.first === budget.first && b.length === budget.length,
+  );
+  if (!other?.approved) return null;
+  const { approved } = other;
+  return (account: string, segment: SegmentId | 'all') =>
+    frozenFigures(approved, account, segment)?.amounts ?? null;
 }

@@ -7,7 +7,7 @@ import { yearToDate, type PeriodIndex } from '@/core/calendar';
 import { entriesOf } from '@/core/ledger';
 import { naturalSign, type AccountId, type Budget, type VarianceNote } from '@/core/model';
 import { cellOf, type ReportRow } from '@/core/report';
-import { EntriesList } from '@/components/EntriesList';
+import { EntriesPanel } from '@/components/EntriesPanel';
 import { noteVariance } from '@/store/actions';
 import type { Ground } from '@/store/derived';
 import { moneyFormat, percentText } from '@/store/format';
@@ -94,12 +94,13 @@ export function VariancePanel({
         <div className="label" style={{ margin: '10px 0 4px' }}>
           {entries.length} {entries.length === 1 ? 'entry' : 'entries'}
         </div>
-        <EntriesList
+        <EntriesPanel
+          key={`${account.id} ${figure?.span}`}
           entries={entries}
           natural={naturalSign(account.kind)}
           total={at('Actual') as Minor | null}
           exact={money.exact}
-          dayText={(d) => d.slice(5)}
+          sourceOf={(block) => ground.book.sources.find((s) => s.block === block)?.fileName ?? ''}
         />
       </section>
     </>

@@ -7,6 +7,8 @@ import type { Entry } from '@/core/ledger';
 import classes from './Entries.module.css';
 
 const STEP = 200;
+/** So many are looked over at a glance. */
+const FEW = 5;
 
 type Order = 'day' | 'largest' | 'row';
 
@@ -54,24 +56,26 @@ export function EntriesPanel({
   if (entries.length === 0) return <p className="faded">The ledger has no entry here.</p>;
   return (
     <>
-      <div className={classes.tools}>
-        <TextInput
-          aria-label="Find among the entries"
-          placeholder="Find"
-          value={words}
-          onChange={(e) => setWords(e.currentTarget.value)}
-        />
-        <NativeSelect
-          aria-label="Order of the entries"
-          value={order}
-          onChange={(e) => setOrder(e.currentTarget.value as Order)}
-          data={[
-            { value: 'day', label: 'by day' },
-            { value: 'largest', label: 'largest first' },
-            { value: 'row', label: 'by row of the file' },
-          ]}
-        />
-      </div>
+      {entries.length > FEW && (
+        <div className={classes.tools}>
+          <TextInput
+            aria-label="Find among the entries"
+            placeholder="Find"
+            value={words}
+            onChange={(e) => setWords(e.currentTarget.value)}
+          />
+          <NativeSelect
+            aria-label="Order of the entries"
+            value={order}
+            onChange={(e) => setOrder(e.currentTarget.value as Order)}
+            data={[
+              { value: 'day', label: 'by day' },
+              { value: 'largest', label: 'largest first' },
+              { value: 'row', label: 'by row of the file' },
+            ]}
+          />
+        </div>
+      )}
       <table className={classes.table}>
         <tbody>
           {found.slice(0, shown).map((e, i) => (
