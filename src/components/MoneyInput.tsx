@@ -11,7 +11,7 @@ import {
   type Minor,
   type Percent,
 } from '@/core/money';
-import { readScaled } from './readScaled';
+import { readScaled, scaledText } from './readScaled';
 
 type Common = Omit<TextInputProps, 'value' | 'onChange'> & {
   /** Enter was pressed, after the value was taken. */
@@ -148,19 +148,20 @@ export function NumberInput({
 export function ScaledInput({
   value,
   decimals,
+  locale,
   onCommit,
   ...rest
 }: Common & {
   readonly value: number | null;
   readonly decimals: number;
+  readonly locale: string;
   readonly onCommit: (value: number | null) => void;
 }) {
-  const shown = value === null ? '' : (value / 10 ** decimals).toFixed(decimals);
   return (
     <DraftInput
       {...rest}
-      shown={shown}
-      read={(text) => readScaled(text, decimals)}
+      shown={scaledText(value, decimals, locale)}
+      read={(text) => readScaled(text, decimals, locale)}
       onCommit={onCommit}
       trouble={decimals === 0 ? 'A whole number' : `A number, ${decimals} decimals at most`}
     />

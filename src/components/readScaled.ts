@@ -1,12 +1,17 @@
-/** A number as a whole number of its last decimal; null when it cannot be read or is finer. */
-export function readScaled(text: string, decimals: number): { readonly value: number | null } | null {
-  const t = text
-    .trim()
-    .replace('−', '-')
-    .replace(/(?<=\d)[\s,](?=\d{3}\b)/g, '');
-  if (t === '') return { value: null };
-  const m = /^(-?)(\d{0,12})(?:\.(\d*))?$/.exec(t);
-  if (!m || (!m[2] && !m[3]) || (m[3] ?? '').replace(/0+$/, '').length > decimals) return null;
-  const digits = (m[2] || '0') + (m[3] ?? '').slice(0, decimals).padEnd(decimals, '0');
-  return { value: Number(digits) * (m[1] ? -1 : 1) || 0 };
+import { numberFormatOf, parseAmount } from '@/core/money';
+
+/** A number, written as the locale writes it, as a whole number of its last decimal; null when it cannot be read or is finer. */
+export function readScaled(
+  text: string,
+  decimals: number,
+  locale: string,
+): { readonly value: number | null } | null {
+  const read = parseAmount(text.trim(), decimals, numberFormatOf(locale));
+  return read.ok && !read.percent ? { value: read.value } : null;
 }
+
+/** The same as text: 1250 of two decimals is "12.50", or "12,50" where one writes so. Blank for null. */
+export const scaledText = (value: number | null, decimals: number, locale: string): string =>
+  value === null
+    ? ''
+    : (value / 10 ** decimals).toFixed(decimals).replace('.', numberFormatOf(locale).decimal);

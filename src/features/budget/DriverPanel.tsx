@@ -127,6 +127,7 @@ export function DriverPanel({
           <ScaledInput
             value={driver.opening}
             decimals={driver.decimals}
+            locale={book.locale}
             placeholder="nothing"
             disabled={readOnly}
             onCommit={(opening) => onDriver({ ...driver, opening })}
@@ -157,6 +158,7 @@ export function DriverPanel({
               <ScaledInput
                 value={series.start}
                 decimals={driver.decimals}
+                locale={book.locale}
                 disabled={readOnly}
                 onCommit={(v) => setSeries({ ...series, start: v ?? 0 })}
               />
@@ -185,6 +187,7 @@ export function DriverPanel({
                 <ScaledInput
                   value={series.change.amount}
                   decimals={driver.decimals}
+                  locale={book.locale}
                   disabled={readOnly}
                   onCommit={(v) => setSeries({ ...series, change: { of: 'amount', amount: v ?? 0 } })}
                 />
@@ -222,6 +225,7 @@ export function DriverPanel({
               <ScaledInput
                 value={series.level}
                 decimals={driver.decimals}
+                locale={book.locale}
                 disabled={readOnly}
                 onCommit={(v) => setSeries({ ...series, level: v ?? 0 })}
               />

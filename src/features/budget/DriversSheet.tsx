@@ -7,13 +7,13 @@ import type { Budget, Command, Driver } from '@/core/model';
 import type { DriverResult } from '@/core/plan';
 import { fromTsv } from '@/core/sheet';
 import { ScaledInput } from '@/components/MoneyInput';
+import { scaledText } from '@/components/readScaled';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import type { Ground } from '@/store/derived';
 import { say } from '@/store/session';
 import { pastedValues } from './driverEdits';
 import { DriverPanel } from './DriverPanel';
 import { useReckoned } from './useReckoned';
-import { driverText } from './words';
 import stage from '@/components/Stage.module.css';
 import classes from './Drivers.module.css';
 
@@ -46,6 +46,7 @@ export function DriversSheet({ ground, budget }: { readonly ground: Ground; read
       periods.map((p) => p.id),
       at,
       block,
+      book.locale,
     );
     if ('trouble' in pasted) return say(pasted.trouble, 'trouble');
     setValues(pasted.values);
@@ -98,6 +99,7 @@ export function DriversSheet({ ground, budget }: { readonly ground: Ground; read
                   result={whole.reckoning.drivers.get(d.id)!}
                   ids={periods.map((p) => p.id)}
                   current={d.id === driver?.id}
+                  locale={book.locale}
                   readOnly={readOnly}
                   onChoose={() => setChosen(d.id)}
                   onValues={setValues}
@@ -135,6 +137,7 @@ function DriverRow({
   result,
   ids,
   current,
+  locale,
   readOnly,
   onChoose,
   onValues,
@@ -145,6 +148,7 @@ function DriverRow({
   readonly result: DriverResult;
   readonly ids: readonly PeriodId[];
   readonly current: boolean;
+  readonly locale: string;
   readonly readOnly: boolean;
   readonly onChoose: () => void;
   readonly onValues: (values: DriverValues) => void;
@@ -166,11 +170,14 @@ function DriverRow({
               variant="unstyled"
               value={series.values[id] ?? null}
               decimals={driver.decimals}
+              locale={locale}
               disabled={readOnly}
               onCommit={(value) => onValues([{ driver: driver.id, period: id, value }])}
             />
           ) : (
-            <span className={classes.reckoned}>{driverText(driver, result.values[i] ?? null)}</span>
+            <span className={classes.reckoned}>
+              {scaledText(result.values[i] ?? null, driver.decimals, locale)}
+            </span>
           )}
         </td>
       ))}

@@ -64,6 +64,7 @@ export function pastedValues(
   periods: readonly PeriodId[],
   at: { readonly driver: number; readonly month: number },
   block: readonly (readonly string[])[],
+  locale: string,
 ): { readonly values: Values; readonly leftOut: number } | { readonly trouble: string } {
   const values: Values[number][] = [];
   let leftOut = 0;
@@ -75,7 +76,7 @@ export function pastedValues(
         leftOut += 1;
         continue;
       }
-      const read = readScaled(text, driver.decimals);
+      const read = readScaled(text, driver.decimals, locale);
       if (!read) return { trouble: `“${text}” is no number of ${driver.name}. Nothing was pasted.` };
       values.push({ driver: driver.id, period, value: read.value });
     }

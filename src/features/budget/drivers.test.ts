@@ -1,6 +1,7 @@
 import { minor } from '@/core/money';
 import { applyCommand, type Driver, type Series } from '@/core/model';
 import { account, bookWith, budgetOf, formula, line, periodIds } from '@/core/test/build';
+import { readScaled, scaledText } from '@/components/readScaled';
 import { pastedValues, rescaled, usersOf } from './driverEdits';
 
 const ids = periodIds(2026);
@@ -22,10 +23,16 @@ const drivers = [
 
 describe('a block pasted over drivers', () => {
   test('lands from the cell it is pasted at, each driver in its own decimals; blank makes blank', () => {
-    const pasted = pastedValues(drivers, ids, { driver: 0, month: 1 }, [
-      ['41', '', '1,043'],
-      ['9.5', '10', '−0.25'],
-    ]);
+    const pasted = pastedValues(
+      drivers,
+      ids,
+      { driver: 0, month: 1 },
+      [
+        ['41', '', '1,043'],
+        ['9.5', '10', '−0.25'],
+      ],
+      'en-US',
+    );
     expect(pasted).toEqual({
       leftOut: 0,
       values: [
@@ -38,9 +45,18 @@ describe('a block pasted over drivers', () => {
       ],
     });
   });
+  test('numbers are read and written as the book writes them', () => {
+    const at = { driver: 1, month: 0 };
+    expect(pastedValues(drivers, ids, at, [['1.043,5']], 'de-DE')).toMatchObject({
+      values: [{ value: 104_350 }],
+    });
+    expect(scaledText(104_350, 2, 'de-DE')).toBe('1043,50');
+    expect(readScaled(scaledText(-7, 2, 'de-DE'), 2, 'de-DE')).toEqual({ value: -7 });
+    expect(readScaled('5%', 2, 'en-US')).toBeNull();
+  });
   test('what is reckoned, beyond the months or beyond the drivers is counted and left out', () => {
     const block = [['1', '2'], ['3', '4'], ['5', '6'], ['7']];
-    expect(pastedValues(drivers, ids, { driver: 1, month: 11 }, block)).toEqual({
+    expect(pastedValues(drivers, ids, { driver: 1, month: 11 }, block, 'en-US')).toEqual({
       leftOut: 6,
       values: [{ driver: 'price', period: ids[11], value: 100 }],
     });
@@ -49,7 +65,7 @@ describe('a block pasted over drivers', () => {
     ['a word', 'many'],
     ['more decimals than the driver has', '1.234'],
   ])('%s stops the whole paste', (_, text) =>
-    expect(pastedValues(drivers, ids, { driver: 0, month: 0 }, [['1'], [text]])).toEqual({
+    expect(pastedValues(drivers, ids, { driver: 0, month: 0 }, [['1'], [text]], 'en-US')).toEqual({
       trouble: `“${text}” is no number of price. Nothing was pasted.`,
     }),
   );

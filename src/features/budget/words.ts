@@ -1,6 +1,6 @@
 import { MONTH_NAMES, type FiscalCalendar } from '@/core/calendar';
 import type { Name } from '@/core/formula';
-import type { Driver, MethodKind, Phasing, Ref } from '@/core/model';
+import type { MethodKind, Phasing, Ref } from '@/core/model';
 import { ROW_NAMES, type SectionKind } from '@/core/report';
 import type { LineIssue, Reason, StartFrom } from '@/core/plan';
 import type { Ratio } from '@/core/money';
@@ -80,10 +80,6 @@ export function ratioText(value: Ratio | null): string {
   const text = (Number(value.n) / Number(value.d)).toFixed(6).replace(/\.?0+$/, '');
   return text.replace('-', '−');
 }
-
-/** A driver's value in its own decimals. */
-export const driverText = (driver: Pick<Driver, 'decimals'>, value: number | null): string =>
-  value === null ? '' : (value / 10 ** driver.decimals).toFixed(driver.decimals);
 
 export type Naming = {
   readonly calendar: FiscalCalendar;

@@ -7,8 +7,8 @@ import { parseIsoDay, type Day } from '@/core/calendar';
 import type { MethodOf, Occurrence } from '@/core/model';
 import { historyShare, occurrencesIn } from '@/core/plan';
 import { MoneyInput, NumberInput, PercentInput } from '@/components/MoneyInput';
+import { scaledText } from '@/components/readScaled';
 import { setSession } from '@/store/session';
-import { driverText } from '../words';
 import { FormulaField } from './FormulaField';
 import { WorkWeekFields } from './LedgerFields';
 import { RefField } from './RefField';
@@ -363,7 +363,13 @@ function DayInput({
 }
 
 /** The drivers that are multiplied. */
-export function DriverFields({ method, reckoned, readOnly, onMethod }: FieldsProps<MethodOf<'driver'>>) {
+export function DriverFields({
+  method,
+  book,
+  reckoned,
+  readOnly,
+  onMethod,
+}: FieldsProps<MethodOf<'driver'>>) {
   const { drivers } = reckoned.budget;
   const { factors } = method;
   const options = drivers.map((d) => ({ value: d.id, label: `${d.name}${d.unit ? ` (${d.unit})` : ''}` }));
@@ -376,7 +382,7 @@ export function DriverFields({ method, reckoned, readOnly, onMethod }: FieldsPro
         return (
           <Field
             key={i}
-            label={`${i === 0 ? 'Take' : '×'}${driver && first !== null ? ` ${driverText(driver, first)} …` : ''}`}
+            label={`${i === 0 ? 'Take' : '×'}${driver && first !== null ? ` ${scaledText(first, driver.decimals, book.locale)} …` : ''}`}
           >
             <NativeSelect
               value={driver ? f : ''}
