@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { useLayoutEffect, useRef, useState } from 'react';
 import classes from './Sheet.module.css';
 
 export type Leave = 'down' | 'up' | 'right' | 'left' | 'stay';
@@ -24,7 +24,8 @@ export function CellEditor({
   const input = useRef<HTMLInputElement>(null);
   const settled = useRef(false);
 
-  useEffect(() => {
+  // Before anything is painted: a key that follows at once must find the field.
+  useLayoutEffect(() => {
     const field = input.current!;
     field.focus({ preventScroll: true });
     field.setSelectionRange(field.value.length, field.value.length);
