@@ -208,6 +208,10 @@ test('approved by a name with a fingerprint, revised with a reason, compared, an
   await page.getByRole('menuitem', { name: 'What was approved…' }).click();
   await expect(page.getByText('✓ The figures are those that were approved')).toBeVisible();
   await page.keyboard.press('Escape');
+  // What was approved is explained too, while its method still comes to it.
+  await cell(page, 'Berth fees, North Yard', 0).click();
+  const made = page.getByRole('region', { name: 'How the month was made' });
+  await expect(made).toContainText('in the sheet15,360.00');
 
   await page.getByRole('button', { name: 'Start a revision' }).click();
   await page.getByLabel('Why it is revised').fill('New cleaner');

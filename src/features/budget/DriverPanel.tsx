@@ -10,7 +10,7 @@ import type { Ground } from '@/store/derived';
 import { say } from '@/store/session';
 import { rescaled, usersOf } from './driverEdits';
 import { FormulaField } from './methods/FormulaField';
-import { Choice, Field, PeriodField } from './methods/parts';
+import { Choice, Field, StepTimes } from './methods/parts';
 import { keepNewWeights, WeightsField } from './methods/WeightsField';
 import { useReckoned } from './useReckoned';
 import { ISSUE_WORDS } from './words';
@@ -201,22 +201,13 @@ export function DriverPanel({
                 />
               )}
             </Field>
-            <PeriodField
-              label="First in"
-              value={series.first}
+            <StepTimes
+              first={series.first}
+              every={series.every}
               periods={periods}
               disabled={readOnly}
-              onChange={(first) => setSeries({ ...series, first })}
+              onChange={(times) => setSeries({ ...series, ...times })}
             />
-            <Field label="Every … months">
-              <NumberInput
-                value={series.every}
-                least={1}
-                most={120}
-                disabled={readOnly}
-                onCommit={(every) => setSeries({ ...series, every })}
-              />
-            </Field>
           </>
         )}
         {series.kind === 'seasonal' && (

@@ -5,7 +5,7 @@ import { Button, Textarea } from '@mantine/core';
 import { ZERO, sumBlank, type Minor } from '@/core/money';
 import { fiscalYearLabel } from '@/core/calendar';
 import { type Line, type LineRef, type Note } from '@/core/model';
-import { explainMonth } from '@/core/plan';
+import { explainMonth, type LineResult, type Reckoning } from '@/core/plan';
 import { ROW_NAMES, type PeriodGroup, type SectionKind } from '@/core/report';
 import stage from '@/components/Stage.module.css';
 import { dispatch } from '@/store/bookStore';
@@ -30,6 +30,28 @@ type Props = {
   readonly notesOnly: boolean;
   readonly noteField: RefObject<HTMLTextAreaElement | null>;
 };
+
+/**
+ * How a month was made, step by step. An approved figure keeps its steps while its method still comes to it; when the
+ * ledger has gone on since, both figures are said.
+ */
+function stepsOf(
+  line: Line,
+  result: LineResult,
+  reckoning: Reckoning,
+  month: number,
+  approved: Minor | null | undefined,
+  naming: Naming,
+): { readonly text: string; readonly figure: string }[] {
+  const now = result.amounts[month] ?? null;
+  if (approved === undefined || approved === now)
+    return explainMonth(line, result, reckoning, month).map((reason) => reasonWords(reason, naming));
+  const exact = (v: Minor | null) => (v === null ? 'blank' : naming.money.exact(v));
+  return [
+    { text: 'Its method comes to this by now', figure: exact(now) },
+    { text: 'as it was approved', figure: exact(approved) },
+  ];
+}
 
 /** How the selected line is made, what it changes, and where both are edited. */
 export function ReasoningPanel({
@@ -69,6 +91,17 @@ export function ReasoningPanel({
   const segment = axis && (axis.values.find((v) => v.id === ref.segment)?.name ?? 'Unassigned');
   const notesAllowed = !readOnly || notesOnly;
   const period = month === null ? null : facts.periods[month]!;
+  const steps =
+    line && result && month !== null
+      ? stepsOf(
+          line,
+          result,
+          reckoning,
+          month,
+          budget.approved ? (plan?.amounts[month] ?? null) : undefined,
+          naming,
+        )
+      : [];
   const last = balance ? (lastYear.findLast((v) => v !== null) ?? null) : sumBlank(lastYear);
 
   return (
@@ -87,19 +120,16 @@ export function ReasoningPanel({
         net={net}
         readOnly={readOnly}
       />
-      {period && line && result && !budget.approved && (
+      {period && steps.length > 0 && (
         <section aria-label="How the month was made">
           <div className="label">{period.label}</div>
           <ol className={classes.steps}>
-            {explainMonth(line, result, reckoning, month!).map((reason, i) => {
-              const { text, figure } = reasonWords(reason, naming);
-              return (
-                <li key={i}>
-                  <span>{text}</span>
-                  <span className={classes.figure}>{figure}</span>
-                </li>
-              );
-            })}
+            {steps.map(({ text, figure }, i) => (
+              <li key={i}>
+                <span>{text}</span>
+                <span className={classes.figure}>{figure}</span>
+              </li>
+            ))}
           </ol>
         </section>
       )}

@@ -62,17 +62,17 @@ export function lineAt(
 ): { readonly ref: LineRef; readonly line: Line; readonly result: LineResult } | null {
   const ref = c.rows[row]?.ref;
   if (!ref) return null;
-  const line = c.line(ref) ?? blankLine(ref);
-  const blank = c.reckoned.facts.periods.map(() => null);
-  const result: LineResult = c.reckoned.reckoning.lines.get(ref) ?? {
-    amounts: blank,
-    method: blank,
-    typed: [],
-    wholes: [],
-    total: null,
-    issue: null,
+  return {
+    ref,
+    line: c.line(ref) ?? blankLine(ref),
+    result: c.reckoned.reckoning.lines.get(ref) ?? nothingSaid(c),
   };
-  return { ref, line, result };
+}
+
+/** The result of a line that says nothing. */
+function nothingSaid({ reckoned }: EditContext): LineResult {
+  const blank = reckoned.facts.periods.map(() => null);
+  return { amounts: blank, method: blank, typed: [], wholes: [], total: null, issue: null };
 }
 
 /** A text typed into a cell: a month, or a total to be spread. */

@@ -12,7 +12,7 @@ import { setSession } from '@/store/session';
 import { FormulaField } from './FormulaField';
 import { WorkWeekFields } from './LedgerFields';
 import { RefField } from './RefField';
-import { Choice, Field, PeriodField, Picks, RoundField, WholesFields, type FieldsProps } from './parts';
+import { Choice, Field, Picks, RoundField, StepTimes, WholesFields, type FieldsProps } from './parts';
 import classes from '../Budget.module.css';
 
 /** A start, and what happens to it once and again. */
@@ -76,23 +76,14 @@ export function StepFields({
           />
         )}
       </Field>
-      <PeriodField
-        label="First in"
-        value={method.first}
+      <StepTimes
+        first={method.first}
+        every={method.every}
         periods={periods}
         disabled={readOnly}
-        onChange={(first) => onMethod({ ...method, first })}
+        onEnter={onEnter}
+        onChange={(times) => onMethod({ ...method, ...times })}
       />
-      <Field label="Every … months">
-        <NumberInput
-          value={method.every}
-          least={1}
-          most={120}
-          disabled={readOnly}
-          onEnter={onEnter}
-          onCommit={(every) => onMethod({ ...method, every })}
-        />
-      </Field>
       <RoundField {...{ method, readOnly, onMethod }} />
     </>
   );

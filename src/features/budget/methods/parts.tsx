@@ -6,7 +6,7 @@ import { splitEven, sum, ZERO, type Minor, type Percent } from '@/core/money';
 import { fiscalYearLabel, type Period, type PeriodId } from '@/core/calendar';
 import type { Book, Method, RoundUnit, Wholes } from '@/core/model';
 import type { Facts } from '@/core/plan';
-import { MoneyInput, PercentInput } from '@/components/MoneyInput';
+import { MoneyInput, NumberInput, PercentInput } from '@/components/MoneyInput';
 import type { Reckoned } from '@/store/derived';
 import { toggleIn } from '../setup';
 import classes from '../Budget.module.css';
@@ -107,6 +107,45 @@ export function PeriodField({
       options={periods.map((p) => ({ value: p.id, label: p.label }))}
       onChange={(p) => onChange(p as PeriodId)}
     />
+  );
+}
+
+/** When a step comes first, and how many months lie between steps. */
+export function StepTimes({
+  first,
+  every,
+  periods,
+  disabled,
+  onChange,
+  onEnter,
+}: {
+  readonly first: PeriodId;
+  readonly every: number;
+  readonly periods: readonly Period[];
+  readonly disabled: boolean;
+  readonly onChange: (change: { readonly first?: PeriodId; readonly every?: number }) => void;
+  readonly onEnter?: () => void;
+}) {
+  return (
+    <>
+      <PeriodField
+        label="First in"
+        value={first}
+        periods={periods}
+        disabled={disabled}
+        onChange={(p) => onChange({ first: p })}
+      />
+      <Field label="Every … months">
+        <NumberInput
+          value={every}
+          least={1}
+          most={120}
+          disabled={disabled}
+          onEnter={onEnter}
+          onCommit={(n) => onChange({ every: n })}
+        />
+      </Field>
+    </>
   );
 }
 
