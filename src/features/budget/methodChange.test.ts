@@ -261,6 +261,18 @@ describe('the reasons in words', () => {
       ],
     ],
     [
+      'an amount more, and rounding to tens',
+      lastYear({ add: minor(-150), uplift: pct('1.5'), round: 10 }),
+      0,
+      [
+        'Jan 2025, actual: 600.00',
+        'added each month: −1.50',
+        '+1.5%: 607.48',
+        'rounding that keeps the year’s total: +2.52',
+        'in the sheet: 610.00',
+      ],
+    ],
+    [
       'a share of the month before',
       share('s', '12.5', { lag: 1 }),
       1,

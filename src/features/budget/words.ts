@@ -3,7 +3,7 @@ import type { Name } from '@/core/formula';
 import type { MethodKind, Phasing, Ref } from '@/core/model';
 import { ROW_NAMES, type SectionKind } from '@/core/report';
 import type { LineIssue, Reason, StartFrom } from '@/core/plan';
-import type { Ratio } from '@/core/money';
+import { minor, type Minor, type Ratio } from '@/core/money';
 import type { MoneyFormat } from '@/store/format';
 
 export const METHOD_HINTS: Record<MethodKind, string> = {
@@ -131,6 +131,8 @@ export function reasonWords(
   const { money, calendar } = naming;
   const blank = (v: Parameters<MoneyFormat['exact']>[0], word = 'blank') =>
     v === null ? word : money.exact(v);
+  // Steps lead to the cent, whether or not the sheet shows cents.
+  const signedExact = (v: Minor) => `${v < 0 ? '−' : '+'}${money.exact(minor(Math.abs(v)))}`;
   switch (reason.step) {
     case 'typed':
       return reason.instead === null
@@ -146,7 +148,7 @@ export function reasonWords(
         ? { text: 'a lump that will not come back', figure: 'left out' }
         : { text: 'less a lump that will not come back', figure: money.exact(reason.value) };
     case 'added':
-      return { text: 'added each month', figure: money.signed(reason.value) };
+      return { text: 'added each month', figure: signedExact(reason.value) };
     case 'average':
       return { text: `Average of ${reason.months} months`, figure: money.exact(reason.value) };
     case 'whole':
@@ -206,7 +208,7 @@ export function reasonWords(
     case 'unphased':
       return { text: 'For the year as a whole', figure: blank(reason.value) };
     case 'rounding':
-      return { text: 'rounding that keeps the year’s total', figure: money.signed(reason.difference) };
+      return { text: 'rounding that keeps the year’s total', figure: signedExact(reason.difference) };
     case 'result':
       return { text: 'in the sheet', figure: blank(reason.value) };
   }
