@@ -8,6 +8,7 @@ import {
   type AccountId,
   type Driver,
   type Line,
+  type MethodOf,
   type Ref,
   type SegmentId,
 } from '@/core/model';
@@ -64,10 +65,12 @@ export type PlanInput = {
 /** Heads, and where the columns stand: code, line, method, percentage, amount, then the months. */
 export const HEADS = 4;
 export const LEAD = 5;
+/** Head of the column of amounts that are said of whole years. */
+export const UNPHASED = 'Unphased';
 const PERCENT = 3;
 const AMOUNT = 4;
 
-const at = (column: number, row: number): string => `${columnLetters(column + 1)}${row + 1}`;
+export const at = (column: number, row: number): string => `${columnLetters(column + 1)}${row + 1}`;
 const fixed = (column: number, row: number): string => `$${columnLetters(column + 1)}${row + 1}`;
 
 /**
@@ -87,8 +90,6 @@ class Writer {
   private readonly driverRow: ReadonlyMap<string, number>;
   private readonly lineOf: ReadonlyMap<string, Line>;
   private readonly basis: PlanCell[][] = [];
-  /** Rows as they were written, for what totals come to. */
-  private readonly done: PlanCell[][] = [];
   private readonly spread: boolean;
   private readonly names: Readonly<Record<'budget' | 'basis' | 'drivers', string>>;
 
@@ -109,88 +110,41 @@ class Writer {
 
   sheets(): PlanSheet[] {
     const { p } = this;
-    const months = p.facts.periods.map((x) => x.label);
-    const total = LEAD + months.length + (this.spread ? 1 : 0);
-    const head = (title: string, lead: readonly string[], tail: readonly string[]): PlanCell[][] => [
-      [p.book],
-      [`${title} · ${p.currency}`],
-      [p.subtitle],
-      [...lead, ...months, ...tail],
-    ];
-    const rows = p.rows.map((row, r) => this.row(row, HEADS + r, total));
-    const tail = [...(this.spread ? ['Unphased'] : []), 'Total'];
-    const sheet = (name: string, body: PlanCell[][], money: boolean): PlanSheet => ({
+    const budget = budgetSheet(
+      p,
+      this.names.budget,
+      ['Made by', 'Percent', 'Amount'],
+      this.spread,
+      (account, r) => this.line(account, r),
+    );
+    const basis = p.rows.map((_, r) => this.basis[HEADS + r] ?? []);
+    const inputs = (name: string, title: string, lead: readonly string[], rows: readonly PlanCell[][]) => ({
       name,
-      rows: body,
+      rows: [...headRows(p, title, lead), ...rows],
       heads: HEADS,
       lead: LEAD,
-      money,
-      totals:
-        name === this.names.budget
-          ? p.rows.flatMap((r, i) => (r.kind === 'line' || r.kind === 'section' ? [] : [HEADS + i]))
-          : [],
+      money: false,
+      totals: [],
     });
-    const out = [
-      sheet(
-        this.names.budget,
-        [...head(p.title, ['Code', 'Line', 'Made by', 'Percent', 'Amount'], tail), ...rows],
-        true,
-      ),
-      sheet(
+    const out: PlanSheet[] = [
+      budget,
+      inputs(
         this.names.basis,
-        [
-          ...head(
-            'What lines follow: months, patterns, weights, days',
-            ['Code', 'Line', 'Made by', '', ''],
-            [],
-          ),
-          ...p.rows.map((_, r) => this.basis[HEADS + r] ?? []),
-        ],
-        false,
+        'What lines follow: months, patterns, weights, days',
+        ['Code', 'Line', 'Made by', '', ''],
+        basis,
       ),
     ];
     if (p.drivers.length > 0)
       out.push(
-        sheet(
+        inputs(
           this.names.drivers,
-          [
-            ...head('Drivers', ['', 'Driver', 'Unit', 'Decimals', 'Before'], []),
-            ...p.drivers.map((d, i) => this.driver(d, HEADS + i)),
-          ],
-          false,
+          'Drivers',
+          ['', 'Driver', 'Unit', 'Decimals', 'Before'],
+          p.drivers.map((d, i) => this.driver(d, HEADS + i)),
         ),
       );
     return out;
-  }
-
-  private row(row: StatementRow, r: number, total: number): PlanCell[] {
-    const { label } = rowName(row);
-    if (row.kind === 'section') return ['', label];
-    const width = this.p.facts.periods.length;
-    const months = this.p.facts.periods.map((_, i) => LEAD + i);
-    const columns = this.spread ? [...months, LEAD + width] : months;
-    const cells: PlanCell[] = row.kind === 'line' ? this.line(row.account, r) : ['', label, '', null, null];
-    this.done[r] = cells;
-    if (row.kind !== 'line')
-      for (const c of columns) cells[c] = totalCell(row.terms, c, this.done, this.unit);
-    const first = columns[0]!;
-    const last = columns.at(-1)!;
-    const balance = row.kind === 'line' && this.p.facts.isBalance(row.account.id);
-    if (balance || cells.slice(first, last + 1).every((c) => c === null || c === undefined))
-      cells[total] = balance
-        ? { formula: at(LEAD + width - 1, r), result: valueOf(cells[LEAD + width - 1]) }
-        : null;
-    else
-      cells[total] = {
-        formula: `SUM(${at(first, r)}:${at(last, r)})`,
-        result: this.exact(columns.reduce((t, c) => t + valueOf(cells[c]), 0)),
-      };
-    return Array.from(cells, (c) => c ?? null);
-  }
-
-  /** A sum of amounts in units of the currency without the dust of binary fractions. */
-  private exact(sum: number): number {
-    return Math.round(sum * this.unit) / this.unit;
   }
 
   /** The cells of a line, and beside them (in `basis`) what its months follow. */
@@ -221,7 +175,7 @@ class Writer {
     const { method: m } = line;
     if ('uplift' in m) cells[PERCENT] = { percent: fractionOf(m.uplift) };
     if (m.kind === 'share') {
-      const history = shareHistory(m, this.p.reckoning.contextOf(line));
+      const history = m.percent === null ? shareHistory(m, this.p.reckoning.contextOf(line)) : null;
       if (m.percent !== null) cells[PERCENT] = { percent: fractionOf(m.percent) };
       else if (history)
         cells[PERCENT] = {
@@ -239,6 +193,13 @@ class Writer {
       if (whole?.step === 'whole' && (m.amounts === null || m.amounts.per === 'year'))
         cells[AMOUNT] = this.money(whole.value);
     }
+  }
+
+  /** The part that a share is of its base: said, or as last year had it. */
+  private portion(m: MethodOf<'share'>, line: Line): number {
+    if (m.percent !== null) return fractionOf(m.percent);
+    const history = shareHistory(m, this.p.reckoning.contextOf(line))!;
+    return history.own / history.theirs;
   }
 
   private reasons(line: Line, result: LineResult, i: number): Reason[] {
@@ -346,9 +307,7 @@ class Writer {
         const share = find('share');
         if (!share || share.base === null || share.value === null) return null;
         const base = this.ref(m.of, line, i - m.lag, share.base);
-        const history = shareHistory(m, this.p.reckoning.contextOf(line));
-        const portion = m.percent !== null ? fractionOf(m.percent) : history!.own / history!.theirs;
-        return round(`${base}*${fixed(PERCENT, r)}`, share.value, share.base * portion);
+        return round(`${base}*${fixed(PERCENT, r)}`, share.value, share.base * this.portion(m, line));
       }
       case 'occurrence': {
         const runs = reasons.flatMap((x) => (x.step === 'occurrences' ? [x] : []));
@@ -466,8 +425,74 @@ class Writer {
   }
 }
 
-/** A total of other rows of its column, as a formula; `rows` are those written so far, `unit` minor units of one. */
-export function totalCell(
+/** What every sheet of a budget begins with. */
+const headRows = (
+  p: Pick<PlanInput, 'book' | 'currency' | 'subtitle' | 'facts'>,
+  title: string,
+  lead: readonly string[],
+  tail: readonly string[] = [],
+): PlanCell[][] => [
+  [p.book],
+  [`${title} · ${p.currency}`],
+  [p.subtitle],
+  [...lead, ...p.facts.periods.map((x) => x.label), ...tail],
+];
+
+/** A sum of amounts in units of the currency without the dust of binary fractions; `unit` minor units in one. */
+export const exactSum = (values: readonly number[], unit: number): number =>
+  Math.round(values.reduce((a, b) => a + b, 0) * unit) / unit;
+
+/**
+ * The sheet of a budget: lines as they are given (up to their last month, and what is said of whole years where
+ * `spread`), subtotals and results as formulas over them, and each row's total.
+ */
+export function budgetSheet(
+  p: Omit<PlanInput, 'segment'>,
+  name: string,
+  lead: readonly string[],
+  spread: boolean,
+  line: (account: Account, row: number) => PlanCell[],
+): PlanSheet {
+  const unit = unitOf(p.currency);
+  const lastMonth = LEAD + p.facts.periods.length - 1;
+  const last = spread ? lastMonth + 1 : lastMonth;
+  const columns = Array.from({ length: last - LEAD + 1 }, (_, i) => LEAD + i);
+  const done: PlanCell[][] = [];
+  const rowOf = (row: StatementRow, r: number): PlanCell[] => {
+    const { label } = rowName(row);
+    if (row.kind === 'section') return ['', label];
+    const cells: PlanCell[] = row.kind === 'line' ? line(row.account, r) : ['', label, '', null, null];
+    done[r] = cells;
+    if (row.kind !== 'line') for (const c of columns) cells[c] = totalCell(row.terms, c, done, unit);
+    const balance = row.kind === 'line' && p.facts.isBalance(row.account.id);
+    if (balance) cells[last + 1] = { formula: at(lastMonth, r), result: valueOf(cells[lastMonth]) };
+    else if (columns.some((c) => (cells[c] ?? null) !== null))
+      cells[last + 1] = {
+        formula: `SUM(${at(LEAD, r)}:${at(last, r)})`,
+        result: exactSum(
+          columns.map((c) => valueOf(cells[c])),
+          unit,
+        ),
+      };
+    else cells[last + 1] = null;
+    return Array.from(cells, (c) => c ?? null);
+  };
+  const tail = [...(spread ? [UNPHASED] : []), 'Total'];
+  return {
+    name,
+    rows: [
+      ...headRows(p, p.title, ['Code', 'Line', ...lead], tail),
+      ...p.rows.map((row, i) => rowOf(row, HEADS + i)),
+    ],
+    heads: HEADS,
+    lead: LEAD,
+    money: true,
+    totals: p.rows.flatMap((r, i) => (r.kind === 'line' || r.kind === 'section' ? [] : [HEADS + i])),
+  };
+}
+
+/** A total of other rows of its column, as a formula; `rows` are those written so far. */
+function totalCell(
   terms: readonly Term[],
   column: number,
   rows: readonly (readonly PlanCell[] | undefined)[],
@@ -478,8 +503,13 @@ export function totalCell(
   const formula = run
     ? `SUM(${at(column, HEADS + terms[0]!.row)}:${at(column, HEADS + terms.at(-1)!.row)})`
     : terms.map((t, k) => `${t.sign < 0 ? '-' : k ? '+' : ''}${at(column, HEADS + t.row)}`).join('');
-  const result = terms.reduce((t, x) => t + x.sign * valueOf(rows[HEADS + x.row]?.[column]), 0);
-  return { formula, result: Math.round(result * unit) / unit };
+  return {
+    formula,
+    result: exactSum(
+      terms.map((t) => t.sign * valueOf(rows[HEADS + t.row]?.[column])),
+      unit,
+    ),
+  };
 }
 
 export const valueOf = (cell: PlanCell | undefined): number =>

@@ -1,13 +1,14 @@
-import { unitOf, type Minor } from '@/core/money';
-import { columnLetters } from '@/core/files/columnLetters';
+import { unitOf } from '@/core/money';
 import type { Approved, SegmentId } from '@/core/model';
-import { frozenFigures, type Figures } from '@/core/plan';
-import { rowName } from '@/core/report';
+import { frozenFigures, sameAmounts, type Figures } from '@/core/plan';
 import {
+  at,
+  budgetSheet,
+  exactSum,
   HEADS,
   LEAD,
   planSheets,
-  totalCell,
+  UNPHASED,
   valueOf,
   type PlanCell,
   type PlanInput,
@@ -58,11 +59,9 @@ export function planWorkbook(input: WorkbookInput): PlanSheet[] {
 
 /** Whether every approved figure is what the budget comes to now. */
 function stillReckonsTo(approved: Approved, { reckoning }: Pick<WorkbookInput, 'reckoning'>): boolean {
-  const same = (a: readonly (Minor | null)[], b: readonly (Minor | null)[]) =>
-    a.length === b.length && a.every((v, i) => v === b[i]);
   return approved.lines.every((l) => {
     const now: Figures | undefined = reckoning.lines.get(l);
-    return now !== undefined && same(l.amounts, now.amounts) && same(l.wholes, now.wholes);
+    return now !== undefined && sameAmounts(l.amounts, now.amounts) && sameAmounts(l.wholes, now.wholes);
   });
 }
 
@@ -83,75 +82,25 @@ function sheetNames(names: readonly string[]): string[] {
 }
 
 /** One sheet that adds up the same cells of several: they all have the same rows. */
-function together(
-  p: Omit<PlanInput, 'segment' | 'suffix' | 'asValues'>,
-  parts: readonly PlanSheet[],
-): PlanSheet {
+function together(p: Omit<PlanInput, 'segment'>, parts: readonly PlanSheet[]): PlanSheet {
   const width = p.facts.periods.length;
-  const spread = parts.some((s) => s.rows[HEADS - 1]!.includes('Unphased'));
-  const last = LEAD + width + (spread ? 1 : 0);
   const unit = unitOf(p.currency);
-  const rows: PlanCell[][] = p.rows.map((row, i) => {
-    const r = HEADS + i;
-    const { label } = rowName(row);
-    if (row.kind === 'section') return ['', label];
-    const cells: PlanCell[] = [row.kind === 'line' ? row.account.code : '', label, '', null, null];
-    if (row.kind !== 'line') return cells;
-    for (let c = LEAD; c < last; c++) {
+  const isSpread = (s: PlanSheet) => s.rows[HEADS - 1]![LEAD + width] === UNPHASED;
+  const spread = parts.some(isSpread);
+  return budgetSheet(p, 'Budget', ['', '', ''], spread, (account, r) => {
+    const cells: PlanCell[] = [account.code, account.name, '', null, null];
+    for (let c = LEAD; c < LEAD + width + (spread ? 1 : 0); c++) {
       // A segment without whole-year amounts has its total where others have those.
-      const of = parts.filter(
-        (s) =>
-          (c < LEAD + width || s.rows[HEADS - 1]![c] === 'Unphased') && (s.rows[r]?.[c] ?? null) !== null,
-      );
+      const of = parts.filter((s) => (c < LEAD + width || isSpread(s)) && (s.rows[r]?.[c] ?? null) !== null);
       if (of.length > 0)
         cells[c] = {
-          formula: of.map((s) => `'${s.name}'!${columnLetters(c + 1)}${r + 1}`).join('+'),
-          result: Math.round(of.reduce((t, s) => t + valueOf(s.rows[r]![c]!), 0) * unit) / unit,
+          formula: of.map((s) => `'${s.name}'!${at(c, r)}`).join('+'),
+          result: exactSum(
+            of.map((s) => valueOf(s.rows[r]![c])),
+            unit,
+          ),
         };
     }
     return cells;
   });
-  const done = [...Array.from({ length: HEADS }, () => []), ...rows];
-  p.rows.forEach((row, i) => {
-    if (row.kind === 'section') return;
-    const cells = rows[i]!;
-    if (row.kind !== 'line') for (let c = LEAD; c < last; c++) cells[c] = totalCell(row.terms, c, done, unit);
-    const months = cells.slice(LEAD, last);
-    const balance = row.kind === 'line' && p.facts.isBalance(row.account.id);
-    const [from, to] = [LEAD, last - 1].map((c) => `${columnLetters(c + 1)}${HEADS + i + 1}`);
-    if (balance)
-      cells[last] = {
-        formula: `${columnLetters(LEAD + width)}${HEADS + i + 1}`,
-        result: valueOf(cells[LEAD + width - 1]),
-      };
-    else if (months.some((c) => (c ?? null) !== null))
-      cells[last] = {
-        formula: `SUM(${from}:${to})`,
-        result: Math.round(months.reduce<number>((t, c) => t + valueOf(c), 0) * unit) / unit,
-      };
-    rows[i] = Array.from(cells, (c) => c ?? null);
-  });
-  return {
-    name: 'Budget',
-    rows: [
-      [p.book],
-      [`${p.title} · ${p.currency}`],
-      [p.subtitle],
-      [
-        'Code',
-        'Line',
-        '',
-        '',
-        '',
-        ...p.facts.periods.map((x) => x.label),
-        ...(spread ? ['Unphased'] : []),
-        'Total',
-      ],
-      ...rows,
-    ],
-    heads: HEADS,
-    lead: LEAD,
-    money: true,
-    totals: p.rows.flatMap((r, i) => (r.kind === 'line' || r.kind === 'section' ? [] : [HEADS + i])),
-  };
 }

@@ -12,7 +12,15 @@ export { type Amounts, type Context, type LineIssue, type Reason } from './rule'
 export { componentsOf, type Component, type Edge } from './order';
 export { driverRatio, type DriverResult } from './drivers';
 export { createReckoner, type Plan, type Reckoner } from './reckon';
-export { totalOf, wholeRow, type Figures, type LinePlaces, type LineResult, type Reckoning } from './results';
+export {
+  sameAmounts,
+  totalOf,
+  wholeRow,
+  type Figures,
+  type LinePlaces,
+  type LineResult,
+  type Reckoning,
+} from './results';
 export { phasingWeights, workingDays } from './phasing';
 export { occurrencesIn } from './occurrences';
 export { stepped, stepsTaken, type StepChange } from './steps';

@@ -11,7 +11,7 @@ import {
 import type { Facts } from './facts';
 import { graphOf, type Graph } from './graph';
 import { computeLine, computeMonth, isMonthly, needsOf } from './methods/table';
-import { LinePlaces, LineResults, totalOf, type LineResult, type Reckoning } from './results';
+import { LinePlaces, LineResults, sameAmounts, totalOf, type LineResult, type Reckoning } from './results';
 import type { Amounts, Context, LineIssue, Need } from './rule';
 
 export type { LineResult, Reckoning } from './results';
@@ -360,6 +360,3 @@ const sameLine = (a: Line, b: Line): boolean =>
 
 const sameDriver = (a: Driver, b: Driver): boolean =>
   a.id === b.id && isMonthlyDriver(a) === isMonthlyDriver(b) && sameNeeds(driverNeeds(a), driverNeeds(b));
-
-const sameAmounts = (a: Amounts, b: Amounts): boolean =>
-  a === b || (a.length === b.length && a.every((v, i) => v === b[i]));

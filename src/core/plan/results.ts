@@ -122,3 +122,7 @@ export type Reckoning = {
 
 export const totalOf = (amounts: Amounts, wholes: Amounts, balance: boolean): Minor | null =>
   balance ? (amounts.findLast((a) => a !== null) ?? null) : sumBlank([...amounts, ...wholes]);
+
+/** Whether two rows of figures are the same, month by month. */
+export const sameAmounts = (a: Amounts, b: Amounts): boolean =>
+  a === b || (a.length === b.length && a.every((v, i) => v === b[i]));
