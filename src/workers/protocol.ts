@@ -14,7 +14,7 @@ import type {
 } from '@/core/intake';
 import type { LedgerBlock } from '@/core/ledger';
 import type { Account } from '@/core/model';
-import type { PlanSheet } from '@/core/exchange/planSheets';
+import type { PlanSheet } from '@/core/exchange/planLayout';
 import type { ReportTable } from '@/core/report';
 
 export type IntakeContent = { readonly file: Blob } | { readonly pull: FeedPull };

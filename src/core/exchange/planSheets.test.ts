@@ -18,7 +18,8 @@ import {
   share,
   yearly,
 } from '../test/build';
-import { planSheets, type PlanCell, type PlanSheet } from './planSheets';
+import type { PlanCell, PlanSheet } from './planLayout';
+import { planSheets } from './planSheets';
 import { planWorkbook, type WorkbookInput } from './planWorkbook';
 import { planXlsx } from './planXlsx';
 

@@ -7,13 +7,13 @@ import {
   exactSum,
   HEADS,
   LEAD,
-  planSheets,
   UNPHASED,
   valueOf,
+  type PageInput,
   type PlanCell,
-  type PlanInput,
   type PlanSheet,
-} from './planSheets';
+} from './planLayout';
+import { planSheets, type PlanInput } from './planSheets';
 
 export type WorkbookInput = Omit<PlanInput, 'segment' | 'suffix' | 'asValues'> & {
   /** The segments with their names; one without a name where the budget is of the whole company. */
@@ -82,7 +82,7 @@ function sheetNames(names: readonly string[]): string[] {
 }
 
 /** One sheet that adds up the same cells of several: they all have the same rows. */
-function together(p: Omit<PlanInput, 'segment'>, parts: readonly PlanSheet[]): PlanSheet {
+function together(p: PageInput, parts: readonly PlanSheet[]): PlanSheet {
   const width = p.facts.periods.length;
   const unit = unitOf(p.currency);
   const isSpread = (s: PlanSheet) => s.rows[HEADS - 1]![LEAD + width] === UNPHASED;

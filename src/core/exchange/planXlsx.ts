@@ -1,7 +1,7 @@
 import type { Cell } from 'exceljs';
 import { minorDigits } from '@/core/money';
 import { neutralize } from '@/core/files';
-import type { PlanCell, PlanSheet } from './planSheets';
+import type { PlanCell, PlanSheet } from './planLayout';
 
 /** A budget as a workbook that reckons itself: the budget, what its lines follow, and its drivers. */
 export async function planXlsx(sheets: readonly PlanSheet[], currency: string): Promise<Uint8Array> {
