@@ -1,4 +1,4 @@
-import { numberFormatOf, parseAmount } from '@/core/money';
+import { decimalText, numberFormatOf, parseAmount } from '@/core/money';
 
 /** A number, written as the locale writes it, as a whole number of its last decimal; null when it cannot be read or is finer. */
 export function readScaled(
@@ -12,6 +12,4 @@ export function readScaled(
 
 /** The same as text: 1250 of two decimals is "12.50", or "12,50" where one writes so. Blank for null. */
 export const scaledText = (value: number | null, decimals: number, locale: string): string =>
-  value === null
-    ? ''
-    : (value / 10 ** decimals).toFixed(decimals).replace('.', numberFormatOf(locale).decimal);
+  value === null ? '' : decimalText(value, decimals).replace('.', numberFormatOf(locale).decimal);

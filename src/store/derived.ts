@@ -123,14 +123,19 @@ const makeSlot = (): Slot => ({
   periods: lastOf((c, first, length) => budgetPeriods(c, { first: first as Budget['first'], length })),
   named: lastOf(budgetsNamedIn),
   others: lastOf((axis, ...others) => otherPlans(axis as string | null, others as Reckoned[])),
-  whole: lastOf((b, facts, reckoning) => ({
-    budget: b,
+  whole: lastOf(reckonedAs),
+});
+
+/** A budget with a reckoning of it: as approved where it is, as reckoned while it is a draft. */
+export function reckonedAs(budget: Budget, facts: Facts, reckoning: Reckoning): Reckoned {
+  return {
+    budget,
     facts,
     reckoning,
-    figures: (account, segment = 'all') => figuresOf(b, reckoning, account, segment),
-    amounts: (account, segment = 'all') => figuresOf(b, reckoning, account, segment)?.amounts ?? null,
-  })),
-});
+    figures: (account, segment = 'all') => figuresOf(budget, reckoning, account, segment),
+    amounts: (account, segment = 'all') => figuresOf(budget, reckoning, account, segment)?.amounts ?? null,
+  };
+}
 
 /** Budgets that are being reckoned: one that leads back to itself is no basis. */
 const open = new Set<string>();

@@ -337,7 +337,11 @@ export function SheetView(props: SheetProps) {
       aria-colcount={columns.length + props.lead.length + 1}
       aria-multiselectable
       aria-readonly={readOnly}
-      aria-activedescendant={items.some((i) => i.index === active.row) ? `${id}-active` : undefined}
+      aria-activedescendant={
+        items.some((i) => i.index === active.row) && active.column >= from && active.column < to
+          ? `${id}-active`
+          : undefined
+      }
       style={template.style as React.CSSProperties}
       onScroll={(e) => {
         setShift(e.currentTarget.scrollLeft);

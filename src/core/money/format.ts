@@ -61,9 +61,12 @@ export function editText(amount: Minor | null, currency: string, locale: string)
 }
 
 /** The amount as a plain decimal with a dot, all digits of the currency: 5 in USD is "0.05". For files. */
-export function plainDecimal(amount: Minor, currency: string): string {
-  const digits = minorDigits(currency);
-  const text = String(Math.abs(amount)).padStart(digits + 1, '0');
+export const plainDecimal = (amount: Minor, currency: string): string =>
+  decimalText(amount, minorDigits(currency));
+
+/** A whole number of some last decimal as text with a dot, all its decimals written: 5 of two is "0.05". */
+export function decimalText(whole: number, digits: number): string {
+  const text = String(Math.abs(whole)).padStart(digits + 1, '0');
   const body = digits === 0 ? text : `${text.slice(0, -digits)}.${text.slice(-digits)}`;
-  return amount < 0 ? `-${body}` : body;
+  return whole < 0 ? `-${body}` : body;
 }

@@ -4,7 +4,14 @@ export { parsePercent, percent, percentFraction, percentOf, uplift, type Percent
 export { divideRounded, roundTo, type Rounding } from './round';
 export { splitByWeights, splitEven, splitLike, roundParts } from './split';
 export { parseAmount, amountOfNumber, type NumberFormat, type ParsedAmount } from './parse';
-export { formatAmount, editText, plainDecimal, numberFormatOf, type AmountStyle } from './format';
+export {
+  formatAmount,
+  editText,
+  decimalText,
+  plainDecimal,
+  numberFormatOf,
+  type AmountStyle,
+} from './format';
 export {
   addRatio,
   compareRatio,

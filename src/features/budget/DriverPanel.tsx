@@ -42,6 +42,7 @@ export function DriverPanel({
   const { whole } = useReckoned(ground, budget);
   const { periods } = whole.facts;
   const { series } = driver;
+  const scaled = { decimals: driver.decimals, locale: book.locale, disabled: readOnly };
   const setSeries = (next: Series) => onDriver({ ...driver, series: next });
   const values = whole.reckoning.drivers.get(driver.id)?.values ?? [];
   const users = usersOf(budget, driver.id);
@@ -126,10 +127,8 @@ export function DriverPanel({
         <Field label="Before the first month">
           <ScaledInput
             value={driver.opening}
-            decimals={driver.decimals}
-            locale={book.locale}
+            {...scaled}
             placeholder="nothing"
-            disabled={readOnly}
             onCommit={(opening) => onDriver({ ...driver, opening })}
           />
         </Field>
@@ -157,9 +156,7 @@ export function DriverPanel({
             <Field label="Start">
               <ScaledInput
                 value={series.start}
-                decimals={driver.decimals}
-                locale={book.locale}
-                disabled={readOnly}
+                {...scaled}
                 onCommit={(v) => setSeries({ ...series, start: v ?? 0 })}
               />
             </Field>
@@ -186,9 +183,7 @@ export function DriverPanel({
               {series.change.of === 'amount' ? (
                 <ScaledInput
                   value={series.change.amount}
-                  decimals={driver.decimals}
-                  locale={book.locale}
-                  disabled={readOnly}
+                  {...scaled}
                   onCommit={(v) => setSeries({ ...series, change: { of: 'amount', amount: v ?? 0 } })}
                 />
               ) : (
@@ -215,9 +210,7 @@ export function DriverPanel({
             <Field label="Average month">
               <ScaledInput
                 value={series.level}
-                decimals={driver.decimals}
-                locale={book.locale}
-                disabled={readOnly}
+                {...scaled}
                 onCommit={(v) => setSeries({ ...series, level: v ?? 0 })}
               />
             </Field>

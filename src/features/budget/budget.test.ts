@@ -3,8 +3,8 @@ import fc from 'fast-check';
 import { minor, sum, type Minor } from '@/core/money';
 import { balancesOf } from '@/core/ledger';
 import { applyCommand, lineOf, type Book, type Line, type Method, type MethodKind } from '@/core/model';
-import { createReckoner, figuresOf } from '@/core/plan';
-import type { Ground, Reckoned } from '@/store/derived';
+import { createReckoner } from '@/core/plan';
+import { reckonedAs, type Ground, type Reckoned } from '@/store/derived';
 import {
   account,
   blockOf,
@@ -58,14 +58,7 @@ const start = (change: Partial<Record<string, Line>> = {}): Book =>
 
 function reckonedOf(book: Book): Reckoned {
   const budget = book.budgets[0]!;
-  const reckoning = createReckoner()(budget, facts);
-  return {
-    budget,
-    facts,
-    reckoning,
-    figures: (id, segment) => figuresOf(budget, reckoning, id, segment),
-    amounts: (id, segment) => figuresOf(budget, reckoning, id, segment)?.amounts ?? null,
-  };
+  return reckonedAs(budget, facts, createReckoner()(budget, facts));
 }
 
 const PLAIN: Setup = {

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { minor, sumBlank, type Minor } from '@/core/money';
 import { applyCommand, type Book, type Driver, type Line, type Method, type MethodKind } from '@/core/model';
-import { createReckoner, explainMonth, figuresOf, type LineResult } from '@/core/plan';
+import { createReckoner, explainMonth, type LineResult } from '@/core/plan';
 import {
   account,
   bookWith,
@@ -21,7 +21,7 @@ import {
   share,
   yearly,
 } from '@/core/test/build';
-import type { Reckoned } from '@/store/derived';
+import { reckonedAs, type Reckoned } from '@/store/derived';
 import { moneyFormat } from '@/store/format';
 import { likelyRef, methodAs, methodForOther, methodsFor } from './methodChange';
 import { createPreviewer } from './preview';
@@ -103,13 +103,7 @@ function reckonedWith(
     book: bookWith(accounts, { budgets: [budget] }),
     line: own,
     result: reckoning.lines.get(own)!,
-    reckoned: {
-      budget,
-      facts,
-      reckoning,
-      figures: (a, segment) => figuresOf(budget, reckoning, a, segment),
-      amounts: (a, segment) => figuresOf(budget, reckoning, a, segment)?.amounts ?? null,
-    },
+    reckoned: reckonedAs(budget, facts, reckoning),
   };
 }
 const whole = (r: LineResult): Minor | null => sumBlank([...r.amounts, ...r.wholes]);

@@ -2,8 +2,8 @@ import fc from 'fast-check';
 import { minor, sum, type Minor } from '@/core/money';
 import { balancesOf } from '@/core/ledger';
 import { applyCommand, lineOf, type Book } from '@/core/model';
-import { createReckoner, figuresOf } from '@/core/plan';
-import type { Ground, Reckoned } from '@/store/derived';
+import { createReckoner } from '@/core/plan';
+import { reckonedAs, type Ground } from '@/store/derived';
 import {
   account,
   bookWith,
@@ -77,14 +77,7 @@ function contextOf(
     view: { merged: new Map(), keep: null },
   } as unknown as Ground;
   const budget = book.budgets[0]!;
-  const reckoning = createReckoner()(budget, facts);
-  const reckoned: Reckoned = {
-    budget,
-    facts,
-    reckoning,
-    figures: (id, segment) => figuresOf(budget, reckoning, id, segment),
-    amounts: (id, segment) => figuresOf(budget, reckoning, id, segment)?.amounts ?? null,
-  };
+  const reckoned = reckonedAs(budget, facts, createReckoner()(budget, facts));
   const { rows, columns } = worksheet(
     ground,
     reckoned,

@@ -15,7 +15,7 @@ import {
   type PeriodGroup,
   type StatementRow,
 } from '@/core/report';
-import type { SheetColumn, SheetRow } from '@/components/sheet/types';
+import { sameList, type SheetColumn, type SheetRow } from '@/components/sheet/types';
 import type { Ground, Reckoned } from '@/store/derived';
 import { lastOf } from '@/store/lastOf';
 import { isFiltering, keptRows, NO_FILTER, type Filter } from './filters';
@@ -79,9 +79,6 @@ export const NO_CHOICE: Omit<WorksheetChoice, 'setup'> = {
   segment: 'all',
   approved: null,
 };
-
-const sameParts = (a: readonly unknown[], b: readonly unknown[]): boolean =>
-  a.length === b.length && a.every((x, i) => x === b[i]);
 
 const NO_MARKS: readonly boolean[] = [];
 const NO_WORDS: readonly string[] = [];
@@ -181,7 +178,7 @@ export function worksheet(
       reckoning.lines.at(place)?.issue,
     ];
     const last = fillers.kept.get(key);
-    if (last && sameParts(last.from, from)) return last.row;
+    if (last && sameList(last.from, from)) return last.row;
     const fresh = make(row, r);
     fillers.kept.set(key, { from, row: fresh });
     return fresh;

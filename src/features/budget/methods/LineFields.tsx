@@ -175,6 +175,7 @@ export function OccurrenceFields({
   const { facts } = reckoned;
   const { on } = method;
   const from = on.of === 'weeks' ? on.from : facts.periods[0]!.start;
+  const money = { currency: book.currency, locale: book.locale, disabled: readOnly, onEnter };
   const set = (next: Occurrence) => onMethod({ ...method, on: next });
   const later = method.later ?? [];
   const setLater = (next: typeof later) => onMethod({ ...method, later: next.length > 0 ? next : undefined });
@@ -189,11 +190,8 @@ export function OccurrenceFields({
     <>
       <Field label="Amount each time">
         <MoneyInput
-          currency={book.currency}
-          locale={book.locale}
+          {...money}
           value={method.amount}
-          disabled={readOnly}
-          onEnter={onEnter}
           onCommit={(amount) => onMethod({ ...method, amount: amount ?? minor(0) })}
         />
       </Field>
@@ -208,11 +206,8 @@ export function OccurrenceFields({
           </Field>
           <Field label="it is, each time">
             <MoneyInput
-              currency={book.currency}
-              locale={book.locale}
+              {...money}
               value={change.amount}
-              disabled={readOnly}
-              onEnter={onEnter}
               onCommit={(amount) =>
                 setLater(
                   amount === null
