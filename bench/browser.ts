@@ -349,7 +349,7 @@ async function main(): Promise<void> {
     { stdio: 'ignore' },
   );
   const browser = await chromium.launch({
-    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium-headless-shell',
     args: ['--no-sandbox'],
   });
   try {

@@ -45,10 +45,12 @@ test('tools over a selection, by their keys: percentage, amount, total, rounding
 
   await select(page, 'Cleaning', 0, 2);
   await ask(page, 't', '3100');
-  const months = await Promise.all([0, 1, 2].map((c) => amount(page, 'Cleaning', c)));
-  expect(months.reduce((a, b) => a + b, 0)).toBeCloseTo(3100, -1);
-  await ask(page, 'r', '100');
   const all = () => Promise.all([0, 1, 2].map((c) => amount(page, 'Cleaning', c)));
+  // Each month is shown without its cents, so that the three may add up to one or two more or less.
+  await expect
+    .poll(async () => Math.abs((await all()).reduce((a, b) => a + b, 0) - 3100))
+    .toBeLessThanOrEqual(2);
+  await ask(page, 'r', '100');
   await expect.poll(async () => (await all()).every((v) => v % 100 === 0)).toBe(true);
   const rounded = await all();
   expect(rounded.reduce((a, b) => a + b, 0)).toBe(3100);

@@ -1,5 +1,5 @@
 import { minor } from '@/core/money';
-import { openHistory, perform, redo, undo, type Command, type History } from '@/core/model';
+import { openHistory, perform, redo, undo, type Command, type Driver, type History } from '@/core/model';
 import {
   account,
   blockOf,
@@ -14,7 +14,7 @@ import {
   share,
   sourceOf,
 } from '@/core/test/build';
-import { budgetStates, figureChanges } from './history';
+import { budgetStates, driverChanges, figureChanges } from './history';
 
 const accounts = [account('s', 'income', 'Sales'), account('c', 'costOfSales', 'Goods')];
 const ids = periodIds(2026);
@@ -110,4 +110,46 @@ test('of a balance sheet the net assets are the last ones, not their months adde
     cells: [{ ...of('l'), period: ids[11]!, value: minor(150) }],
   });
   expect(figures(paid, { budget: 'b1', line: null, month: null })).toEqual([['setCells', 700, 750]]);
+});
+
+test('a driver’s months have a history too, in the decimals of the time; one by formula moves with what it follows', () => {
+  const boats: Driver = {
+    id: 'd1',
+    name: 'Boats',
+    unit: 'boats',
+    decimals: 0,
+    opening: null,
+    series: { kind: 'typed', values: {} },
+    note: '',
+  };
+  const twice: Driver = {
+    ...boats,
+    id: 'd2',
+    name: 'Twice',
+    series: { kind: 'formula', formula: '"driver:d1" * 2' },
+  };
+  const put = (driver: Driver): Command => ({ type: 'setDriver', budget: 'b1', driver });
+  let d = run(run(start, put(boats)), put(twice));
+  d = run(d, {
+    type: 'setDriverValues',
+    budget: 'b1',
+    values: [0, 1].map((i) => ({ driver: 'd1', period: ids[i]!, value: 40 + i })),
+  });
+  d = run(d, typed(900));
+  d = run(d, put({ ...boats, decimals: 1, series: { kind: 'typed', values: { [ids[0]!]: 405 } } }));
+  const told = (driver: string) =>
+    driverChanges(d, blocks, { budget: 'b1', driver }).map((c) => [
+      c.change.type,
+      ...c.months.map((m) => `${m.month}: ${m.before} → ${m.after}`),
+    ]);
+  expect(told('d1')).toEqual([
+    ['setDriver', '0: 40 → 40.5', '1: 41 → null'],
+    ['setDriverValues', '0: null → 40', '1: null → 41'],
+  ]);
+  expect(told('d2')).toEqual([
+    ['setDriver', '0: 80 → 81', '1: 82 → null'],
+    ['setDriverValues', '0: null → 80', '1: null → 82'],
+  ]);
+  d = undo(d, 't');
+  expect(told('d1')[0]).toEqual(['undo', '0: 40.5 → 40', '1: null → 41']);
 });

@@ -1,8 +1,10 @@
-import { sumBlank, type Minor } from '@/core/money';
+import { decimalText, sumBlank, type Minor } from '@/core/money';
 import type { LedgerBlock } from '@/core/ledger';
 import { across, type Book, type Budget, type Change, type History, type LineRef } from '@/core/model';
 import { budgetRows, resultOf } from '@/core/report';
 import { makeGround, reckoned, type Slots } from './derived';
+
+type Blocks = ReadonlyMap<string, LedgerBlock>;
 
 /** A change that made a figure another, with the figure before and after it. */
 export type FigureChange = {
@@ -45,36 +47,90 @@ const PARTS = [
 const sameFigures = (a: Book, b: Book): boolean => PARTS.every((k) => a[k] === b[k]);
 
 /**
- * The changes that made a figure what it is, latest first: each figure before a change is the one after the change
- * before it, and the latest is what is shown. A figure changes by what is typed, and by whatever its method follows.
+ * The changes that moved something read off the books, latest first, each with it before and after, up to the change
+ * that made its budget. What was before a change is what was after the change before it.
  */
-export function figureChanges(
+function* moves<T>(
   history: History,
-  blocks: ReadonlyMap<string, LedgerBlock>,
-  figure: Figure,
-): FigureChange[] {
-  const slots: Slots = new Map();
-  const known = new WeakMap<Book, Minor | null>();
-  const valueIn = (book: Book): Minor | null => {
-    if (!known.has(book)) known.set(book, figureOf(book, blocks, figure, slots));
-    return known.get(book)!;
+  budget: string,
+  read: (book: Book) => T,
+): Generator<{ readonly change: Change; readonly was: T; readonly is: T }> {
+  const known = new WeakMap<Book, { readonly value: T }>();
+  const valueIn = (book: Book): T => {
+    let kept = known.get(book);
+    if (!kept) known.set(book, (kept = { value: read(book) }));
+    return kept.value;
   };
-  const out: FigureChange[] = [];
   for (const { change, before, after } of backward(history)) {
     if (sameFigures(before, after)) {
-      known.set(before, valueIn(after));
+      known.set(before, { value: valueIn(after) });
       continue;
     }
-    const [was, is] = [valueIn(before), valueIn(after)];
-    if (was !== is) out.push({ change, before: was, after: is });
-    if (!before.budgets.some((b) => b.id === figure.budget)) break;
+    yield { change, was: valueIn(before), is: valueIn(after) };
+    if (!before.budgets.some((b) => b.id === budget)) return;
   }
-  return out;
+}
+
+/**
+ * The changes that made a figure what it is, latest first; the latest is what is shown. A figure changes by what is
+ * typed, and by whatever its method follows.
+ */
+export function figureChanges(history: History, blocks: Blocks, figure: Figure): FigureChange[] {
+  const slots: Slots = new Map();
+  const read = (book: Book) => figureOf(book, blocks, figure, slots);
+  return [...moves(history, figure.budget, read)]
+    .filter(({ was, is }) => was !== is)
+    .map(({ change, was, is }) => ({ change, before: was, after: is }));
+}
+
+/** A change that moved months of a driver. Values are decimals, as fine as the driver was at the time. */
+export type DriverChange = {
+  readonly change: Change;
+  readonly months: readonly {
+    readonly month: number;
+    readonly before: string | null;
+    readonly after: string | null;
+  }[];
+};
+
+/** The changes that moved months of a driver, latest first. A driver by formula moves with those that it follows. */
+export function driverChanges(
+  history: History,
+  blocks: Blocks,
+  { budget, driver }: { readonly budget: string; readonly driver: string },
+): DriverChange[] {
+  const slots: Slots = new Map();
+  const read = (book: Book) => driverMonths(book, blocks, budget, driver, slots);
+  return [...moves(history, budget, read)]
+    .map(({ change, was, is }) => ({
+      change,
+      months: Array.from({ length: Math.max(was.length, is.length) }, (_, month) => ({
+        month,
+        before: was[month] ?? null,
+        after: is[month] ?? null,
+      })).filter((m) => m.before !== m.after),
+    }))
+    .filter(({ months }) => months.length > 0);
+}
+
+/** A driver's months as decimals; none where the budget has no such driver. */
+function driverMonths(
+  book: Book,
+  blocks: Blocks,
+  budgetId: string,
+  id: string,
+  slots: Slots,
+): readonly (string | null)[] {
+  const budget = book.budgets.find((b) => b.id === budgetId);
+  const driver = budget?.drivers.find((d) => d.id === id);
+  if (!budget || !driver) return [];
+  const { values } = reckoned(makeGround(book, blocks), budget, slots).reckoning.drivers.get(id)!;
+  return values.map((v) => (v === null ? null : decimalText(v, driver.decimals)));
 }
 
 function figureOf(
   book: Book,
-  blocks: ReadonlyMap<string, LedgerBlock>,
+  blocks: Blocks,
   { budget: id, line, month }: Figure,
   slots: Slots,
 ): Minor | null {
