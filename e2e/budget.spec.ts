@@ -395,6 +395,10 @@ test('drivers take a block from a spreadsheet as one step, and refuse what is no
   await paste('1\ntwo');
   await expect(page.getByText(/“two” is no number of Boats afloat/)).toBeVisible();
   await expect(month('Boats ashore', 2)).toHaveValue('41');
+  await page.getByRole('button', { name: 'History of the driver' }).click();
+  await expect(page.getByRole('region', { name: 'History' }).getByRole('listitem').first()).toContainText(
+    'Aug 2026: blank → 41Sep 2026: blank → 42',
+  );
   await page.getByRole('heading', { name: 'Boats ashore' }).click();
   await page.keyboard.press('Control+z');
   await expect(month('Boats ashore', 4)).toHaveValue('');

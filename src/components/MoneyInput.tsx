@@ -95,7 +95,8 @@ function DraftInput<T>({
           textAlign: 'right',
           fontFamily: 'var(--font-figures)',
           fontVariantNumeric: 'tabular-nums',
-          fontSize: 14,
+          // In a table it is written as the table's other figures are.
+          fontSize: rest.variant === 'unstyled' ? 'inherit' : 14,
         },
       }}
       onChange={(e) => setDraft(e.currentTarget.value)}

@@ -14,7 +14,7 @@ import {
   share,
   sourceOf,
 } from '@/core/test/build';
-import { budgetStates, driverChanges, figureChanges } from './history';
+import { budgetStates, driverChanges, figureChanges, type Quantity } from './history';
 
 const accounts = [account('s', 'income', 'Sales'), account('c', 'costOfSales', 'Goods')];
 const ids = periodIds(2026);
@@ -136,20 +136,24 @@ test('a driver’s months have a history too, in the decimals of the time; one b
     values: [0, 1].map((i) => ({ driver: 'd1', period: ids[i]!, value: 40 + i })),
   });
   d = run(d, typed(900));
-  d = run(d, put({ ...boats, decimals: 1, series: { kind: 'typed', values: { [ids[0]!]: 405 } } }));
+  d = run(
+    d,
+    put({ ...boats, decimals: 1, series: { kind: 'typed', values: { [ids[0]!]: 400, [ids[1]!]: 415 } } }),
+  );
+  const text = (q: Quantity | null) => q && q.value / 10 ** q.decimals;
   const told = (driver: string) =>
     driverChanges(d, blocks, { budget: 'b1', driver }).map((c) => [
       c.change.type,
-      ...c.months.map((m) => `${m.month}: ${m.before} → ${m.after}`),
+      ...c.months.map((m) => `${m.month}: ${text(m.before)} → ${text(m.after)}`),
     ]);
   expect(told('d1')).toEqual([
-    ['setDriver', '0: 40 → 40.5', '1: 41 → null'],
+    ['setDriver', '1: 41 → 41.5'],
     ['setDriverValues', '0: null → 40', '1: null → 41'],
   ]);
   expect(told('d2')).toEqual([
-    ['setDriver', '0: 80 → 81', '1: 82 → null'],
+    ['setDriver', '1: 82 → 83'],
     ['setDriverValues', '0: null → 80', '1: null → 82'],
   ]);
   d = undo(d, 't');
-  expect(told('d1')[0]).toEqual(['undo', '0: 40.5 → 40', '1: null → 41']);
+  expect(told('d1')[0]).toEqual(['undo', '1: 41.5 → 41']);
 });

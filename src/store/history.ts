@@ -1,4 +1,4 @@
-import { decimalText, sumBlank, type Minor } from '@/core/money';
+import { compareRatio, ratio, sumBlank, type Minor } from '@/core/money';
 import type { LedgerBlock } from '@/core/ledger';
 import { across, type Book, type Budget, type Change, type History, type LineRef } from '@/core/model';
 import { budgetRows, resultOf } from '@/core/report';
@@ -83,15 +83,24 @@ export function figureChanges(history: History, blocks: Blocks, figure: Figure):
     .map(({ change, was, is }) => ({ change, before: was, after: is }));
 }
 
-/** A change that moved months of a driver. Values are decimals, as fine as the driver was at the time. */
+/** A driver's value of a month, in whole numbers of 10^−decimals, as fine as the driver was at the time. */
+export type Quantity = { readonly value: number; readonly decimals: number };
+
+/** A change that moved months of a driver. */
 export type DriverChange = {
   readonly change: Change;
   readonly months: readonly {
     readonly month: number;
-    readonly before: string | null;
-    readonly after: string | null;
+    readonly before: Quantity | null;
+    readonly after: Quantity | null;
   }[];
 };
+
+/** Whether two values are one quantity: 40 of no decimals is 400 of one. */
+function sameQuantity(a: Quantity | null, b: Quantity | null): boolean {
+  if (!a || !b) return a === b;
+  return compareRatio(ratio(a.value, 10 ** a.decimals), ratio(b.value, 10 ** b.decimals)) === 0;
+}
 
 /** The changes that moved months of a driver, latest first. A driver by formula moves with those that it follows. */
 export function driverChanges(
@@ -108,24 +117,24 @@ export function driverChanges(
         month,
         before: was[month] ?? null,
         after: is[month] ?? null,
-      })).filter((m) => m.before !== m.after),
+      })).filter((m) => !sameQuantity(m.before, m.after)),
     }))
     .filter(({ months }) => months.length > 0);
 }
 
-/** A driver's months as decimals; none where the budget has no such driver. */
+/** A driver's months; none where the budget has no such driver. */
 function driverMonths(
   book: Book,
   blocks: Blocks,
   budgetId: string,
   id: string,
   slots: Slots,
-): readonly (string | null)[] {
+): readonly (Quantity | null)[] {
   const budget = book.budgets.find((b) => b.id === budgetId);
   const driver = budget?.drivers.find((d) => d.id === id);
   if (!budget || !driver) return [];
   const { values } = reckoned(makeGround(book, blocks), budget, slots).reckoning.drivers.get(id)!;
-  return values.map((v) => (v === null ? null : decimalText(v, driver.decimals)));
+  return values.map((v) => (v === null ? null : { value: v, decimals: driver.decimals }));
 }
 
 function figureOf(

@@ -8,6 +8,7 @@ import { NumberInput, PercentInput, ScaledInput } from '@/components/MoneyInput'
 import { dispatch } from '@/store/bookStore';
 import type { Ground } from '@/store/derived';
 import { say } from '@/store/session';
+import { DriverHistory } from './FigureHistory';
 import { rescaled, usersOf } from './driverEdits';
 import { FormulaField } from './methods/FormulaField';
 import { Choice, Field, StepTimes } from './methods/parts';
@@ -272,6 +273,7 @@ export function DriverPanel({
           Take it away
         </Button>
       </section>
+      <DriverHistory ground={ground} budget={budget} driver={driver} />
     </>
   );
 }

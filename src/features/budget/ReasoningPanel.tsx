@@ -12,7 +12,7 @@ import { dispatch } from '@/store/bookStore';
 import type { Ground, Reckoned } from '@/store/derived';
 import { dayText, moneyFormat } from '@/store/format';
 import { lookedNow, noteOf } from '@/store/person';
-import { CellHistory } from './CellHistory';
+import { CellHistory } from './FigureHistory';
 import { MethodEditor } from './MethodEditor';
 import { kindWords, reasonWords, type Naming } from './words';
 import classes from './Budget.module.css';
