@@ -5,8 +5,8 @@ import { Button, Checkbox, NativeSelect, TextInput } from '@mantine/core';
 import { percent, type Minor, type Percent } from '@/core/money';
 import { fiscalYearLabel, yearRange, type PeriodIndex } from '@/core/calendar';
 import { isProfitAndLoss, type AccountKind, type Budget, type RoundUnit, type SegmentId } from '@/core/model';
-import { draftBudget, startLines, type StartChoice, type StartFrom } from '@/core/plan';
-import { budgetRows, fillStatement, ROW_NAMES, rowName, rowTotal, type SectionKind } from '@/core/report';
+import { draftBudget, type StartChoice, type StartFrom } from '@/core/plan';
+import { ROW_NAMES, rowName, type SectionKind } from '@/core/report';
 import { NumberInput, PercentInput } from '@/components/MoneyInput';
 import { dispatch } from '@/store/bookStore';
 import { reckoned, type Ground, type Slots } from '@/store/derived';
@@ -14,11 +14,16 @@ import { useOpenGround } from '@/store/ground';
 import { moneyFormat } from '@/store/format';
 import { say, type BudgetView } from '@/store/session';
 import { toggleIn } from './setup';
-import { lastYearOf } from './worksheetRows';
+import { startPreview, type StartPreview } from './startPreview';
 import { START_WORDS } from './words';
 import classes from './Budget.module.css';
 
 const FROMS = Object.keys(START_WORDS) as StartFrom[];
+const BESIDE: Record<StartPreview['beside'], string> = {
+  lastYear: 'a year before',
+  outlook: 'the outlook',
+  otherBudget: 'that budget',
+};
 const LENGTHS = [3, 6, 12, 18, 24, 36];
 
 /** The fiscal year that is likely meant: the first without a budget, after the last year that is closed. */
@@ -121,20 +126,14 @@ export function StartBudget({
     upliftByKind: byKind,
     round,
   };
-  const lines = startLines(choice, book.accounts, facts, covers, segments);
-  const whole = reckoned(ground, { ...empty, lines }, slots);
-  const statement = budgetRows(book.accounts, covers);
-  const totals = (valuesOf: (id: string) => readonly (Minor | null)[] | null) =>
-    fillStatement(statement, months, valuesOf).map((v, r) => rowTotal(statement[r]!, v));
-  const plan = totals((id) => whole.amounts(id));
-  const before = totals((id) => lastYearOf(whole.facts, id, whole.budget.segments));
+  const preview = startPreview(ground, empty, choice, slots);
   const kinds = [...new Set(book.accounts.map((a) => a.kind))].filter(isProfitAndLoss);
 
   const make = (view: BudgetView) => {
     const id = `b${book.nextId}`;
     const refusal = dispatch({
       type: 'addBudget',
-      budget: { ...empty, id, name: shownName.trim() || suggested, lines },
+      budget: { ...empty, id, name: shownName.trim() || suggested, lines: preview.lines },
     });
     if (refusal) return say('This book can only be read here.', 'trouble');
     onDone(id, view);
@@ -241,10 +240,8 @@ export function StartBudget({
                     checked={from === f}
                     onChange={() => setFrom(f)}
                   />
-                  <span>
-                    <b>{START_WORDS[f].name}</b>
-                    <span className="faded">{START_WORDS[f].hint}</span>
-                  </span>
+                  <b>{START_WORDS[f].name}</b>
+                  <span className="faded">{START_WORDS[f].hint}</span>
                 </label>
               ),
             )}
@@ -301,34 +298,65 @@ export function StartBudget({
             )}
           </div>
         </form>
-        <aside className={classes.live} aria-live="polite" aria-label="The year as it would be">
-          <div className="label" style={{ marginBottom: 6 }}>
-            {start.label} to {last.label}, as it would be
-          </div>
-          <table>
-            <thead>
-              <tr>
-                <th />
-                <th>a year before</th>
-                <th>budget</th>
-                <th>Change</th>
-              </tr>
-            </thead>
-            <tbody>
-              {statement.map((row, r) =>
-                row.kind === 'subtotal' || row.kind === 'result' ? (
-                  <tr key={rowName(row).key} data-result={row.kind === 'result' ? row.result : undefined}>
-                    <td>{rowName(row).label}</td>
-                    <td>{money.text(before[r]!)}</td>
-                    <td className={classes.plan}>{money.text(plan[r]!)}</td>
-                    <td>{money.signed(((plan[r] ?? 0) - (before[r] ?? 0)) as Minor)}</td>
-                  </tr>
-                ) : null,
-              )}
-            </tbody>
-          </table>
-        </aside>
+        <Live
+          preview={preview}
+          money={money}
+          title={`${start.label} to ${last.label}, as it would be`}
+          beside={BESIDE[preview.beside]}
+          months={months}
+        />
       </div>
     </div>
+  );
+}
+
+/** The results as they would be, beside what they start from. */
+function Live({
+  preview: { rows, known },
+  money,
+  title,
+  beside,
+  months,
+}: {
+  readonly preview: StartPreview;
+  readonly money: ReturnType<typeof moneyFormat>;
+  readonly title: string;
+  readonly beside: string;
+  readonly months: number;
+}) {
+  const part = known > 0 && known < months;
+  return (
+    <aside className={classes.live} aria-live="polite" aria-label="The year as it would be">
+      <div className="label" style={{ marginBottom: 6 }}>
+        {title}
+      </div>
+      <table>
+        <thead>
+          <tr>
+            <th />
+            <th>{beside}</th>
+            <th>budget</th>
+            {!part && <th>Change</th>}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(({ row, before, plan }) =>
+            row.kind === 'subtotal' || row.kind === 'result' ? (
+              <tr key={rowName(row).key} data-result={row.kind === 'result' ? row.result : undefined}>
+                <td>{rowName(row).label}</td>
+                <td>{money.text(before)}</td>
+                <td className={classes.plan}>{money.text(plan)}</td>
+                {!part && <td>{money.signed(((plan ?? 0) - (before ?? 0)) as Minor)}</td>}
+              </tr>
+            ) : null,
+          )}
+        </tbody>
+      </table>
+      {part && (
+        <p className={classes.hint} style={{ marginTop: 8 }}>
+          {known} of the {months} months a year before are there, so no change is shown.
+        </p>
+      )}
+    </aside>
   );
 }

@@ -52,7 +52,7 @@ export const ISSUE_WORDS: Record<LineIssue, string> = {
 export const START_WORDS: Record<StartFrom, { readonly name: string; readonly hint: string }> = {
   sameMonth: {
     name: 'The same month last year',
-    hint: 'Keeps the seasons of the business: lumps stay in their months.',
+    hint: 'Keeps the seasons: lumps stay in their months.',
   },
   yearOverTwelve: {
     name: 'Last year’s total, spread evenly',
@@ -60,15 +60,15 @@ export const START_WORDS: Record<StartFrom, { readonly name: string; readonly hi
   },
   average: {
     name: 'The average of the months there are',
-    hint: 'For a young business with only some months in the ledger.',
+    hint: 'For a business with only some months behind it.',
   },
   lastMonth: {
     name: 'The last month carried on',
-    hint: 'For a business that has changed: every month as the latest one.',
+    hint: 'For a business that has changed.',
   },
   outlook: {
     name: 'The outlook',
-    hint: 'Actuals of the closed months, a budget’s months for the rest of that year.',
+    hint: 'Closed months as they were, a budget for the rest.',
   },
   otherBudget: { name: 'Another budget', hint: 'Its months, or a percentage on them.' },
   empty: { name: 'Empty', hint: 'Every line is typed. Blank until then.' },
