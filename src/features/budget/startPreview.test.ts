@@ -51,7 +51,7 @@ const choice: StartChoice = {
 const told = (change: Partial<StartChoice>) => {
   const { rows, ...rest } = startPreview(ground, empty, { ...choice, ...change }, new Map());
   const of = (key: string) => {
-    const found = rows.find(({ row }) => row.kind !== 'account' && rowName(row).label === key)!;
+    const found = rows.find(({ row }) => rowName(row).label === key)!;
     return [found.before, found.plan];
   };
   return { ...rest, income: of('Total income'), net: of('Net profit') };
