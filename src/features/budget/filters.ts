@@ -1,6 +1,12 @@
-import type { Minor } from '@/core/money';
-import type { AccountKind, Budget, Line, SegmentId } from '@/core/model';
-import { frozenFigures } from '@/core/plan';
+import {
+  isProfitAndLoss,
+  type Account,
+  type AccountKind,
+  type Budget,
+  type Line,
+  type SegmentId,
+} from '@/core/model';
+import { frozenFigures, type Amounts, type Figures, type Span } from '@/core/plan';
 import type { StatementRow } from '@/core/report';
 
 /** Marks that a line may be looked for by. */
@@ -31,14 +37,15 @@ export const NO_FILTER: Filter = {
 export const isFiltering = (f: Filter): boolean =>
   f.marks.length > 0 || [f.words, f.kind, f.group, f.codeFrom, f.codeTo, f.keeper].some(Boolean);
 
-type Months = readonly (Minor | null)[] | null;
-
 export type FilterFacts = {
   readonly filter: Filter;
-  readonly line: (account: string) => Line | undefined;
-  readonly values: (account: string) => Months;
-  /** The months that were approved for the same periods; null where nothing was. */
-  readonly approved: (account: string) => Months;
+  /** An account's lines: the one of the segment shown, or those of all segments that are added up. */
+  readonly lines: (account: string) => readonly Line[];
+  readonly figures: (account: string) => Figures | null;
+  /** What was approved for the same periods; null where nothing was. */
+  readonly approved: (account: string) => Figures | null;
+  /** The budget's months by fiscal year. */
+  readonly years: readonly Pick<Span, 'from' | 'to'>[];
 };
 
 /** Codes as numbers where both are, as texts otherwise. */
@@ -47,25 +54,34 @@ function codeAtLeast(code: string, bound: string): boolean {
   return Number.isNaN(a) || Number.isNaN(b) ? code >= bound : a >= b;
 }
 
-/** A month that holds half of the year or more. */
-export function isLumpy(values: Months): boolean {
-  const sizes = values?.map((v) => Math.abs(v ?? 0)) ?? [];
-  const all = sizes.reduce((a, b) => a + b, 0);
-  return all > 0 && sizes.length > 2 && sizes.some((s) => s * 2 >= all);
-}
+/** Months of which one holds half of its year or more. Two months are no pattern that one could stand out of. */
+export const isLumpy = (months: Amounts, years: FilterFacts['years']): boolean =>
+  years.some(({ from, to }) => {
+    const sizes = months.slice(from, to).map((v) => Math.abs(v ?? 0));
+    const all = sizes.reduce((a, b) => a + b, 0);
+    return all > 0 && sizes.length > 2 && sizes.some((s) => s * 2 >= all);
+  });
 
-const sameMonths = (a: Months, b: Months): boolean =>
-  (a ?? b ?? []).every((_, i) => (a?.[i] ?? null) === (b?.[i] ?? null));
+/** Whether two say the same; a blank is no zero, but what is not there at all is blank. */
+const sameFigures = (a: Figures | null, b: Figures | null): boolean =>
+  (['amounts', 'wholes'] as const).every((k) => {
+    const [x, y] = [a?.[k] ?? [], b?.[k] ?? []];
+    return Array.from({ length: Math.max(x.length, y.length) }).every(
+      (_, i) => (x[i] ?? null) === (y[i] ?? null),
+    );
+  });
 
-const HAS: Record<Mark, (account: string, facts: FilterFacts) => boolean> = {
-  notLooked: (id, { line }) => !line(id)?.looked,
-  changed: (id, { values, approved }) => !sameMonths(values(id), approved(id)),
-  noted: (id, { line }) => {
-    const l = line(id);
-    return Boolean(l?.note) || Object.keys(l?.cellNotes ?? {}).length > 0;
+const HAS: Record<Mark, (account: Account, facts: FilterFacts) => boolean> = {
+  notLooked: ({ id }, { lines }) => {
+    const own = lines(id);
+    return own.length === 0 || own.some((l) => !l.looked);
   },
-  lumps: (id, { values }) => isLumpy(values(id)),
-  typed: (id, { line }) => Object.keys(line(id)?.overrides ?? {}).length > 0,
+  changed: ({ id }, { figures, approved }) => !sameFigures(figures(id), approved(id)),
+  noted: ({ id }, { lines }) => lines(id).some((l) => Boolean(l.note) || Object.keys(l.cellNotes).length > 0),
+  // A balance stays from month to month: none of them is a part of a year.
+  lumps: ({ id, kind }, { figures, years }) =>
+    isProfitAndLoss(kind) && isLumpy(figures(id)?.amounts ?? [], years),
+  typed: ({ id }, { lines }) => lines(id).some((l) => Object.keys(l.overrides).length > 0),
 };
 
 function passes({ account }: Extract<StatementRow, { kind: 'line' }>, facts: FilterFacts): boolean {
@@ -78,7 +94,7 @@ function passes({ account }: Extract<StatementRow, { kind: 'line' }>, facts: Fil
   if (f.codeFrom && !codeAtLeast(account.code, f.codeFrom)) return false;
   // A bound of 61 takes in all codes that begin with it.
   if (f.codeTo && !codeAtLeast(f.codeTo, account.code) && !account.code.startsWith(f.codeTo)) return false;
-  return f.marks.every((m) => HAS[m](account.id, facts));
+  return f.marks.every((m) => HAS[m](account, facts));
 }
 
 /**
@@ -137,13 +153,12 @@ function incomeLast(rows: readonly StatementRow[], kept: readonly number[]): num
   return [...head.filter((r) => !isIncome(r)), ...head.filter(isIncome), ...kept.slice(upTo)];
 }
 
-/** The months that were approved for the same periods, by account; null where nothing was. */
+/** What was approved for the same periods, by account; null where nothing was. */
 export function approvedFor(budgets: readonly Budget[], budget: Budget) {
   const other = budgets.findLast(
     (b) => b.id !== budget.id && b.approved && b.first === budget.first && b.length === budget.length,
   );
   if (!other?.approved) return null;
   const { approved } = other;
-  return (account: string, segment: SegmentId | 'all') =>
-    frozenFigures(approved, account, segment)?.amounts ?? null;
+  return (account: string, segment: SegmentId | 'all') => frozenFigures(approved, account, segment);
 }

@@ -51,8 +51,8 @@ export type WorksheetChoice = {
   readonly filter: Filter;
   readonly folded: ReadonlySet<string>;
   readonly segment: SegmentId | 'all';
-  /** The months that were approved for the same periods, where a filter asks for them. */
-  readonly approved: ((account: AccountId, segment: SegmentId | 'all') => Months | null) | null;
+  /** What was approved for the same periods, where a filter asks for it. */
+  readonly approved: ((account: AccountId, segment: SegmentId | 'all') => Figures | null) | null;
 };
 
 /** What a worksheet remembers from one edit to the next, so that only what changed is made anew. */
@@ -222,11 +222,12 @@ export function worksheet(
   const shown = isFiltering(choice.filter)
     ? keptRows(statement, choice.folded, setup.costsFirst, {
         filter: choice.filter,
-        line: (id) =>
-          segment === 'all'
-            ? undefined
-            : budget.lines[reckoning.lines.places.of({ account: id, segment }) ?? -1],
-        values: (id) => reckoned.amounts(id, segment),
+        lines: (id) =>
+          segmentsIn(budget, segment).flatMap(
+            (s) => budget.lines[reckoning.lines.places.of({ account: id, segment: s }) ?? -1] ?? [],
+          ),
+        figures: (id) => reckoned.figures(id, segment),
+        years: facts.years,
         approved: (id) => choice.approved?.(id, segment) ?? null,
       })
     : fillers.order(statement, choice.folded, setup.costsFirst);
