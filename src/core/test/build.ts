@@ -160,6 +160,10 @@ export const phased = (
   round: 0,
   ...change,
 });
+export const unphased = (...annual: number[]): MethodOf<'unphased'> => ({
+  kind: 'unphased',
+  amounts: yearly(...annual),
+});
 export const pattern = (
   annual: number | null,
   change: Partial<MethodOf<'pattern'>> = {},
