@@ -1,6 +1,6 @@
 import type { PeriodId } from '@/core/calendar';
 import { parseFormula } from '@/core/formula';
-import type { Budget, Command, Driver, Series } from '@/core/model';
+import type { Book, Budget, Command, Driver, Series } from '@/core/model';
 import { readScaled } from '@/components/readScaled';
 
 /** The lines and drivers that follow a driver. */
@@ -22,6 +22,19 @@ export function usersOf(
       .filter((d) => d.id !== id && d.series.kind === 'formula' && named(d.series.formula))
       .map((d) => ({ driver: d.id })),
   ];
+}
+
+/** Names of the lines and drivers that are shaped by named weights, in whichever budget, each with its budget. */
+export function shapedBy(book: Book, weights: string): { readonly name: string; readonly budget: string }[] {
+  const names = new Map(book.accounts.map((a) => [a.id, a.name]));
+  return book.budgets.flatMap(({ name: budget, lines, drivers }) => [
+    ...lines
+      .filter(({ method: m }) => m.kind === 'phased' && m.by.by === 'weights' && m.by.weights === weights)
+      .map(({ account }) => ({ name: names.get(account) ?? account, budget })),
+    ...drivers
+      .filter(({ series: s }) => s.kind === 'seasonal' && s.weights === weights)
+      .map(({ name }) => ({ name, budget })),
+  ]);
 }
 
 /** A driver with finer or coarser values: the same quantities, rounded where the new decimals cannot hold them. */

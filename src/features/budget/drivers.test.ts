@@ -1,8 +1,8 @@
 import { minor } from '@/core/money';
 import { applyCommand, type Driver, type Series } from '@/core/model';
-import { account, bookWith, budgetOf, formula, line, periodIds } from '@/core/test/build';
+import { account, bookWith, budgetOf, formula, line, periodIds, phased } from '@/core/test/build';
 import { readScaled, scaledText } from '@/components/readScaled';
-import { pastedValues, rescaled, usersOf } from './driverEdits';
+import { pastedValues, rescaled, shapedBy, usersOf } from './driverEdits';
 
 const ids = periodIds(2026);
 const driver = (id: string, series: Series, decimals = 0): Driver => ({
@@ -104,6 +104,27 @@ test('who follows a driver: lines that multiply it or name it, and drivers recko
   expect(bookWith(accounts, { budgets: [budget] }).budgets).toHaveLength(1);
   expect(usersOf(budget, 'berths')).toEqual([{ account: 's' }, { account: 'f' }, { driver: 'members' }]);
   expect(usersOf(budget, 'price')).toEqual([{ account: 's' }]);
+});
+
+test('whom weights shape: phased lines and seasonal drivers of any budget', () => {
+  const by = (weights: string) => phased(1200, { by: { by: 'weights', weights } });
+  const seasonal: Driver = {
+    ...drivers[0]!,
+    name: 'Moorings',
+    series: { kind: 'seasonal', level: 1, weights: 'w1' },
+  };
+  const book = bookWith([account('s', 'income', 'Sales'), account('f', 'income', 'Fees')], {
+    budgets: [
+      budgetOf([line('s', by('w1')), line('f', by('w2'))], 'b1', { name: 'This year' }),
+      budgetOf([line('f', by('w1')), line('s', phased(5))], 'b2', { name: 'Next', drivers: [seasonal] }),
+    ],
+  });
+  expect(shapedBy(book, 'w1')).toEqual([
+    { name: 'Sales', budget: 'This year' },
+    { name: 'Fees', budget: 'Next' },
+    { name: 'Moorings', budget: 'Next' },
+  ]);
+  expect(shapedBy(book, 'w3')).toEqual([]);
 });
 
 test.each<[string, Series, Series]>([

@@ -29,7 +29,7 @@ export const PHASING_WORDS: Record<Phasing['by'], string> = {
   weeks: 'by weeks of a quarter',
   months: 'in chosen months only',
   every: 'every so many months',
-  weights: 'by weights of your own',
+  weights: 'by own weights',
 };
 
 export const ISSUE_WORDS: Record<LineIssue, string> = {

@@ -1,13 +1,22 @@
 'use client';
 
 import { useState, type PointerEvent } from 'react';
-import { NativeSelect, TextInput } from '@mantine/core';
+import { Button, NativeSelect, TextInput } from '@mantine/core';
 import type { Period } from '@/core/calendar';
 import type { Book, Weights } from '@/core/model';
 import { NumberInput } from '@/components/MoneyInput';
 import { dispatch } from '@/store/bookStore';
+import { say } from '@/store/session';
+import { shapedBy } from '../driverEdits';
 import { Field } from './parts';
 import classes from './Weights.module.css';
+
+const NAMED = 3;
+/** The first few of a list, and how many more there are. */
+const listOf = (names: readonly string[]): string =>
+  names.length > NAMED
+    ? `${names.slice(0, NAMED).join(', ')} and ${names.length - NAMED} more`
+    : names.join(', ');
 
 const TOP = 100;
 const NEW = '+';
@@ -60,6 +69,7 @@ export function WeightsField({
     setDrawn(Array.from({ length: size }, (_, i) => (i === at ? value : (list[i] ?? 0))));
   };
   const most = Math.max(TOP, ...list);
+  const shaped = shapedBy(book, id);
 
   return (
     <div className={classes.weights}>
@@ -127,7 +137,25 @@ export function WeightsField({
         ))}
       </div>
       <div className={classes.foot}>
-        <span className="faded">All together {all}</span>
+        <span className="faded">
+          All together {all}.{' '}
+          {shaped.length === 0
+            ? 'No line has them yet.'
+            : `A change moves ${listOf(shaped.map((s) => `${s.name} (${s.budget})`))}.`}
+        </span>
+        {kept && shaped.length === 0 && (
+          <Button
+            disabled={readOnly}
+            onClick={() => {
+              dispatch({ type: 'removeWeights', weights: id });
+              say(`${weights.name} are taken away. Ctrl+Z brings them back.`);
+              const other = book.weights.find((w) => w.id !== id);
+              if (other) onChoose(other.id);
+            }}
+          >
+            Take them away
+          </Button>
+        )}
       </div>
     </div>
   );
