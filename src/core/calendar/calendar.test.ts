@@ -5,6 +5,7 @@ import {
   dayNumberOf,
   daysInMonth,
   fiscalYearLabel,
+  fiscalYearsLabel,
   fromDayNumber,
   handMadeCalendar,
   indexOfId,
@@ -85,6 +86,18 @@ describe('a fiscal year from July', () => {
     for (const bad of ['2027-13', '2027-00', '27-4', 'x']) expect(indexOfId(c, bad)).toBeNull();
   });
   test('labels', () => expect([fiscalYearLabel(2027), fiscalYearLabel(2105)]).toEqual(['FY27', 'FY05']));
+  test('labels of several years, and of those before them', () => {
+    const of = (length: number) =>
+      Array.from({ length }, (_, i) => monthCalendar(1).period(monthCalendar(1).firstOfYear(2099) + i));
+    expect([0, 3, 12, 13, 36].map((n) => fiscalYearsLabel(of(n)))).toEqual([
+      '',
+      'FY99',
+      'FY99',
+      'FY99–00',
+      'FY99–01',
+    ]);
+    expect([fiscalYearsLabel(of(12), 1), fiscalYearsLabel(of(24), 2)]).toEqual(['FY98', 'FY97–98']);
+  });
 });
 
 test('a fiscal year from January is the calendar year', () => {

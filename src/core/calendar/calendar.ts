@@ -94,4 +94,14 @@ export function indexOfId(calendar: FiscalCalendar, id: string): PeriodIndex | n
 }
 
 /** "FY27": the fiscal year by the last two digits of the calendar year in which it ends. */
-export const fiscalYearLabel = (year: number): string => `FY${String(year % 100).padStart(2, '0')}`;
+export const fiscalYearLabel = (year: number): string => `FY${twoDigits(year)}`;
+
+/** "FY27", or "FY27–28" for periods of several years; `earlier` years before them when asked. */
+export function fiscalYearsLabel(periods: readonly Period[], earlier = 0): string {
+  const [first, last] = [periods[0], periods.at(-1)];
+  if (!first || !last) return '';
+  const from = fiscalYearLabel(first.year - earlier);
+  return first.year === last.year ? from : `${from}–${twoDigits(last.year - earlier)}`;
+}
+
+const twoDigits = (year: number): string => String(year % 100).padStart(2, '0');

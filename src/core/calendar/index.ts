@@ -19,6 +19,7 @@ export {
   yearToDate,
   yearsBefore,
   indexOfId,
+  fiscalYearsLabel,
   fiscalYearLabel,
   periodId,
   type FiscalCalendar,

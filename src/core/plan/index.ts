@@ -26,7 +26,7 @@ export { occurrencesIn } from './occurrences';
 export { stepped, stepsTaken, type StepChange } from './steps';
 export { formulaOf } from './methods/formula';
 export { historyShare, shareHistory } from './methods/share';
-export { spreadTotal, totalCommand } from './spread';
+export { evenTotal, spreadTotal, totalCommand } from './spread';
 export { asLastYear, draftBudget, startLines, type StartChoice, type StartFrom } from './start';
 export { explainMonth } from './explain';
 export { figuresOf, fingerprintText, frozenFigures, frozenLines } from './frozen';

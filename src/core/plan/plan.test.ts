@@ -1,12 +1,23 @@
 import fc from 'fast-check';
 import { minor, splitEven, sum, sumBlank, type Minor, type Percent } from '@/core/money';
+import { balancesOf } from '@/core/ledger';
 import { applyCommand, type Budget, type Line, type Method, type Ref, type RoundUnit } from '@/core/model';
-import { componentsOf, createReckoner, explainMonth, spreadTotal, startLines, totalCommand } from '.';
+import {
+  componentsOf,
+  createReckoner,
+  evenTotal,
+  explainMonth,
+  spreadTotal,
+  startLines,
+  totalCommand,
+} from '.';
 import {
   account,
   bookWith,
   budgetOf,
   byMonth,
+  calendar,
+  factsOver,
   factsWith,
   formula,
   lastYear,
@@ -317,6 +328,13 @@ describe('typing a total', () => {
     const { after } = totalOf(lastYear(), minor(1200), 0, 3);
     expect(after.amounts.slice(0, 4)).toEqual([200, 400, 600, 400]);
     expect(after.typed.slice(0, 4)).toEqual([true, true, true, false]);
+  });
+  test('a total of two years said at once is divided over the years by their months', () => {
+    const twoYears = factsOver(accounts, balancesOf([], calendar), 18);
+    const method = evenTotal(minor(18_000), twoYears);
+    expect(method).toMatchObject({ kind: 'phased', amounts: { per: 'year', amounts: [12_000, 6000] } });
+    const { amounts } = createReckoner()(planOf(line('a1', method)), twoYears).lines.get(of('a1'))!;
+    expect(amounts).toEqual(new Array(18).fill(1000));
   });
   test('nothing to be in proportion to is split evenly', () => {
     expect(totalOf(byMonth(), minor(1200)).after.amounts).toEqual(new Array(12).fill(100));

@@ -60,6 +60,15 @@ function wholesFor(total: Minor, before: Wholes | null, facts: Facts): Wholes {
   };
 }
 
+/** A total said of a budget with nothing to be shaped like: even over its months, each year with its part of it. */
+export const evenTotal = (total: Minor, facts: Facts): Method => ({
+  kind: 'phased',
+  amounts: wholesFor(total, null, facts),
+  by: { by: 'even' },
+  uplift: percent('0'),
+  round: 0,
+});
+
 function annualMethod({ method, account, segment }: Line, total: Minor, facts: Facts): Method | null {
   const uplift = percent('0');
   switch (method.kind) {

@@ -1,5 +1,5 @@
 import { sumBlank, type Minor } from '@/core/money';
-import { fiscalYearLabel, type Period } from '@/core/calendar';
+import { fiscalYearLabel, fiscalYearsLabel, type Period } from '@/core/calendar';
 import type { Account, AccountId, Budget } from '@/core/model';
 import type { Figures } from '@/core/plan';
 import { compare } from '@/core/variance';
@@ -62,9 +62,8 @@ export function budgetReport(input: BudgetReportInput): ReportTable {
     return [...(f?.amounts ?? new Array<null>(width).fill(null)), sumBlank(f?.wholes ?? [])];
   });
   const priors = fillStatement(rows, width, input.lastYear);
-  const years = [...new Set(periods.map((p) => fiscalYearLabel(p.year)))];
-  const year = years.join('–');
-  const prior = periods.length ? fiscalYearLabel(periods[0]!.year - 1) : '';
+  const year = fiscalYearsLabel(periods);
+  const prior = fiscalYearsLabel(periods, 1);
   const single = groups.length === 1;
   const columns: ReportColumn[] = [
     ...(single ? [] : groups).map((g, i): ReportColumn => ({

@@ -4,7 +4,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import dynamic from 'next/dynamic';
 import { Button } from '@mantine/core';
 import { editText, type Minor } from '@/core/money';
-import { fiscalYearLabel } from '@/core/calendar';
+import { fiscalYearsLabel } from '@/core/calendar';
 import type { Budget, SegmentId } from '@/core/model';
 import { at, rectOf, type Rect, type Selection } from '@/core/sheet';
 import stage from '@/components/Stage.module.css';
@@ -184,7 +184,7 @@ export function BudgetWork({
 
   const { count, sum } = countAndSum(context, rect);
   const { periods } = whole.facts;
-  const year = [...new Set([periods[0]!.year, periods.at(-1)!.year])].map(fiscalYearLabel).join('–');
+  const year = fiscalYearsLabel(periods);
   const netText = sheet.net === null ? null : money.text(sheet.net);
   const sumText = money.text(sum);
   const { done, of } = sheet.looked;

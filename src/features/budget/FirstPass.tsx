@@ -2,7 +2,7 @@
 
 import { useMemo, useState, type KeyboardEvent } from 'react';
 import { divideRounded, percent, sumBlank, type Minor, type Percent } from '@/core/money';
-import { fiscalYearLabel } from '@/core/calendar';
+import { fiscalYearsLabel } from '@/core/calendar';
 import {
   blankLine,
   type AccountId,
@@ -11,7 +11,7 @@ import {
   type Method,
   type SegmentId,
 } from '@/core/model';
-import { asLastYear, totalCommand, wholeRow } from '@/core/plan';
+import { asLastYear, evenTotal, totalCommand, wholeRow } from '@/core/plan';
 import { budgetRows, fillStatement, rowName, rowTotal, type StatementRow } from '@/core/report';
 import { MoneyInput, PercentInput } from '@/components/MoneyInput';
 import { Spark } from '@/components/Spark';
@@ -41,8 +41,8 @@ export function FirstPass({ ground, budget }: { readonly ground: Ground; readonl
   const priors = fillStatement(statement, width, (id) => facts.past(id, segment).lastYear);
   const totalAt = (r: number) => rowTotal(statement[r]!, filled[r]!.slice(0, width), filled[r]!.slice(width));
   const priorAt = (r: number) => rowTotal(statement[r]!, priors[r]!);
-  const year = fiscalYearLabel(facts.periods.at(-1)!.year);
-  const prior = fiscalYearLabel(facts.periods[0]!.year - 1);
+  const year = fiscalYearsLabel(facts.periods);
+  const prior = fiscalYearsLabel(facts.periods, 1);
 
   const look = (ref: LineRef) => {
     if (!lineOf(ref)?.looked)
@@ -63,9 +63,11 @@ export function FirstPass({ ground, budget }: { readonly ground: Ground; readonl
     const silent = facts.past(ref.account, ref.segment).lastYear.every((v) => !v);
     // With nothing to be shaped like, and nothing typed, a year's amount is spread evenly and says so.
     if (total !== null && silent && (!result || result.total === null)) {
-      const amounts = { per: 'year' as const, amounts: [total, ...facts.years.slice(1).map(() => null)] };
-      const method: Method = { kind: 'phased', amounts, by: { by: 'even' }, uplift: percent('0'), round: 0 };
-      dispatch({ type: 'setMethods', budget: budget.id, lines: [{ ...ref, method }] });
+      dispatch({
+        type: 'setMethods',
+        budget: budget.id,
+        lines: [{ ...ref, method: evenTotal(total, facts) }],
+      });
       return;
     }
     const blank = facts.periods.map(() => null);

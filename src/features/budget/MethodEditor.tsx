@@ -4,7 +4,7 @@ import { METHOD_NAMES } from '@/store/methodWords';
 import { useRef, useState } from 'react';
 import { Button } from '@mantine/core';
 import type { Minor } from '@/core/money';
-import { fiscalYearLabel } from '@/core/calendar';
+import { fiscalYearsLabel } from '@/core/calendar';
 import { blankLine, lineKey, type Line, type LineRef, type Method } from '@/core/model';
 import { PairBars } from '@/components/PairBars';
 import stage from '@/components/Stage.module.css';
@@ -81,7 +81,7 @@ export function MethodEditor({
   const plan = would?.line.amounts ?? reckoned.amounts(first.account, first.segment) ?? [];
   const prior = reckoned.facts.past(first.account, first.segment).lastYear;
   const issue = would ? would.line.issue : result?.issue;
-  const year = fiscalYearLabel(facts.periods.at(-1)!.year);
+  const year = fiscalYearsLabel(facts.periods);
   return (
     <section aria-label="Method">
       <div className="label">

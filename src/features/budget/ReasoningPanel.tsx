@@ -3,7 +3,7 @@
 import { useState, type RefObject } from 'react';
 import { Button, Textarea } from '@mantine/core';
 import { ZERO, sumBlank, type Minor } from '@/core/money';
-import { fiscalYearLabel } from '@/core/calendar';
+import { fiscalYearsLabel } from '@/core/calendar';
 import { type Line, type LineRef, type Note } from '@/core/model';
 import { explainMonth, type LineResult, type Reckoning } from '@/core/plan';
 import { ROW_NAMES, type PeriodGroup, type SectionKind } from '@/core/report';
@@ -77,8 +77,7 @@ export function ReasoningPanel({
   const change = ((net ?? 0) - (cameWith ?? 0)) as Minor;
   const plan = reckoned.figures(ref.account, ref.segment);
   const lastYear = reckoned.facts.past(ref.account, ref.segment).lastYear;
-  const year = fiscalYearLabel(facts.periods.at(-1)!.year);
-  const prior = fiscalYearLabel(facts.periods[0]!.year - 1);
+  const year = fiscalYearsLabel(facts.periods);
   const month = group && group.to - group.from === 1 ? group.from : null;
   const balance = facts.isBalance(ref.account);
   const naming: Naming = {
@@ -137,7 +136,7 @@ export function ReasoningPanel({
         <div className="label">What it changes</div>
         <div className={stage.pair}>
           <span>
-            {prior} actual → {year}
+            {fiscalYearsLabel(facts.periods, 1)} actual → {year}
           </span>
           <span>
             {money.text(last ?? ZERO)} →{' '}

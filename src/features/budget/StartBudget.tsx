@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import { Button, Checkbox, NativeSelect, TextInput } from '@mantine/core';
 import { percent, type Minor, type Percent } from '@/core/money';
-import { fiscalYearLabel, yearRange, type PeriodIndex } from '@/core/calendar';
+import { fiscalYearLabel, fiscalYearsLabel, yearRange, type PeriodIndex } from '@/core/calendar';
 import { isProfitAndLoss, type AccountKind, type Budget, type RoundUnit, type SegmentId } from '@/core/model';
 import { draftBudget, type StartChoice, type StartFrom } from '@/core/plan';
 import { ROW_NAMES, rowName, type SectionKind } from '@/core/report';
@@ -72,7 +72,7 @@ export function StartBudget({
   const all: SegmentId[] = axis ? [...axis.values.map((v) => v.id), null] : [null];
   const kept = all.filter((s) => axis === null || !left.includes(s));
   const segments = kept.length > 0 ? kept : all;
-  const years = [...new Set([start.year, last.year])].map(fiscalYearLabel).join('–');
+  const years = fiscalYearsLabel([start, last]);
   const suggested = `${years}${months === calendar.periodsIn(start.year) || years.includes('–') ? '' : ` ${start.short}–${last.short}`} budget`;
   const shownName = name ?? suggested;
 

@@ -1,5 +1,5 @@
 import { sumBlank, type Minor } from '@/core/money';
-import { fiscalYearLabel } from '@/core/calendar';
+import { fiscalYearsLabel } from '@/core/calendar';
 import type { AccountId, SegmentId } from '@/core/model';
 import { totalOf } from '@/core/plan';
 import { reckoned, type Ground, type Reckoned } from '@/store/derived';
@@ -37,7 +37,7 @@ export function ghostFor(
     };
   const other = ground.book.budgets.find((b) => b.id === setup.ghostOf);
   if (!other) {
-    const label = `${fiscalYearLabel((facts.periods[0]?.year ?? 1) - 1)} actual`;
+    const label = `${fiscalYearsLabel(facts.periods, 1)} actual`;
     return { label, of: (id) => lastYearOf(facts, id, segments) };
   }
   const theirs = reckoned(ground, other);

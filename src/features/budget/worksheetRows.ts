@@ -1,6 +1,6 @@
 import { methodBadge } from '@/store/methodWords';
 import { divideRounded, minor, sumBlank, type Minor } from '@/core/money';
-import { fiscalYearLabel, type Period } from '@/core/calendar';
+import { fiscalYearLabel, fiscalYearsLabel, type Period } from '@/core/calendar';
 import type { AccountId, Line, LineRef, SegmentId } from '@/core/model';
 import { wholeRow, type Facts, type Figures } from '@/core/plan';
 import {
@@ -245,20 +245,20 @@ export function worksheet(
 
 function columnsFor(periods: readonly Period[], setup: Setup, wholes: boolean): WorkColumn[] {
   const groups = groupPeriods(periods, setup.grain === 'beside' ? 'months' : setup.grain);
-  const prior = fiscalYearLabel((periods[0]?.year ?? 1) - 1);
-  const years = [...new Set(periods.map((p) => fiscalYearLabel(p.year)))];
-  const year = years.length > 1 ? 'Total' : (years[0] ?? '');
+  const prior = fiscalYearsLabel(periods, 1);
+  const several = periods[0]?.year !== periods.at(-1)?.year;
+  const year = several ? 'Total' : fiscalYearsLabel(periods);
   const beside = setup.grain === 'beside';
   const all: PeriodGroup = { label: year, from: 0, to: periods.length };
   const info: Record<Info, string> = {
     change: `on ${prior}`,
     changePercent: '%',
     lastYear: prior,
-    yearBefore: fiscalYearLabel((periods[0]?.year ?? 2) - 2),
+    yearBefore: fiscalYearsLabel(periods, 2),
     share: '% of income',
   };
   const single = groups.length === 1;
-  const many = years.length > 1 && setup.grain !== 'year' && setup.grain !== 'quarters';
+  const many = several && setup.grain !== 'year' && setup.grain !== 'quarters';
   return [
     ...(single
       ? []
