@@ -185,6 +185,7 @@ function otherPlans(axis: string | null, others: readonly Reckoned[]): FactsInpu
       return [
         r.budget.id,
         {
+          has: (period) => period >= first && period < first + r.facts.periods.length,
           amount: (account, segment, period) => {
             const of = alike ? segment : axis === null ? 'all' : null;
             return of === null && !alike ? null : (r.amounts(account, of)?.[period - first] ?? null);

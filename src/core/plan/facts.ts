@@ -32,6 +32,8 @@ export type Past = {
 
 /** Another budget as a basis: its amount of an account in a period, null where it says nothing. */
 export type OtherPlan = {
+  /** Whether it plans the period at all. */
+  readonly has: (period: PeriodIndex) => boolean;
   readonly amount: (account: AccountId, segment: SegmentId, period: PeriodIndex) => Minor | null;
 };
 

@@ -12,6 +12,7 @@ import {
   blockOf,
   byMonth,
   calendar,
+  factsOver,
   factsWith,
   formula,
   lastYear,
@@ -60,6 +61,7 @@ describe('last year', () => {
     expect(one(lastYear({ from: { of: 'actuals', years: 2 } }), 's', f).amounts[0]).toBe(70);
   });
   const other = {
+    has: () => true,
     amount: (_: string, __: string | null, p: number) =>
       p === calendar.firstOfYear(2026) + 1 ? minor(777) : null,
   };
@@ -74,7 +76,7 @@ describe('last year', () => {
       { s: [5, 6] },
       {
         closedThrough: calendar.firstOfYear(2025),
-        others: new Map([['b9', { amount: () => minor(9) }]]),
+        others: new Map([['b9', { has: () => true, amount: () => minor(9) }]]),
       },
     );
     expect(
@@ -88,6 +90,39 @@ describe('last year', () => {
     const f = factsWith(accounts, { s: season }, { periods });
     const { amounts } = one(lastYear({ uplift: pct('10') }), 's', f, { [ids[1]!]: minor(1000) });
     expect([amounts[0], amounts[12], amounts[1], amounts[13]]).toEqual([110, 121, 1000, 1100]);
+  });
+});
+
+describe('a budget of two years from another of one', () => {
+  const last = calendar.firstOfYear(2025);
+  const f = factsOver(accounts, balancesOf([], calendar), 24, {
+    closedThrough: last - 1,
+    others: new Map([
+      [
+        'b9',
+        {
+          has: (p: number) => p >= last && p < last + 12,
+          amount: (_: string, __: string | null, p: number) => (p === last ? minor(100) : null),
+        },
+      ],
+    ]),
+  });
+  const of9 = (kind: 'outlook' | 'budget', years: number, uplift = '10') =>
+    one(lastYear({ from: { of: kind, budget: 'b9', years }, uplift: pct(uplift) }), 's', f);
+  test.each(['outlook', 'budget'] as const)(
+    'its second year follows its first (%s), as after actuals',
+    (kind) => expect([0, 1, 12, 13].map((i) => of9(kind, 1).amounts[i])).toEqual([110, null, 121, null]),
+  );
+  test('of the same months there is nothing to follow beyond them', () =>
+    expect(of9('budget', 0).amounts.every((a) => a === null)).toBe(true));
+  test('where the other goes on, it is followed', () => {
+    const longer = factsOver(accounts, balancesOf([], calendar), 24, {
+      others: new Map([
+        ['b9', { has: () => true, amount: (_: string, __: string | null, p: number) => minor(p - last) }],
+      ]),
+    });
+    const { amounts } = one(lastYear({ from: { of: 'budget', budget: 'b9', years: 1 } }), 's', longer);
+    expect(amounts).toEqual(Array.from({ length: 24 }, (_, i) => i));
   });
 });
 

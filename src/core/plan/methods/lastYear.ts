@@ -21,21 +21,22 @@ type Base = {
   readonly value: Minor | null;
 };
 
-/** What the i-th month is taken from. A budget of more than a year follows itself where the ledger has not come yet. */
+/**
+ * What the i-th month is taken from. A budget of more than a year follows itself where what it is taken from has no
+ * such month: neither the ledger nor the other budget has come that far.
+ */
 function baseOf({ from }: LastYear, { line, facts }: Context, i: number, own: Amounts): Base | null {
   const period = yearsBefore(facts.calendar, facts.periods[i]!.index, from.years);
   if (period === null) return null;
   const { account, segment } = line;
   const actual = () => facts.actual(account, segment, period);
-  if (from.of === 'actuals') {
-    const inside = period - facts.periods[0]!.index;
-    return inside >= 0
-      ? { of: 'own', period, value: own[inside] ?? null }
-      : { of: 'actual', period, value: actual() };
-  }
-  const planned = facts.other(from.budget)?.amount(account, segment, period) ?? null;
+  const inside = from.years > 0 ? period - facts.periods[0]!.index : -1;
+  const itself = (): Base => ({ of: 'own', period, value: own[inside] ?? null });
+  if (from.of === 'actuals') return inside >= 0 ? itself() : { of: 'actual', period, value: actual() };
+  const other = facts.other(from.budget);
+  const planned = other?.amount(account, segment, period) ?? null;
   if (from.of === 'budget' || facts.closedThrough === null || period > facts.closedThrough)
-    return { of: 'budget', period, value: planned };
+    return inside >= 0 && !other?.has(period) ? itself() : { of: 'budget', period, value: planned };
   // A closed month without an entry, though something was planned for it, came to nothing.
   return { of: 'actual', period, value: actual() ?? (planned === null ? null : minor(0)) };
 }
