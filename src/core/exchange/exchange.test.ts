@@ -42,7 +42,10 @@ const budgetTable = (currency = 'USD'): ReportTable =>
     covers: 'profitAndLoss',
     figures: (id) => ({ amounts: amountsOf(id), wholes: [] }),
     with: { lastYear: true, words: true },
-    lastYear: (id) => [minor(id === 'o' ? 0 : 77777), ...new Array<null>(11).fill(null)],
+    lastYear: {
+      label: 'FY25 actual',
+      of: (id) => [minor(id === 'o' ? 0 : 77777), ...new Array<null>(11).fill(null)],
+    },
     methodName: () => 'Even',
     note: () => '-2+3',
   });

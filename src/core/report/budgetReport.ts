@@ -36,7 +36,11 @@ export type BudgetReportInput = {
   readonly grain: Grain;
   /** An account's months, and what is said of each fiscal year beyond them. */
   readonly figures: (account: AccountId) => Figures | null;
-  readonly lastYear: (account: AccountId) => readonly (Minor | null)[];
+  /** The year before, what it is called, and an account's months of it. */
+  readonly lastYear: {
+    readonly label: string;
+    readonly of: (account: AccountId) => readonly (Minor | null)[];
+  };
   readonly methodName: (account: AccountId) => string;
   readonly note: (account: AccountId) => string;
   /** Columns beside the budget itself. */
@@ -61,9 +65,8 @@ export function budgetReport(input: BudgetReportInput): ReportTable {
     const f = input.figures(id);
     return [...(f?.amounts ?? new Array<null>(width).fill(null)), sumBlank(f?.wholes ?? [])];
   });
-  const priors = fillStatement(rows, width, input.lastYear);
+  const priors = fillStatement(rows, width, input.lastYear.of);
   const year = fiscalYearsLabel(periods);
-  const prior = fiscalYearsLabel(periods, 1);
   const single = groups.length === 1;
   const columns: ReportColumn[] = [
     ...(single ? [] : groups).map((g, i): ReportColumn => ({
@@ -90,7 +93,7 @@ export function budgetReport(input: BudgetReportInput): ReportTable {
     },
     ...(input.with.lastYear
       ? ([
-          plain('prior', 'Last year', `${prior} actual`, 'prior'),
+          plain('prior', 'Last year', input.lastYear.label, 'prior'),
           {
             key: 'change',
             group: 'Last year',

@@ -11,7 +11,7 @@ import {
   type Method,
   type SegmentId,
 } from '@/core/model';
-import { asLastYear, evenTotal, totalCommand, wholeRow } from '@/core/plan';
+import { evenTotal, totalCommand, wholeRow } from '@/core/plan';
 import { budgetRows, fillStatement, rowName, rowTotal, type StatementRow } from '@/core/report';
 import { MoneyInput, PercentInput } from '@/components/MoneyInput';
 import { Spark } from '@/components/Spark';
@@ -23,6 +23,7 @@ import { say } from '@/store/session';
 import { ForgottenList } from './ForgottenList';
 import { SegmentChoice } from './SegmentChoice';
 import { useReckoned } from './useReckoned';
+import { yearBefore } from './yearBefore';
 import classes from './FirstPass.module.css';
 
 /** One page down the accounts: last year, a percentage or a new amount, and the results moving beside them. */
@@ -38,11 +39,12 @@ export function FirstPass({ ground, budget }: { readonly ground: Ground; readonl
   const width = facts.periods.length;
   const years = facts.years.length;
   const filled = fillStatement(statement, width + years, (id) => wholeRow(whole.figures(id, segment), years));
-  const priors = fillStatement(statement, width, (id) => facts.past(id, segment).lastYear);
+  const before = yearBefore(ground, whole);
+  const priors = fillStatement(statement, width, (id) => before.of(id, segment));
   const totalAt = (r: number) => rowTotal(statement[r]!, filled[r]!.slice(0, width), filled[r]!.slice(width));
   const priorAt = (r: number) => rowTotal(statement[r]!, priors[r]!);
   const year = fiscalYearsLabel(facts.periods);
-  const prior = fiscalYearsLabel(facts.periods, 1);
+  const prior = before.as === 'actual' ? before.year : `${before.year} outlook`;
 
   const look = (ref: LineRef) => {
     if (!lineOf(ref)?.looked)
@@ -54,7 +56,7 @@ export function FirstPass({ ground, budget }: { readonly ground: Ground; readonl
     const next: Method =
       'uplift' in method && (!('amounts' in method) || method.amounts === null)
         ? { ...method, uplift: p }
-        : asLastYear(p, 'round' in method ? method.round : 0);
+        : before.method(p, 'round' in method ? method.round : 0);
     dispatch({ type: 'setMethods', budget: budget.id, lines: [{ ...ref, method: next }] });
   };
   const setAnnual = (ref: LineRef, total: Minor | null) => {

@@ -16,6 +16,7 @@ import { MethodFields } from './methods/MethodFields';
 import { methodAs, methodForOther, methodsFor } from './methodChange';
 import { createPreviewer } from './preview';
 import { many } from './edits';
+import { yearBefore } from './yearBefore';
 import { ISSUE_WORDS, METHOD_HINTS } from './words';
 import classes from './Budget.module.css';
 
@@ -79,7 +80,7 @@ export function MethodEditor({
   const would = draft ? preview(reckoned, book.accounts, [{ ...first, method: draft }]) : null;
 
   const plan = would?.line.amounts ?? reckoned.amounts(first.account, first.segment) ?? [];
-  const prior = reckoned.facts.past(first.account, first.segment).lastYear;
+  const prior = yearBefore(ground, reckoned).of(first.account, first.segment);
   const issue = would ? would.line.issue : result?.issue;
   const year = fiscalYearsLabel(facts.periods);
   return (

@@ -14,6 +14,7 @@ import { dayText, moneyFormat } from '@/store/format';
 import { lookedNow, noteOf } from '@/store/person';
 import { CellHistory } from './FigureHistory';
 import { MethodEditor } from './MethodEditor';
+import { yearBefore } from './yearBefore';
 import { kindWords, reasonWords, type Naming } from './words';
 import classes from './Budget.module.css';
 
@@ -76,7 +77,8 @@ export function ReasoningPanel({
   const [cameWith] = useState(net);
   const change = ((net ?? 0) - (cameWith ?? 0)) as Minor;
   const plan = reckoned.figures(ref.account, ref.segment);
-  const lastYear = reckoned.facts.past(ref.account, ref.segment).lastYear;
+  const before = yearBefore(ground, reckoned);
+  const lastYear = before.of(ref.account, ref.segment);
   const year = fiscalYearsLabel(facts.periods);
   const month = group && group.to - group.from === 1 ? group.from : null;
   const balance = facts.isBalance(ref.account);
@@ -136,7 +138,7 @@ export function ReasoningPanel({
         <div className="label">What it changes</div>
         <div className={stage.pair}>
           <span>
-            {fiscalYearsLabel(facts.periods, 1)} actual → {year}
+            {before.year} {before.as} → {year}
           </span>
           <span>
             {money.text(last ?? ZERO)} →{' '}

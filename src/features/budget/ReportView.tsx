@@ -17,7 +17,8 @@ import { reckoned, type Ground } from '@/store/derived';
 import { exportCsv, exportLivePlan, exportXlsx } from '@/store/exports';
 import { dayText, moneyFormat, percentText, type MoneyFormat } from '@/store/format';
 import { SegmentChoice } from './SegmentChoice';
-import { lastYearOf, segmentsIn, segmentShown } from './worksheetRows';
+import { segmentShown } from './worksheetRows';
+import { yearBefore } from './yearBefore';
 
 import classes from './Budget.module.css';
 
@@ -29,6 +30,7 @@ export function ReportView({ ground, budget }: { readonly ground: Ground; readon
   const [words, setWords] = useState(false);
   const [chosen, setChosen] = useState<string | null | 'all'>('all');
   const whole = reckoned(ground, budget);
+  const before = yearBefore(ground, whole);
   const segment = segmentShown(budget.segments, chosen);
   const money = moneyFormat(book);
   const axis = book.axes.find((a) => a.id === budget.axis);
@@ -51,7 +53,7 @@ export function ReportView({ ground, budget }: { readonly ground: Ground; readon
     periods: whole.facts.periods,
     grain,
     figures: (id) => whole.figures(id, segment),
-    lastYear: (id) => lastYearOf(whole.facts, id, segmentsIn(budget, segment)),
+    lastYear: { label: `${before.year} ${before.as}`, of: (id) => before.of(id, segment) },
     methodName: (id) => {
       const line = lineFor(id);
       return line ? methodBadge(line.method) : '';

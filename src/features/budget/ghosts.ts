@@ -1,10 +1,10 @@
 import { sumBlank, type Minor } from '@/core/money';
-import { fiscalYearsLabel } from '@/core/calendar';
 import type { AccountId, SegmentId } from '@/core/model';
 import { totalOf } from '@/core/plan';
 import { reckoned, type Ground, type Reckoned } from '@/store/derived';
 import type { Setup } from './setup';
-import { lastYearOf, segmentsIn, type WorkColumn } from './worksheetRows';
+import type { WorkColumn } from './worksheetRows';
+import { segmentsIn, yearBefore } from './yearBefore';
 
 type Months = readonly (Minor | null)[];
 
@@ -37,8 +37,8 @@ export function ghostFor(
     };
   const other = ground.book.budgets.find((b) => b.id === setup.ghostOf);
   if (!other) {
-    const label = `${fiscalYearsLabel(facts.periods, 1)} actual`;
-    return { label, of: (id) => lastYearOf(facts, id, segments) };
+    const before = yearBefore(ground, whole);
+    return { label: `${before.year} ${before.as}`, of: (id) => before.of(id, segment) };
   }
   const theirs = reckoned(ground, other);
   const first = theirs.facts.periods[0]?.index ?? 0;

@@ -3,7 +3,7 @@ import type { Budget } from '@/core/model';
 import { startLines, type StartChoice } from '@/core/plan';
 import { budgetRows, fillStatement, rowTotal, type StatementRow } from '@/core/report';
 import { reckoned, type Ground, type Slots } from '@/store/derived';
-import { lastYearOf } from './worksheetRows';
+import { lastYearOf } from './yearBefore';
 
 /** What a start would come to, row by row of the statement, beside what it starts from. */
 export type StartPreview = {

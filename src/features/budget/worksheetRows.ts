@@ -20,6 +20,7 @@ import type { Ground, Reckoned } from '@/store/derived';
 import { lastOf } from '@/store/lastOf';
 import { isFiltering, keptRows, NO_FILTER, type Filter } from './filters';
 import type { Info, Setup } from './setup';
+import { segmentsIn, yearBefore, type YearBefore } from './yearBefore';
 
 /** A column of the worksheet: which of the budget's periods it stands for, and what it shows of them. */
 export type WorkColumn = SheetColumn & {
@@ -64,8 +65,9 @@ export const createFillers = () => ({
   plan: createFiller(),
   /** Months with what is said of whole years, where any line says such. */
   wide: new WeakMap<Figures, Months>(),
-  prior: lastOf(fillPast),
-  before: lastOf(fillPast),
+  prior: lastOf(fillPrior),
+  /** Two years before. */
+  before: lastOf(fillTwoBefore),
   columns: lastOf(columnsFor),
   order: lastOf(keptRows),
   sections: lastOf(sectionsOf),
@@ -112,12 +114,13 @@ export function worksheet(
     if (!row) fillers.wide.set(figures, (row = wholeRow(figures, years)!));
     return row;
   });
-  const priors = fillers.prior(statement, facts, budget.segments, segment, 1);
+  const prior = yearBefore(ground, reckoned);
+  const priors = fillers.prior(statement, prior, facts.periods.length, segment);
   const before = setup.info.includes('yearBefore')
-    ? fillers.before(statement, facts, budget.segments, segment, 2)
+    ? fillers.before(statement, facts, segmentsIn(budget, segment))
     : null;
   const grain = setup.grain === 'beside' ? 'months' : setup.grain;
-  const columns = fillers.columns(facts.periods, setup, years > 0);
+  const columns = fillers.columns(facts.periods, setup, years > 0, prior.as);
   const groups = groupPeriods(facts.periods, grain);
   const income = statement.findIndex((r) => r.kind === 'subtotal' && r.section === 'income');
   const totalAt = (r: number): Minor | null => {
@@ -243,7 +246,12 @@ export function worksheet(
   };
 }
 
-function columnsFor(periods: readonly Period[], setup: Setup, wholes: boolean): WorkColumn[] {
+function columnsFor(
+  periods: readonly Period[],
+  setup: Setup,
+  wholes: boolean,
+  as: YearBefore['as'],
+): WorkColumn[] {
   const groups = groupPeriods(periods, setup.grain === 'beside' ? 'months' : setup.grain);
   const prior = fiscalYearsLabel(periods, 1);
   const several = periods[0]?.year !== periods.at(-1)?.year;
@@ -289,7 +297,15 @@ function columnsFor(periods: readonly Period[], setup: Setup, wholes: boolean): 
       ? [{ key: 'wholes', label: 'unphased', kind: 'info' as const, span: null, shows: 'wholes' as const }]
       : []),
     { key: 'total', label: year, kind: 'total', span: all, shows: 'plan' },
-    ...setup.info.map((i): WorkColumn => ({ key: i, label: info[i], kind: 'info', span: null, shows: i })),
+    ...setup.info.map((i): WorkColumn => ({
+      key: i,
+      label: info[i],
+      // What is not all actual says so above.
+      over: as === 'outlook' && i !== 'share' && i !== 'yearBefore' ? 'outlook' : undefined,
+      kind: 'info',
+      span: null,
+      shows: i,
+    })),
   ];
 }
 
@@ -298,37 +314,26 @@ const hasWholes = (lines: readonly Line[], { budget }: Reckoned): boolean =>
     ? budget.approved.lines.some((l) => l.wholes.some((w) => w !== null))
     : lines.some((l) => l.method.kind === 'unphased');
 
-/** The segments that are added up where one, or all of them, are shown. */
-export const segmentsIn = (
-  { segments }: { readonly segments: readonly SegmentId[] },
-  shown: SegmentId | 'all',
-): readonly SegmentId[] => (shown === 'all' ? segments : [shown]);
+/** Every row's months of the year before. */
+const fillPrior = (
+  statement: readonly StatementRow[],
+  before: YearBefore,
+  length: number,
+  segment: SegmentId | 'all',
+): readonly Months[] => fillStatement(statement, length, (id) => before.of(id, segment));
 
-/** An account's months of the year before, over these segments. */
-export function lastYearOf(facts: Facts, id: AccountId, segments: readonly SegmentId[]): Months {
-  if (segments.length === 1) return facts.past(id, segments[0]!).lastYear;
-  const rows = segments.map((s) => facts.past(id, s).lastYear);
-  return facts.periods.map((_, i) => sumBlank(rows.map((r) => r[i] ?? null)));
-}
-
-/** Every row's actuals of some years before the budget's periods. */
-function fillPast(
+/** Every row's actuals of two years before the budget's periods. */
+const fillTwoBefore = (
   statement: readonly StatementRow[],
   facts: Facts,
   segments: readonly SegmentId[],
-  segment: SegmentId | 'all',
-  years: number,
-): readonly Months[] {
-  const of = segmentsIn({ segments }, segment);
+): readonly Months[] => {
+  const { calendar } = facts;
+  const span = (year: number) => calendar.firstOfYear(year) - calendar.firstOfYear(year - 2);
   return fillStatement(statement, facts.periods.length, (id) =>
-    years === 1
-      ? lastYearOf(facts, id, of)
-      : facts.periods.map((p) => {
-          const span = facts.calendar.firstOfYear(p.year) - facts.calendar.firstOfYear(p.year - years);
-          return sumBlank(of.map((s) => facts.actual(id, s, p.index - span)));
-        }),
+    facts.periods.map((p) => sumBlank(segments.map((s) => facts.actual(id, s, p.index - span(p.year))))),
   );
-}
+};
 
 const cellNotes = (line: Line, { facts }: Reckoned, columns: readonly WorkColumn[]): string[] =>
   columns.map((c) =>
