@@ -6,6 +6,7 @@ import {
   bookWith,
   budgetOf,
   byMonth,
+  driver,
   lastYear,
   line,
   of,
@@ -113,22 +114,9 @@ test('of a balance sheet the net assets are the last ones, not their months adde
 });
 
 test('a driver’s months have a history too, in the decimals of the time; one by formula moves with what it follows', () => {
-  const boats: Driver = {
-    id: 'd1',
-    name: 'Boats',
-    unit: 'boats',
-    decimals: 0,
-    opening: null,
-    series: { kind: 'typed', values: {} },
-    note: '',
-  };
-  const twice: Driver = {
-    ...boats,
-    id: 'd2',
-    name: 'Twice',
-    series: { kind: 'formula', formula: '"driver:d1" * 2' },
-  };
-  const put = (driver: Driver): Command => ({ type: 'setDriver', budget: 'b1', driver });
+  const boats = driver('d1', { kind: 'typed', values: {} });
+  const twice = driver('d2', { kind: 'formula', formula: '"driver:d1" * 2' });
+  const put = (to: Driver): Command => ({ type: 'setDriver', budget: 'b1', driver: to });
   let d = run(run(start, put(boats)), put(twice));
   d = run(d, {
     type: 'setDriverValues',
@@ -141,8 +129,8 @@ test('a driver’s months have a history too, in the decimals of the time; one b
     put({ ...boats, decimals: 1, series: { kind: 'typed', values: { [ids[0]!]: 400, [ids[1]!]: 415 } } }),
   );
   const text = (q: Quantity | null) => q && q.value / 10 ** q.decimals;
-  const told = (driver: string) =>
-    driverChanges(d, blocks, { budget: 'b1', driver }).map((c) => [
+  const told = (id: string) =>
+    driverChanges(d, blocks, { budget: 'b1', driver: id }).map((c) => [
       c.change.type,
       ...c.months.map((m) => `${m.month}: ${text(m.before)} → ${text(m.after)}`),
     ]);

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import type { Driver, Series } from '@/core/model';
 import { percent } from '@/core/money';
 import { createReckoner } from '.';
-import { account, factsWith, line, of, periodIds } from '../test/build';
+import { account, driver, factsWith, line, of, periodIds } from '../test/build';
 
 const ids = periodIds(2026);
 const accounts = [account('s', 'income'), account('w', 'expense')];
@@ -14,15 +14,6 @@ const weights = [
 const facts = factsWith(accounts, {}, { weights });
 const Exact = Decimal.clone({ precision: 200, rounding: Decimal.ROUND_HALF_UP });
 
-const driver = (id: string, series: Series, decimals = 0, opening: number | null = null): Driver => ({
-  id,
-  name: id,
-  unit: '',
-  decimals,
-  opening,
-  series,
-  note: '',
-});
 const typed = (values: readonly (number | null)[]): Series => ({
   kind: 'typed',
   values: Object.fromEntries(values.flatMap((v, i) => (v === null ? [] : [[ids[i]!, v]]))),

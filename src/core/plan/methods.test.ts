@@ -12,6 +12,7 @@ import {
   blockOf,
   byMonth,
   calendar,
+  driver,
   factsOver,
   factsWith,
   formula,
@@ -422,20 +423,6 @@ describe('paydays', () => {
 });
 
 describe('drivers and formulas', () => {
-  const driver = (
-    id: string,
-    series: Driver['series'],
-    decimals = 0,
-    opening: number | null = null,
-  ): Driver => ({
-    id,
-    name: id,
-    unit: '',
-    decimals,
-    opening,
-    series,
-    note: '',
-  });
   const typed = (...values: number[]): Driver['series'] => ({
     kind: 'typed',
     values: Object.fromEntries(values.map((v, i) => [ids[i]!, v])),

@@ -12,10 +12,12 @@ import {
   type AccountKind,
   type Book,
   type Budget,
+  type Driver,
   type Line,
   type Method,
   type MethodOf,
   type SegmentId,
+  type Series,
   type Source,
 } from '@/core/model';
 import { asLastYear, draftBudget, factsFor, type FactsInput } from '@/core/plan';
@@ -159,6 +161,16 @@ export const phased = (
   uplift: percent('0'),
   round: 0,
   ...change,
+});
+/** A driver in whole numbers of 10^−decimals. */
+export const driver = (id: string, series: Series, decimals = 0, opening: number | null = null): Driver => ({
+  id,
+  name: id,
+  unit: '',
+  decimals,
+  opening,
+  series,
+  note: '',
 });
 export const unphased = (...annual: number[]): MethodOf<'unphased'> => ({
   kind: 'unphased',

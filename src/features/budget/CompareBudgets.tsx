@@ -1,6 +1,6 @@
 'use client';
 
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { NativeSelect, Switch } from '@mantine/core';
 import type { Minor } from '@/core/money';
 import { indexOfId } from '@/core/calendar';
@@ -23,10 +23,7 @@ export function CompareBudgets({ ground, budget }: { readonly ground: Ground; re
   const [onlyChanged, setOnlyChanged] = useState(true);
   const [byMonth, setByMonth] = useState(true);
   const other = others.find((b) => b.id === chosen) ?? likely ?? null;
-  const compared = useMemo(
-    () => (other ? compareBudgets(ground, other, budget) : null),
-    [ground, other, budget],
-  );
+  const compared = other && compareBudgets(ground, other, budget);
   const money = moneyFormat(book);
 
   if (!other || !compared)

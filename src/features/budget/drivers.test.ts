@@ -1,19 +1,10 @@
 import { minor } from '@/core/money';
 import { applyCommand, type Driver, type Series } from '@/core/model';
-import { account, bookWith, budgetOf, formula, line, periodIds, phased } from '@/core/test/build';
+import { account, bookWith, budgetOf, driver, formula, line, periodIds, phased } from '@/core/test/build';
 import { readScaled, scaledText } from '@/components/readScaled';
 import { pastedValues, rescaled, shapedBy, usersOf } from './driverEdits';
 
 const ids = periodIds(2026);
-const driver = (id: string, series: Series, decimals = 0): Driver => ({
-  id,
-  name: id,
-  unit: '',
-  decimals,
-  opening: null,
-  series,
-  note: '',
-});
 const typed = (values: Record<string, number> = {}): Series => ({ kind: 'typed', values }) as Series;
 const drivers = [
   driver('berths', typed({ [ids[0]!]: 40 })),
