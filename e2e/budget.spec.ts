@@ -426,3 +426,51 @@ test('a sheet wider than the screen follows the cursor, keeps its names, and kee
   await page.keyboard.press('Enter');
   await expect(far).toHaveText('4,321');
 });
+
+test('next year’s budget while this one runs: its outlook stands beside it, and a percentage lifts it', async ({
+  page,
+}) => {
+  await worksheet(page);
+  await page.getByRole('button', { name: 'New budget' }).click();
+  await expect(page.getByRole('radio', { name: /^The outlook/ })).toBeChecked();
+  const live = page.getByRole('complementary', { name: 'The year as it would be' });
+  await expect(live.getByRole('columnheader', { name: 'the outlook' })).toBeVisible();
+  await expect(live.getByRole('row', { name: /^Net profit/ })).toContainText('–');
+  await page.getByRole('button', { name: 'Start, and go down a first pass' }).click();
+  await expect(page.getByRole('columnheader', { name: 'FY27 outlook' })).toBeVisible();
+  const annual = page.getByLabel('Berth fees, North Yard, amount for the year');
+  const before = Number(await annual.inputValue());
+  const percent = page.getByLabel('Berth fees, North Yard, percent on last year');
+  await expect(percent).toHaveValue('0');
+  await percent.fill('10');
+  await percent.press('Enter');
+  await expect.poll(async () => Number(await annual.inputValue())).toBeCloseTo(before * 1.1, 0);
+  await view(page, 'Worksheet');
+  const row = page.getByRole('row', { name: /Berth fees, North Yard/ }).first();
+  await expect(row).toContainText('Outlook +10%');
+  await cell(page, 'Berth fees, North Yard', 0).click();
+  await expect(page.getByText('FY27 outlook').first()).toBeVisible();
+});
+
+test('months that only moved stand side by side, and named weights say whom they shape', async ({ page }) => {
+  await worksheet(page);
+  await page.getByRole('button', { name: /FY27 autumn revision ▾/ }).click();
+  await page.getByRole('menuitem', { name: 'Duplicate…' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Duplicate' }).click();
+  const panel = page.getByRole('complementary', { name: 'Reasoning' });
+  await cell(page, 'Cleaning', 0).click();
+  await expect(panel.getByRole('heading', { name: 'Cleaning' })).toBeVisible();
+  await panel.getByRole('button', { name: 'Phased', exact: true }).click();
+  await panel.getByLabel('Divided').selectOption({ label: 'by own weights' });
+  await expect(panel.getByText('No line has them yet.')).toBeVisible();
+  const weight = panel.getByLabel('Weight of month 1', { exact: true });
+  await weight.fill('100');
+  await weight.press('Enter');
+  await panel.getByRole('button', { name: 'Apply', exact: true }).click();
+  await expect(panel.getByText(/A change moves Cleaning \(/)).toBeVisible();
+  await view(page, 'Side by side');
+  await page.getByLabel('Compared with').selectOption({ label: 'FY27 autumn revision (draft)' });
+  const row = page.getByRole('row', { name: /Cleaning/ });
+  await expect(row).toContainText('Weights');
+  await expect(row).toContainText(/\+[\d,]+.*−[\d,]+/);
+});
