@@ -2,15 +2,16 @@
 
 import { assertNever } from '@/core/assertNever';
 import type { Method } from '@/core/model';
-import { LastYearFields, PatternFields, PhasedFields, RunRateFields } from './LedgerFields';
-import {
-  DriverFields,
-  FormulaFields,
-  OccurrenceFields,
-  ShareFields,
-  StepFields,
-  UnphasedFields,
-} from './LineFields';
+import { DriverFields } from './DriverFields';
+import { FormulaFields } from './FormulaFields';
+import { LastYearFields } from './LastYearFields';
+import { OccurrenceFields } from './OccurrenceFields';
+import { PatternFields } from './PatternFields';
+import { PhasedFields } from './PhasedFields';
+import { RunRateFields } from './RunRateFields';
+import { ShareFields } from './ShareFields';
+import { StepFields } from './StepFields';
+import { UnphasedFields } from './UnphasedFields';
 import type { FieldsProps } from './parts';
 
 /** The inputs of a method. */
