@@ -26,6 +26,7 @@ export function DriverFields({
         return (
           <Field
             key={i}
+            wide
             label={`${i === 0 ? 'Take' : '×'}${driver && first !== null ? ` ${scaledText(first, driver.decimals, book.locale)} …` : ''}`}
           >
             <NativeSelect
@@ -47,7 +48,7 @@ export function DriverFields({
         );
       })}
       {factors.length < 6 && !readOnly && (
-        <Field label="×">
+        <Field label="×" wide>
           <NativeSelect
             value=""
             data={[{ value: '', label: 'one more driver' }, ...options]}

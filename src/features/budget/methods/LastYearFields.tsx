@@ -30,6 +30,7 @@ export function LastYearFields(props: FieldsProps<MethodOf<'lastYear'>>) {
     <>
       <Choice
         label="Taken from"
+        wide
         value={value}
         disabled={readOnly}
         options={

@@ -23,6 +23,7 @@ export function PhasedFields(props: FieldsProps<MethodOf<'phased'>>) {
       <AmountFields {...props} onMethod={(m) => onMethod(m as MethodOf<'phased'>)} />
       <Choice
         label="Divided"
+        wide
         value={by.by}
         disabled={readOnly}
         options={PHASINGS}

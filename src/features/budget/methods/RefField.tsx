@@ -46,7 +46,7 @@ export function RefField({
     (a, b) => Number(isProfitAndLoss(b.kind)) - Number(isProfitAndLoss(a.kind)),
   );
   return (
-    <Field label={label}>
+    <Field label={label} wide>
       <NativeSelect
         value={value === null ? '' : text(value)}
         disabled={disabled}

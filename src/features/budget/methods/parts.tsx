@@ -24,9 +24,17 @@ export type FieldsProps<M extends Method> = {
   readonly onEnter: () => void;
 };
 
-/** A labelled field of a method. */
-export const Field = ({ label, children }: { readonly label: string; readonly children: ReactNode }) => (
-  <label className={classes.field}>
+/** A labelled field of a method; a wide one leaves more room to what is chosen than to its label. */
+export const Field = ({
+  label,
+  wide,
+  children,
+}: {
+  readonly label: string;
+  readonly wide?: boolean;
+  readonly children: ReactNode;
+}) => (
+  <label className={classes.field} data-wide={wide}>
     <span>{label}</span>
     {children}
   </label>
@@ -40,16 +48,18 @@ export function Choice<T extends string>({
   value,
   options,
   disabled,
+  wide,
   onChange,
 }: {
   readonly label: string;
   readonly value: T;
   readonly options: readonly Option<T>[];
   readonly disabled: boolean;
+  readonly wide?: boolean;
   readonly onChange: (value: T) => void;
 }) {
   return (
-    <Field label={label}>
+    <Field label={label} wide={wide}>
       <NativeSelect
         value={value}
         disabled={disabled}
