@@ -41,6 +41,7 @@ for (const colorScheme of ['light', 'dark']) {
       ['First pass', 'first-pass'],
       ['Drivers', 'drivers'],
       ['Report', 'budget-report'],
+      ['Side by side', 'side-by-side'],
     ]) {
       await page.getByRole('radiogroup', { name: 'View' }).getByText(view, { exact: true }).click();
       await page.waitForTimeout(600);
