@@ -3,7 +3,9 @@ import { existsSync } from 'node:fs';
 import { say, step } from './run.mjs';
 
 const SHELL = '/usr/bin/chromium-headless-shell';
-const PLACES = [process.env.CHROMIUM, SHELL, '/usr/bin/chromium', '/usr/bin/chromium-browser'].filter(Boolean);
+const PLACES = [process.env.CHROMIUM, SHELL, '/usr/bin/chromium', '/usr/bin/chromium-browser'].filter(
+  Boolean,
+);
 
 /**
  * Where Debian's Chromium is; installs it by apt-get when it may, and says what to do when it may not.

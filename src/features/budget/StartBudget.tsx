@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import { Button, Checkbox, NativeSelect, TextInput } from '@mantine/core';
 import { percent, type Minor, type Percent } from '@/core/money';
-import { fiscalYearLabel, fiscalYearsLabel, yearRange, type PeriodIndex } from '@/core/calendar';
+import { fiscalYearLabel, fiscalYearsLabel, yearRange, yearsBefore, type PeriodIndex } from '@/core/calendar';
 import { isProfitAndLoss, type AccountKind, type Budget, type RoundUnit, type SegmentId } from '@/core/model';
 import { draftBudget, type StartChoice, type StartFrom } from '@/core/plan';
 import { ROW_NAMES, rowName, type SectionKind } from '@/core/report';
@@ -14,6 +14,7 @@ import { useOpenGround } from '@/store/ground';
 import { moneyFormat } from '@/store/format';
 import { say, type BudgetView } from '@/store/session';
 import { toggleIn } from './setup';
+import { plans, yearsTo } from './yearBefore';
 import { startPreview, type StartPreview } from './startPreview';
 import { START_WORDS } from './words';
 import classes from './Budget.module.css';
@@ -94,8 +95,7 @@ export function StartBudget({
   // A business with only this year's months has no last year to take over: its own months are the best there is.
   // While last year is not over, its outlook says more than the months so far.
   const running = book.budgets.findLast(
-    (b) =>
-      b.first === calendar.period(first - calendar.periodsIn(start.year - 1)).id && b.state !== 'superseded',
+    (b) => b.state !== 'superseded' && plans(calendar, b, yearsBefore(calendar, first)),
   );
   const unfinished = anyLastYear && window.length < calendar.periodsIn(start.year - 1);
   const from =
@@ -118,7 +118,7 @@ export function StartBudget({
       needsOther && other
         ? {
             budget: other.id,
-            years: Math.max(0, start.year - Number(other.first.slice(0, 4))),
+            years: yearsTo(calendar, first, other),
             covers: other.covers,
           }
         : null,

@@ -13,7 +13,7 @@ import {
   periodIds,
   sourceOf,
 } from '@/core/test/build';
-import { yearBefore } from './yearBefore';
+import { yearBefore, yearsTo } from './yearBefore';
 
 const accounts = [account('s', 'income', 'Sales'), account('r', 'expense', 'Rent')];
 const ids = periodIds(2026);
@@ -106,6 +106,18 @@ describe('by segment', () => {
     expect(told(planned, [bySite], { axes: [axis] }).of('s', 'all')[5]).toBe(8);
   });
 });
+
+test.each<[string, Partial<Budget>, number]>([
+  ['the same months', { first: ids[0]! }, 0],
+  ['the same months, begun a year before', { first: periodIds(2025)[0]!, length: 24 }, 0],
+  ['the year before', { first: periodIds(2025)[0]! }, 1],
+  ['the year before, begun two years before', { first: periodIds(2024)[0]!, length: 24 }, 1],
+  ['the end of the year before', { first: periodIds(2025)[6]!, length: 6 }, 1],
+  ['three years before', { first: periodIds(2023)[0]! }, 3],
+  ['later months', { first: next }, 0],
+])('months are taken from another budget of %s', (_, other, years) =>
+  expect(yearsTo(calendar, calendar.firstOfYear(2026), budgetOf([], 'b', other))).toBe(years),
+);
 
 test('it is the same object until something of it changes, so that nothing is drawn again', () => {
   const book = bookWith(accounts, {

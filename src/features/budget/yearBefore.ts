@@ -1,5 +1,11 @@
 import { percent, sumBlank, type Minor, type Percent } from '@/core/money';
-import { fiscalYearsLabel, indexOfId, yearsBefore, type PeriodIndex } from '@/core/calendar';
+import {
+  fiscalYearsLabel,
+  indexOfId,
+  yearsBefore,
+  type FiscalCalendar,
+  type PeriodIndex,
+} from '@/core/calendar';
 import type { AccountId, Budget, Method, RoundUnit, SegmentId } from '@/core/model';
 import { asLastYear, type Facts } from '@/core/plan';
 import { reckoned, type Ground, type Reckoned } from '@/store/derived';
@@ -46,24 +52,40 @@ export const segmentsIn = (
   shown: SegmentId | 'all',
 ): readonly SegmentId[] => (shown === 'all' ? segments : [shown]);
 
+/** Whether a budget plans a period. */
+export function plans(
+  calendar: FiscalCalendar,
+  { first, length }: Budget,
+  period: PeriodIndex | null,
+): boolean {
+  const start = indexOfId(calendar, first);
+  return start !== null && period !== null && period >= start && period < start + length;
+}
+
+/**
+ * How many years before a budget's first period lie the months that it takes from another: none where the other plans
+ * the same months, else one where it plans those of the year before, else as many as lie between their beginnings.
+ */
+export function yearsTo(calendar: FiscalCalendar, first: PeriodIndex, other: Budget): number {
+  if (plans(calendar, other, first)) return 0;
+  if (plans(calendar, other, yearsBefore(calendar, first))) return 1;
+  const theirs = indexOfId(calendar, other.first) ?? first;
+  return Math.max(0, calendar.period(first).year - calendar.period(theirs).year);
+}
+
 /** The budget whose months stand in for those of the year before that are not closed; null where none are needed. */
 function standInFor(ground: Ground, { facts, budget }: Reckoned, through: PeriodIndex): Budget | null {
   const open = facts.periods
     .map((p) => yearsBefore(facts.calendar, p.index))
     .find((q) => q !== null && q > through && q < facts.periods[0]!.index);
-  if (open === undefined || open === null) return null;
-  const fits = ground.book.budgets.filter((b) => {
-    const first = indexOfId(facts.calendar, b.first);
-    const alike = budget.axis === null || b.axis === budget.axis;
-    return (
+  if (open === undefined) return null;
+  const fits = ground.book.budgets.filter(
+    (b) =>
       b.id !== budget.id &&
       b.state !== 'superseded' &&
-      alike &&
-      first !== null &&
-      open >= first &&
-      open < first + b.length
-    );
-  });
+      (budget.axis === null || b.axis === budget.axis) &&
+      plans(facts.calendar, b, open),
+  );
   // The one that its own lines follow, if any do.
   for (const { method } of budget.lines)
     if (method.kind === 'lastYear' && method.from.of === 'outlook') {
@@ -97,11 +119,7 @@ function make({ facts, budget }: Reckoned, other: Reckoned | null, through: Peri
       return inside ? sumBlank(rows.map((r) => r[q - first] ?? null)) : (known[i] ?? null);
     });
   };
-  const from = {
-    of: 'outlook' as const,
-    budget: other.budget.id,
-    years: periods[0]!.year - theirs[0]!.year,
-  };
+  const from = { of: 'outlook' as const, budget: other.budget.id, years: 1 };
   const method = (uplift: Percent = percent('0'), round: RoundUnit = 0): Method => ({
     ...(asLastYear(uplift, round) as Extract<Method, { kind: 'lastYear' }>),
     from,

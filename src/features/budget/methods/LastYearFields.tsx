@@ -3,12 +3,14 @@
 import { NativeSelect } from '@mantine/core';
 import type { MethodOf } from '@/core/model';
 import { MoneyInput } from '@/components/MoneyInput';
+import { yearsTo } from '../yearBefore';
 import { AddField, Choice, Field, LiftFields, type FieldsProps, type Option } from './parts';
 
 /** What months are taken from, and the lumps that will not come back. */
 export function LastYearFields(props: FieldsProps<MethodOf<'lastYear'>>) {
   const { method, book, reckoned, readOnly, onMethod, onEnter } = props;
   const { from } = method;
+  const { facts } = reckoned;
   const others = book.budgets.filter((b) => b.id !== reckoned.budget.id);
   const sources: Option<string>[] = [
     ...[1, 2, 3].map((n) => ({
@@ -22,10 +24,6 @@ export function LastYearFields(props: FieldsProps<MethodOf<'lastYear'>>) {
   ];
   const value =
     from.of === 'actuals' ? `a${from.years}` : `${from.of === 'outlook' ? 'o' : 'b'}${from.budget}`;
-  const yearsTo = (id: string) => {
-    const other = book.budgets.find((b) => b.id === id)!;
-    return Math.max(0, Number(reckoned.budget.first.slice(0, 4)) - Number(other.first.slice(0, 4)));
-  };
   return (
     <>
       <Choice
@@ -46,7 +44,11 @@ export function LastYearFields(props: FieldsProps<MethodOf<'lastYear'>>) {
               : {
                   of: v.startsWith('o') ? 'outlook' : 'budget',
                   budget: v.slice(1),
-                  years: yearsTo(v.slice(1)),
+                  years: yearsTo(
+                    facts.calendar,
+                    facts.periods[0]!.index,
+                    others.find((b) => b.id === v.slice(1))!,
+                  ),
                 },
           })
         }
