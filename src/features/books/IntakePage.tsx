@@ -68,8 +68,8 @@ function OpenPage({
   readonly waiting: readonly File[];
   readonly taken: readonly string[];
 }) {
-  // The accounts and the proof of a large file take long to draw: they follow in slices, and the page stays usable.
-  const later = useDeferredValue<OpenIntake | null>(now, null);
+  // What came out of a large file takes long to draw: the page draws it part by part, and stays usable meanwhile.
+  const begun = useDeferredValue(true, false);
   return (
     <div className={classes.intake} data-busy={now.busy || undefined}>
       {(waiting.length > 0 || taken.length > 0) && (
@@ -82,16 +82,25 @@ function OpenPage({
               .join(', ')}${waiting.length > 4 ? ` and ${waiting.length - 4} more` : ''}.`}
         </p>
       )}
-      <IntakeShape ground={ground} now={now} />
-      {later && (
-        <IntakeAccounts
-          key={`${later.file.fingerprint}-${later.draft.accounts.length}-${later.mapping.shape}`}
-          now={later}
-          accounts={ground.book.accounts}
-        />
-      )}
-      {later?.proof && <IntakeProof ground={ground} now={later} proof={later.proof} />}
+      {begun && <IntakeShape ground={ground} now={now} />}
+      {begun && <Results ground={ground} now={now} />}
       {now.proof && <AcceptBar key={now.file.fingerprint} ground={ground} now={now} proof={now.proof} />}
     </div>
+  );
+}
+
+/** The accounts and the proof: they come after the shape, and follow what is changed there. */
+function Results({ ground, now }: { readonly ground: Ground; readonly now: OpenIntake }) {
+  const later = useDeferredValue<OpenIntake | null>(now, null);
+  if (!later) return null;
+  return (
+    <>
+      <IntakeAccounts
+        key={`${later.file.fingerprint}-${later.draft.accounts.length}-${later.mapping.shape}`}
+        now={later}
+        accounts={ground.book.accounts}
+      />
+      {later.proof && <IntakeProof ground={ground} now={later} proof={later.proof} />}
+    </>
   );
 }
