@@ -452,6 +452,8 @@ async function main(): Promise<void> {
     );
 
     await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: 'Books' }).click();
+    // Drawing the books is not the file's doing.
+    await page.waitForTimeout(1500);
     const intake = await longestTaskOfIntake(page, csv);
     report(
       'longest task on the page while 250,000 lines come in',
@@ -459,7 +461,7 @@ async function main(): Promise<void> {
       ' ms',
       '≤ 50 ms',
       intake.longest <= 50,
-      `file to proof in ${intake.seconds.toFixed(1)} s`,
+      `${intake.longest === 0 ? 'none was that long; ' : ''}file to proof in ${intake.seconds.toFixed(1)} s`,
     );
     await page.getByRole('button', { name: 'Leave the file out' }).click();
     const sheet = await toProof(page, workbook, /^Accept 100,000/);
