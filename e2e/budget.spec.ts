@@ -445,9 +445,16 @@ test('next year’s budget while this one runs: its outlook stands beside it, an
   await percent.fill('10');
   await percent.press('Enter');
   await expect.poll(async () => Number(await annual.inputValue())).toBeCloseTo(before * 1.1, 0);
+  const quay = page.getByLabel('Berth fees, South Quay, amount for the year');
+  await quay.fill('90000');
+  await quay.press('Enter');
   await view(page, 'Worksheet');
   const row = page.getByRole('row', { name: /Berth fees, North Yard/ }).first();
   await expect(row).toContainText('Outlook +10%');
+  // An amount for the year keeps a shape of twelve months, though only four of the year before are there.
+  await expect(page.getByRole('row', { name: /Berth fees, South Quay/ })).toContainText('Pattern');
+  expect(await amount(page, 'Berth fees, South Quay', 0)).toBeLessThan(20_000);
+  expect(await amount(page, 'Berth fees, South Quay', 11)).toBeGreaterThan(1000);
   await cell(page, 'Berth fees, North Yard', 0).click();
   await expect(page.getByText('FY27 outlook').first()).toBeVisible();
 });

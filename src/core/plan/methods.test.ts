@@ -233,6 +233,31 @@ describe('phasing', () => {
 });
 
 describe('pattern', () => {
+  test('a month that the ledger has not come to is shaped like the latest one that it has', () => {
+    const at = (year: number, month: number) => `${year}-${String(month).padStart(2, '0')}-10`;
+    const entries = [
+      ...Array.from({ length: 12 }, (_, i) => [at(2024, i + 1), 's', (i + 1) * 10] as const),
+      // Of 2025 three months are closed, and a few entries of April are there.
+      ...[1, 2, 3].map((m) => [at(2025, m), 's', m * 100] as const),
+      [at(2025, 4), 's', 1] as const,
+    ];
+    const balances = balancesOf([blockOf(accounts, entries)], calendar);
+    const f = factsOver(accounts, balances, 24, { closedThrough: calendar.firstOfYear(2025) + 2 });
+    const shape = [100, 200, 300, 40, 50, 60, 70, 80, 90, 100, 110, 120];
+    const total = shape.reduce((a, b) => a + b, 0);
+    const { amounts } = one(pattern(null, { amounts: yearly(total, total * 2) }), 's', f);
+    expect(amounts).toEqual([...shape, ...shape.map((v) => v * 2)]);
+    // The year before's own total keeps to the months that it is of.
+    expect(one(pattern(null), 's', f).amounts.slice(0, 5)).toEqual([100, 200, 300, 1, 0]);
+    // Where no month is ever closed, what has entries counts.
+    const open = factsOver(accounts, balances, 12, { closedThrough: null });
+    const all = one(pattern(total - 39), 's', open);
+    expect(all.amounts).toEqual(shape.map((v) => (v === 40 ? 1 : v)));
+  });
+  test('with nothing in any year it is even, and says so', () => {
+    const f = factsOver(accounts, balancesOf([], calendar), 12);
+    expect(one(pattern(1200), 's', f)).toMatchObject({ issue: 'nothingToFollow', total: 1200 });
+  });
   test('shaped like another account, or like a group', () => {
     expect(one(pattern(7800, { like: { of: 'account', account: 's' } })).amounts).toEqual(season);
     expect(one(pattern(1200, { like: { of: 'group', kind: 'income', group: 'Members' } })).amounts).toEqual(

@@ -316,6 +316,20 @@ describe('typing a total', () => {
     if (!applied.ok) throw new Error(applied.refusal.code);
     return { command, after: createReckoner()(applied.book.budgets[0]!, facts).lines.get(of('a1'))! };
   };
+  test('a year on an outlook becomes a pattern too, of the latest months that there are', () => {
+    const outlook = line('a1', lastYear({ from: { of: 'outlook', budget: 'b9', years: 1 }, round: 10 }));
+    const others = new Map([['b9', { has: () => true, amount: () => minor(5) }]]);
+    const f = factsWith(accounts, { a1: season }, { others });
+    const { lines } = createReckoner()(planOf(outlook), f);
+    const command = totalCommand('b', outlook, lines.get(of('a1'))!, f, 0, 12, minor(7800));
+    expect(command).toMatchObject({
+      type: 'setMethods',
+      lines: [{ method: { kind: 'pattern', amounts: { amounts: [7800] }, like: null, round: 10 } }],
+    });
+    const budget = line('a1', lastYear({ from: { of: 'budget', budget: 'b9', years: 1 } }));
+    const { lines: theirs } = createReckoner()(planOf(budget), f);
+    expect(totalCommand('b', budget, theirs.get(of('a1'))!, f, 0, 12, minor(7800)).type).toBe('setCells');
+  });
   test('a year on “last year” becomes a pattern with that amount', () => {
     const { command, after } = totalOf(lastYear({ uplift: pct('4') }), minor(15600));
     expect(command).toMatchObject({

@@ -78,9 +78,10 @@ function annualMethod({ method, account, segment }: Line, total: Minor, facts: F
     case 'unphased':
       return { ...method, amounts: wholesFor(total, method.amounts, facts) };
     case 'lastYear': {
-      // What has lumps taken out, or comes from elsewhere, cannot be said as a pattern of last year.
+      // What has lumps taken out, or comes from elsewhere, cannot be said as a pattern of last year. An outlook can:
+      // its months are shaped like the latest ones of the ledger.
       const plain =
-        method.from.of === 'actuals' && method.from.years === 1 && Object.keys(method.skip).length === 0;
+        method.from.of !== 'budget' && method.from.years === 1 && Object.keys(method.skip).length === 0;
       const { lastYear } = facts.past(account, segment);
       const shaped = sum(lastYear.map((a) => a ?? ZERO)) !== 0 && facts.years.length === 1;
       return plain && shaped && !facts.isBalance(account)

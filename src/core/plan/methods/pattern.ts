@@ -1,6 +1,7 @@
 import { minor, splitEven, splitLike, sum, ZERO, type Minor } from '@/core/money';
-import { yearsBefore } from '@/core/calendar';
+import { yearsBefore, type PeriodIndex } from '@/core/calendar';
 import type { MethodOf } from '@/core/model';
+import type { Facts } from '../facts';
 import { spanSize, type Span } from '../spans';
 import {
   blanks,
@@ -18,9 +19,17 @@ import { shownSoFar, wholesOf } from './wholes';
 
 type Pattern = MethodOf<'pattern'>;
 
+/** Years to look back for a month that the ledger has. */
+const FARTHEST = 10;
+
+/** Whether a month is there to be followed: closed, or with entries and not the last, which may not be over. */
+const isKnown = ({ closedThrough, has }: Facts, period: PeriodIndex): boolean =>
+  closedThrough === null ? has(period) : period <= closedThrough || (has(period) && has(period + 1));
+
 /**
  * The months that the amount is shaped like: actuals of the years chosen, added up (which is in proportion to their
- * average). Where a budget is longer than a year, its later years are shaped like the latest year of the ledger.
+ * average). A month that the ledger has not come to, in a budget made before the year is over or longer than one, is
+ * shaped like the same month of the latest year that has it. The year before's total has the months that it is of.
  */
 function shapeOf(method: Pattern, { facts, line }: Context, span: Span): Minor[] {
   const accounts = method.like === null ? [line.account] : facts.members(method.like);
@@ -29,9 +38,11 @@ function shapeOf(method: Pattern, { facts, line }: Context, span: Span): Minor[]
     let total: number = ZERO;
     for (const years of method.years) {
       let back = yearsBefore(facts.calendar, p.index, years);
-      for (let more = 1; back !== null && back >= first; more++)
+      for (let more = 1; back !== null && more <= FARTHEST; more++) {
+        if (back < first && (method.amounts === null || isKnown(facts, back))) break;
         back = yearsBefore(facts.calendar, p.index, years + more);
-      if (back === null) continue;
+      }
+      if (back === null || back >= first) continue;
       for (const a of accounts) total += facts.actual(a, line.segment, back) ?? 0;
     }
     return minor(total);
