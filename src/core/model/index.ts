@@ -40,6 +40,7 @@ export {
   mergeSegments,
   nextValueNumber,
   renameSegment,
+  segmentName,
   withTexts,
 } from './segments';
 export { newAccount, newBook, type NewBook } from './newBook';

@@ -1,5 +1,11 @@
-import type { Budget } from './budget';
+import type { Budget, SegmentId } from './budget';
 import type { AccountId, Axis } from './schema';
+
+/** What a segment is called; null is what is assigned to none. */
+export const segmentName = (axis: Axis | undefined, segment: SegmentId): string =>
+  segment === null
+    ? 'Unassigned'
+    : (axis?.values.find((v) => v.id === segment)?.name ?? 'A segment that is gone');
 
 /** The axis with a value under another name. */
 export const renameSegment = (axis: Axis, value: string, name: string): Axis => ({

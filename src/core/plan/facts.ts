@@ -85,6 +85,16 @@ const NOTHING: Past = { lastYear: [], known: [] };
 /** The calendar of a book. */
 export const calendarOf = (book: Pick<Book, 'calendar'>): FiscalCalendar => calendarFrom(book.calendar);
 
+/** Whether a budget covers a period. */
+export function coversPeriod(
+  calendar: FiscalCalendar,
+  { first, length }: Pick<Budget, 'first' | 'length'>,
+  period: PeriodIndex,
+): boolean {
+  const start = indexOfId(calendar, first);
+  return start !== null && period >= start && period < start + length;
+}
+
 /** The periods that a budget covers. */
 export function budgetPeriods(calendar: FiscalCalendar, budget: Pick<Budget, 'first' | 'length'>): Period[] {
   const first = indexOfId(calendar, budget.first);

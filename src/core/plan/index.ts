@@ -1,5 +1,6 @@
 export {
   budgetPeriods,
+  coversPeriod,
   calendarOf,
   factsFor,
   type Facts,

@@ -38,4 +38,4 @@ export {
   type VarianceReportInput,
 } from './varianceReport';
 export { ledgerReport, trialReport, type LedgerReportInput } from './ledgerReport';
-export { resultOf } from './result';
+export { figureRows, resultOf } from './result';

@@ -10,6 +10,7 @@ import {
   newBook,
   type Account,
   type AccountKind,
+  type Axis,
   type Book,
   type Budget,
   type Driver,
@@ -88,6 +89,15 @@ export function blockOf(
     accounts.map((a) => a.id),
   );
 }
+
+/** The book's sites: North, to which these accounts are assigned, and what is unassigned. */
+export const siteAxis = (byAccount: Axis['byAccount'] = {}): Axis => ({
+  id: 'x',
+  name: 'Site',
+  columns: [],
+  values: [{ id: 'n', name: 'North', from: [] }],
+  byAccount,
+});
 
 export const calendar = monthCalendar(1);
 export const months = (year: number) => yearRange(calendar, year);

@@ -82,8 +82,12 @@ function OpenPage({
               .join(', ')}${waiting.length > 4 ? ` and ${waiting.length - 4} more` : ''}.`}
         </p>
       )}
-      {begun && <IntakeShape ground={ground} now={now} />}
-      {begun && <Results ground={ground} now={now} />}
+      {begun && (
+        <>
+          <IntakeShape ground={ground} now={now} />
+          <Results ground={ground} now={now} />
+        </>
+      )}
       {now.proof && <AcceptBar key={now.file.fingerprint} ground={ground} now={now} proof={now.proof} />}
     </div>
   );

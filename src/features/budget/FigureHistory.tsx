@@ -17,14 +17,14 @@ const SHOWN = 40;
 const MONTHS = 3;
 
 /** A button that unfolds a history; what is in it is only reckoned once it is asked for. */
-function Unfolding({ title, children }: { readonly title: string; readonly children: () => ReactNode }) {
+function Unfolding({ title, children }: { readonly title: string; readonly children: ReactNode }) {
   const [shown, setShown] = useState(false);
   return (
     <section aria-label="History">
       <Button onClick={() => setShown(!shown)} aria-expanded={shown}>
         {shown ? 'Hide the history' : title}
       </Button>
-      {shown && children()}
+      {shown && children}
     </section>
   );
 }
@@ -70,7 +70,7 @@ type OfCell = {
 export function CellHistory(props: OfCell) {
   return (
     <Unfolding title={props.month === null ? 'History of the line' : 'History of this month'}>
-      {() => <OfCell {...props} />}
+      <OfCell {...props} />
     </Unfolding>
   );
 }
@@ -96,7 +96,11 @@ type OfDriver = { readonly ground: Ground; readonly budget: Budget; readonly dri
 
 /** Every change that moved months of a driver, with the months and their values before and after. */
 export function DriverHistory(props: OfDriver) {
-  return <Unfolding title="History of the driver">{() => <OfDriver {...props} />}</Unfolding>;
+  return (
+    <Unfolding title="History of the driver">
+      <OfDriver {...props} />
+    </Unfolding>
+  );
 }
 
 function OfDriver({ ground, budget, driver }: OfDriver) {

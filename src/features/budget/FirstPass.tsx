@@ -11,8 +11,8 @@ import {
   type Method,
   type SegmentId,
 } from '@/core/model';
-import { evenTotal, totalCommand, wholeRow } from '@/core/plan';
-import { budgetRows, fillStatement, rowName, rowTotal, type StatementRow } from '@/core/report';
+import { evenTotal, totalCommand } from '@/core/plan';
+import { budgetRows, figureRows, fillStatement, rowName, rowTotal, type StatementRow } from '@/core/report';
 import { MoneyInput, PercentInput } from '@/components/MoneyInput';
 import { Spark } from '@/components/Spark';
 import { dispatch, useBookStore } from '@/store/bookStore';
@@ -37,14 +37,13 @@ export function FirstPass({ ground, budget }: { readonly ground: Ground; readonl
   const money = moneyFormat(book);
   const statement = useMemo(() => budgetRows(book.accounts, budget.covers), [book.accounts, budget.covers]);
   const width = facts.periods.length;
-  const years = facts.years.length;
-  const filled = fillStatement(statement, width + years, (id) => wholeRow(whole.figures(id, segment), years));
+  const planned = figureRows(statement, facts, (id) => whole.figures(id, segment));
   const before = yearBefore(ground, whole);
   const priors = fillStatement(statement, width, (id) => before.of(id, segment));
-  const totalAt = (r: number) => rowTotal(statement[r]!, filled[r]!.slice(0, width), filled[r]!.slice(width));
+  const totalAt = (r: number) => planned[r]!.total;
   const priorAt = (r: number) => rowTotal(statement[r]!, priors[r]!);
   const year = fiscalYearsLabel(facts.periods);
-  const prior = before.as === 'actual' ? before.year : `${before.year} outlook`;
+  const prior = before.as === 'actual' ? before.year : before.label;
 
   const look = (ref: LineRef) => {
     if (!lineOf(ref)?.looked)

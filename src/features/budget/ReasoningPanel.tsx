@@ -4,7 +4,7 @@ import { useState, type RefObject } from 'react';
 import { Button, Textarea } from '@mantine/core';
 import { ZERO, sumBlank, type Minor } from '@/core/money';
 import { fiscalYearsLabel } from '@/core/calendar';
-import { type Line, type LineRef, type Note } from '@/core/model';
+import { segmentName, type Line, type LineRef, type Note } from '@/core/model';
 import { explainMonth, type LineResult, type Reckoning } from '@/core/plan';
 import { ROW_NAMES, type PeriodGroup, type SectionKind } from '@/core/report';
 import stage from '@/components/Stage.module.css';
@@ -89,7 +89,7 @@ export function ReasoningPanel({
     driver: (id) => budget.drivers.find((d) => d.id === id)?.name ?? 'a driver that is gone',
   };
   const axis = book.axes.find((a) => a.id === budget.axis);
-  const segment = axis && (axis.values.find((v) => v.id === ref.segment)?.name ?? 'Unassigned');
+  const segment = axis && segmentName(axis, ref.segment);
   const notesAllowed = !readOnly || notesOnly;
   const period = month === null ? null : facts.periods[month]!;
   const steps =
@@ -138,7 +138,7 @@ export function ReasoningPanel({
         <div className="label">What it changes</div>
         <div className={stage.pair}>
           <span>
-            {before.year} {before.as} → {year}
+            {before.label} → {year}
           </span>
           <span>
             {money.text(last ?? ZERO)} →{' '}

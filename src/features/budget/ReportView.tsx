@@ -4,7 +4,7 @@ import { methodBadge } from '@/store/methodWords';
 import { useState } from 'react';
 import { Button, Menu, SegmentedControl, Switch } from '@mantine/core';
 import type { Minor } from '@/core/money';
-import { lineOf, type Budget, type LineRef } from '@/core/model';
+import { lineOf, segmentName, type Budget, type LineRef } from '@/core/model';
 import {
   budgetReport,
   type Grain,
@@ -34,10 +34,7 @@ export function ReportView({ ground, budget }: { readonly ground: Ground; readon
   const segment = segmentShown(budget.segments, chosen);
   const money = moneyFormat(book);
   const axis = book.axes.find((a) => a.id === budget.axis);
-  const of =
-    segment === 'all' || !axis
-      ? ''
-      : ` · ${segment === null ? 'Unassigned' : (axis.values.find((v) => v.id === segment)?.name ?? '')}`;
+  const of = segment === 'all' || !axis ? '' : ` · ${segmentName(axis, segment)}`;
   const refOf = (account: string): LineRef | null => (segment === 'all' ? null : { account, segment });
   const lineFor = (account: string) => {
     const ref = refOf(account);
@@ -53,7 +50,7 @@ export function ReportView({ ground, budget }: { readonly ground: Ground; readon
     periods: whole.facts.periods,
     grain,
     figures: (id) => whole.figures(id, segment),
-    lastYear: { label: `${before.year} ${before.as}`, of: (id) => before.of(id, segment) },
+    lastYear: { label: before.label, of: (id) => before.of(id, segment) },
     methodName: (id) => {
       const line = lineFor(id);
       return line ? methodBadge(line.method) : '';

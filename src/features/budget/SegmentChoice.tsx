@@ -1,7 +1,7 @@
 'use client';
 
 import { NativeSelect } from '@mantine/core';
-import type { Book, Budget, SegmentId } from '@/core/model';
+import { segmentName, type Book, type Budget, type SegmentId } from '@/core/model';
 
 const text = (s: SegmentId | 'all'): string => (s === null ? '-' : s);
 
@@ -22,15 +22,13 @@ export function SegmentChoice({
 }) {
   if (budget.segments.length < 2) return null;
   const axis = book.axes.find((a) => a.id === budget.axis);
-  const nameOf = (s: SegmentId) =>
-    s === null ? 'Unassigned' : (axis?.values.find((v) => v.id === s)?.name ?? 'A segment that is gone');
   return (
     <NativeSelect
       aria-label={axis?.name ?? 'Segment'}
       value={text(value)}
       data={[
         ...(withAll ? [{ value: 'all', label: `All ${budget.segments.length} added up` }] : []),
-        ...budget.segments.map((s) => ({ value: text(s), label: nameOf(s) })),
+        ...budget.segments.map((s) => ({ value: text(s), label: segmentName(axis, s) })),
       ]}
       onChange={(e) => {
         const v = e.currentTarget.value;

@@ -3,8 +3,15 @@
 import { useState } from 'react';
 import { Button, Checkbox, NativeSelect, TextInput } from '@mantine/core';
 import { percent, type Minor, type Percent } from '@/core/money';
-import { fiscalYearLabel, fiscalYearsLabel, yearRange, yearsBefore, type PeriodIndex } from '@/core/calendar';
-import { isProfitAndLoss, type AccountKind, type Budget, type RoundUnit, type SegmentId } from '@/core/model';
+import { fiscalYearLabel, fiscalYearsLabel, yearRange, type PeriodIndex } from '@/core/calendar';
+import {
+  isProfitAndLoss,
+  segmentName,
+  type AccountKind,
+  type Budget,
+  type RoundUnit,
+  type SegmentId,
+} from '@/core/model';
 import { draftBudget, type StartChoice, type StartFrom } from '@/core/plan';
 import { ROW_NAMES, rowName, type SectionKind } from '@/core/report';
 import { NumberInput, PercentInput } from '@/components/MoneyInput';
@@ -14,7 +21,7 @@ import { useOpenGround } from '@/store/ground';
 import { moneyFormat } from '@/store/format';
 import { say, type BudgetView } from '@/store/session';
 import { toggleIn } from './setup';
-import { plans, yearsTo } from './yearBefore';
+import { coversYearBefore, yearsTo } from './yearBefore';
 import { startPreview, type StartPreview } from './startPreview';
 import { START_WORDS } from './words';
 import classes from './Budget.module.css';
@@ -95,7 +102,7 @@ export function StartBudget({
   // A business with only this year's months has no last year to take over: its own months are the best there is.
   // While last year is not over, its outlook says more than the months so far.
   const running = book.budgets.findLast(
-    (b) => b.state !== 'superseded' && plans(calendar, b, yearsBefore(calendar, first)),
+    (b) => b.state !== 'superseded' && coversYearBefore(calendar, b, first),
   );
   const unfinished = anyLastYear && window.length < calendar.periodsIn(start.year - 1);
   const from =
@@ -222,7 +229,7 @@ export function StartBudget({
                 <Checkbox
                   key={s ?? ''}
                   size="xs"
-                  label={s === null ? 'Unassigned' : axis.values.find((v) => v.id === s)!.name}
+                  label={segmentName(axis, s)}
                   checked={!left.includes(s)}
                   onChange={() => setLeft(toggleIn(left, s))}
                 />

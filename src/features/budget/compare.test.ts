@@ -1,5 +1,5 @@
 import { minor } from '@/core/money';
-import type { Axis, Budget } from '@/core/model';
+import type { Budget } from '@/core/model';
 import { makeGround } from '@/store/derived';
 import {
   account,
@@ -10,6 +10,7 @@ import {
   line,
   periodIds,
   phased,
+  siteAxis,
   unphased,
 } from '@/core/test/build';
 import { compareBudgets, differs } from './compare';
@@ -20,13 +21,7 @@ const accounts = [
   account('bank', 'bank', 'Bank', '1000'),
 ];
 const ids = periodIds(2026);
-const axis: Axis = {
-  id: 'x',
-  name: 'Site',
-  columns: [],
-  values: [{ id: 'n', name: 'North', from: [] }],
-  byAccount: {},
-};
+const axis = siteAxis();
 const months = (amounts: Readonly<Record<number, number>>) =>
   byMonth(Object.fromEntries(Object.entries(amounts).map(([i, v]) => [ids[Number(i)]!, minor(v)])));
 function compared(other: Budget, budget: Budget) {

@@ -1,9 +1,8 @@
 import type { Minor } from '@/core/money';
 import type { Period } from '@/core/calendar';
-import { lineOf, type AccountId, type Budget, type SegmentId } from '@/core/model';
-import { wholeRow } from '@/core/plan';
-import { budgetRows, fillStatement, rowName, rowTotal, type StatementRow } from '@/core/report';
-import { reckoned, type Ground, type Reckoned, type Slots } from '@/store/derived';
+import { lineOf, segmentName, type AccountId, type Budget, type SegmentId } from '@/core/model';
+import { budgetRows, figureRows, rowName, type StatementRow } from '@/core/report';
+import { reckoned, type Ground, type Slots } from '@/store/derived';
 import { methodBadge } from '@/store/methodWords';
 
 /** How a line is made in either budget; of which segment, where the budgets have segments. */
@@ -41,24 +40,22 @@ export function compareBudgets(ground: Ground, other: Budget, budget: Budget, sl
   const { accounts } = ground.book;
   const [left, right] = [reckoned(ground, other, slots), reckoned(ground, budget, slots)];
   const statement = budgetRows(accounts, budget.covers === other.covers ? budget.covers : 'both');
-  const [was, is] = [fill(statement, left), fill(statement, right)];
+  const [was, is] = [left, right].map((r) => figureRows(statement, r.facts, (id) => r.figures(id)));
   const at = new Map(left.facts.periods.map((p, i) => [p.index, i]));
   const shared = right.facts.periods.flatMap((period, i) => {
     const before = at.get(period.index);
     return before === undefined ? [] : [{ period, before, i }];
   });
-  const total = (row: StatementRow, values: readonly (Minor | null)[], { facts }: Reckoned) =>
-    rowTotal(row, values.slice(0, facts.periods.length), values.slice(facts.periods.length));
   const rows = statement.map((row, r): ComparedRow => {
-    const [a, b] = [total(row, was[r]!, left), total(row, is[r]!, right)];
+    const [a, b] = [was![r]!, is![r]!];
     return {
       ...rowName(row),
       kind: row.kind,
       code: row.kind === 'line' ? row.account.code : '',
-      left: a,
-      right: b,
-      change: lessOf(b, a),
-      months: shared.map(({ before, i }) => lessOf(is[r]![i] ?? null, was[r]![before] ?? null)),
+      left: a.total,
+      right: b.total,
+      change: lessOf(b.total, a.total),
+      months: shared.map(({ before, i }) => lessOf(b.months[i] ?? null, a.months[before] ?? null)),
       ways: row.kind === 'line' ? waysOf(ground, other, budget, row.account.id) : [],
     };
   });
@@ -66,12 +63,6 @@ export function compareBudgets(ground: Ground, other: Budget, budget: Budget, sl
 }
 
 const lessOf = (a: Minor | null, b: Minor | null): Minor => ((a ?? 0) - (b ?? 0)) as Minor;
-
-/** Months, and then what is said of whole years, of every row. */
-function fill(statement: readonly StatementRow[], r: Reckoned) {
-  const years = r.facts.years.length;
-  return fillStatement(statement, r.facts.periods.length + years, (id) => wholeRow(r.figures(id), years));
-}
 
 function waysOf({ book }: Ground, other: Budget, budget: Budget, account: AccountId): Way[] {
   const way = (of: Budget, segment: SegmentId): string => {
@@ -82,9 +73,8 @@ function waysOf({ book }: Ground, other: Budget, budget: Budget, account: Accoun
   // Budgets of different axes have no lines in common: neither says how the other's came about.
   if (other.axis !== budget.axis) return [];
   const axis = book.axes.find((a) => a.id === budget.axis);
-  const name = (s: SegmentId) => (axis ? (axis.values.find((v) => v.id === s)?.name ?? 'Unassigned') : null);
   return [...new Set([...budget.segments, ...other.segments])].flatMap((s) => {
     const [from, to] = [way(other, s), way(budget, s)];
-    return from === to ? [] : [{ segment: name(s), from, to }];
+    return from === to ? [] : [{ segment: axis ? segmentName(axis, s) : null, from, to }];
   });
 }

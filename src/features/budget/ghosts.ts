@@ -38,7 +38,7 @@ export function ghostFor(
   const other = ground.book.budgets.find((b) => b.id === setup.ghostOf);
   if (!other) {
     const before = yearBefore(ground, whole);
-    return { label: `${before.year} ${before.as}`, of: (id) => before.of(id, segment) };
+    return { label: before.label, of: (id) => before.of(id, segment) };
   }
   const theirs = reckoned(ground, other);
   const first = theirs.facts.periods[0]?.index ?? 0;

@@ -50,13 +50,17 @@ export function startPreview(
   const before = (id: string) => (was ? was.amounts(id) : lastYearOf(facts, id, segments));
 
   const statement = budgetRows(accounts, covers);
-  const totals = (valuesOf: (id: string) => readonly (Minor | null)[] | null) =>
-    fillStatement(statement, length, valuesOf).map((v, r) => rowTotal(statement[r]!, v));
-  const [plan, past] = [totals((id) => whole.amounts(id)), totals(before)];
-  const there = facts.periods.filter((_, i) => accounts.some(({ id }) => (before(id)?.[i] ?? null) !== null));
+  const plan = fillStatement(statement, length, (id) => whole.amounts(id));
+  const past = fillStatement(statement, length, before);
+  const known = accounts.map(({ id }) => before(id));
+  const there = facts.periods.filter((_, i) => known.some((months) => (months?.[i] ?? null) !== null));
   return {
     lines,
-    rows: statement.map((row, r) => ({ row, before: past[r]!, plan: plan[r]! })),
+    rows: statement.map((row, r) => ({
+      row,
+      before: rowTotal(row, past[r]!),
+      plan: rowTotal(row, plan[r]!),
+    })),
     beside,
     known: there.length,
   };

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { minor, type Minor } from '@/core/money';
-import { applyCommand, profitSign, type Axis, type Book, type Command, type Line } from '@/core/model';
+import { applyCommand, profitSign, type Book, type Command, type Line } from '@/core/model';
 import { makeGround, reckoned, type Slots } from '@/store/derived';
 import {
   account,
@@ -14,6 +14,7 @@ import {
   phased,
   runRate,
   share,
+  siteAxis,
   sourceOf,
   unphased,
 } from '@/core/test/build';
@@ -37,13 +38,7 @@ const accounts = [
   account('loan', 'loan', 'Loan', '2500'),
 ];
 const profitAndLoss = accounts.filter((a) => !['bank', 'loan'].includes(a.id));
-const axis: Axis = {
-  id: 'x',
-  name: 'Site',
-  columns: [],
-  values: [{ id: 'n', name: 'North', from: [] }],
-  byAccount: {},
-};
+const axis = siteAxis();
 const block = blockOf(
   accounts,
   accounts.flatMap((a, k) =>

@@ -1,6 +1,6 @@
 import { methodBadge } from '@/store/methodWords';
 import { divideRounded, minor, sumBlank, type Minor } from '@/core/money';
-import { fiscalYearLabel, fiscalYearsLabel, type Period } from '@/core/calendar';
+import { fiscalYearLabel, fiscalYearsLabel, yearsBefore, type Period } from '@/core/calendar';
 import type { AccountId, Line, LineRef, SegmentId } from '@/core/model';
 import { wholeRow, type Facts, type Figures } from '@/core/plan';
 import {
@@ -117,7 +117,7 @@ export function worksheet(
   const prior = yearBefore(ground, reckoned);
   const priors = fillers.prior(statement, prior, facts.periods.length, segment);
   const before = setup.info.includes('yearBefore')
-    ? fillers.before(statement, facts, segmentsIn(budget, segment))
+    ? fillers.before(statement, facts, budget.segments, segment)
     : null;
   const grain = setup.grain === 'beside' ? 'months' : setup.grain;
   const columns = fillers.columns(facts.periods, setup, years > 0, prior.as);
@@ -327,11 +327,12 @@ const fillTwoBefore = (
   statement: readonly StatementRow[],
   facts: Facts,
   segments: readonly SegmentId[],
+  segment: SegmentId | 'all',
 ): readonly Months[] => {
-  const { calendar } = facts;
-  const span = (year: number) => calendar.firstOfYear(year) - calendar.firstOfYear(year - 2);
+  const of = segmentsIn({ segments }, segment);
+  const before = facts.periods.map((p) => yearsBefore(facts.calendar, p.index, 2));
   return fillStatement(statement, facts.periods.length, (id) =>
-    facts.periods.map((p) => sumBlank(segments.map((s) => facts.actual(id, s, p.index - span(p.year))))),
+    before.map((q) => (q === null ? null : sumBlank(of.map((s) => facts.actual(id, s, q))))),
   );
 };
 

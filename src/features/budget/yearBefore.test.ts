@@ -1,5 +1,5 @@
 import { minor, percent } from '@/core/money';
-import type { Axis, Book, Budget } from '@/core/model';
+import type { Book, Budget } from '@/core/model';
 import { makeGround, reckoned } from '@/store/derived';
 import {
   account,
@@ -11,6 +11,7 @@ import {
   lastYear,
   line,
   periodIds,
+  siteAxis,
   sourceOf,
 } from '@/core/test/build';
 import { yearBefore, yearsTo } from './yearBefore';
@@ -87,13 +88,7 @@ test('of two years the second has nothing before it but itself', () => {
 });
 
 describe('by segment', () => {
-  const axis: Axis = {
-    id: 'x',
-    name: 'Site',
-    columns: [],
-    values: [{ id: 'n', name: 'North', from: [] }],
-    byAccount: { s: 'n' },
-  };
+  const axis = siteAxis({ s: 'n' });
   const own = { axis: 'x', segments: ['n', null] };
   const bySite = budgetOf([line('s', all(7), {}, 'n'), line('s', all(1), {}, null)], 'b5', own);
   test('each has its own part, and all of them the whole', () => {

@@ -7,7 +7,7 @@ import {
   type PeriodIndex,
 } from '@/core/calendar';
 import type { AccountId, Budget, Method, RoundUnit, SegmentId } from '@/core/model';
-import { asLastYear, type Facts } from '@/core/plan';
+import { asLastYear, coversPeriod, type Facts } from '@/core/plan';
 import { reckoned, type Ground, type Reckoned } from '@/store/derived';
 
 type Months = readonly (Minor | null)[];
@@ -16,6 +16,8 @@ type Months = readonly (Minor | null)[];
 export type YearBefore = {
   /** The year or years: "FY26". */
   readonly year: string;
+  /** The same with what is known of it: "FY26 actual". */
+  readonly label: string;
   /** What is known of it: all of it actual, or its outlook, where a budget stands in for months not closed yet. */
   readonly as: 'actual' | 'outlook';
   /** An account's months, each a year before the budget's, in one segment or over all that the budget has. */
@@ -52,14 +54,10 @@ export const segmentsIn = (
   shown: SegmentId | 'all',
 ): readonly SegmentId[] => (shown === 'all' ? segments : [shown]);
 
-/** Whether a budget plans a period. */
-export function plans(
-  calendar: FiscalCalendar,
-  { first, length }: Budget,
-  period: PeriodIndex | null,
-): boolean {
-  const start = indexOfId(calendar, first);
-  return start !== null && period !== null && period >= start && period < start + length;
+/** Whether a budget covers the period a year before another. */
+export function coversYearBefore(calendar: FiscalCalendar, budget: Budget, period: PeriodIndex): boolean {
+  const before = yearsBefore(calendar, period);
+  return before !== null && coversPeriod(calendar, budget, before);
 }
 
 /**
@@ -67,8 +65,8 @@ export function plans(
  * the same months, else one where it plans those of the year before, else as many as lie between their beginnings.
  */
 export function yearsTo(calendar: FiscalCalendar, first: PeriodIndex, other: Budget): number {
-  if (plans(calendar, other, first)) return 0;
-  if (plans(calendar, other, yearsBefore(calendar, first))) return 1;
+  if (coversPeriod(calendar, other, first)) return 0;
+  if (coversYearBefore(calendar, other, first)) return 1;
   const theirs = indexOfId(calendar, other.first) ?? first;
   return Math.max(0, calendar.period(first).year - calendar.period(theirs).year);
 }
@@ -78,13 +76,13 @@ function standInFor(ground: Ground, { facts, budget }: Reckoned, through: Period
   const open = facts.periods
     .map((p) => yearsBefore(facts.calendar, p.index))
     .find((q) => q !== null && q > through && q < facts.periods[0]!.index);
-  if (open === undefined) return null;
+  if (open === undefined || open === null) return null;
   const fits = ground.book.budgets.filter(
     (b) =>
       b.id !== budget.id &&
       b.state !== 'superseded' &&
       (budget.axis === null || b.axis === budget.axis) &&
-      plans(facts.calendar, b, open),
+      coversPeriod(facts.calendar, b, open),
   );
   // The one that its own lines follow, if any do.
   for (const { method } of budget.lines)
@@ -102,11 +100,15 @@ function make({ facts, budget }: Reckoned, other: Reckoned | null, through: Peri
   const year = fiscalYearsLabel(periods, 1);
   const actual = (id: AccountId, segment: SegmentId | 'all') =>
     lastYearOf(facts, id, segmentsIn(budget, segment));
-  if (!other) return { year, as: 'actual', of: actual, method: asLastYear };
+  if (!other) return { year, label: `${year} actual`, as: 'actual', of: actual, method: asLastYear };
 
   const theirs = other.facts.periods;
   const first = theirs[0]!.index;
-  const before = periods.map((p) => yearsBefore(facts.calendar, p.index));
+  // For each month the place of the other's that stands in for it.
+  const places = periods.map((p) => {
+    const q = yearsBefore(facts.calendar, p.index);
+    return q !== null && q > through && q >= first && q < first + theirs.length ? q - first : null;
+  });
   const planned = (id: AccountId, segment: SegmentId | 'all'): Months[] =>
     budget.axis === null
       ? [other.amounts(id) ?? []]
@@ -114,15 +116,14 @@ function make({ facts, budget }: Reckoned, other: Reckoned | null, through: Peri
   const of = (id: AccountId, segment: SegmentId | 'all'): Months => {
     const known = actual(id, segment);
     const rows = planned(id, segment);
-    return before.map((q, i) => {
-      const inside = q !== null && q > through && q >= first && q < first + theirs.length;
-      return inside ? sumBlank(rows.map((r) => r[q - first] ?? null)) : (known[i] ?? null);
-    });
+    return places.map((at, i) =>
+      at === null ? (known[i] ?? null) : sumBlank(rows.map((r) => r[at] ?? null)),
+    );
   };
   const from = { of: 'outlook' as const, budget: other.budget.id, years: 1 };
   const method = (uplift: Percent = percent('0'), round: RoundUnit = 0): Method => ({
     ...(asLastYear(uplift, round) as Extract<Method, { kind: 'lastYear' }>),
     from,
   });
-  return { year, as: 'outlook', of, method };
+  return { year, label: `${year} outlook`, as: 'outlook', of, method };
 }

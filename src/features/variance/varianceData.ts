@@ -1,18 +1,14 @@
 import type { Minor } from '@/core/money';
-import { indexOfId, yearToDate, type PeriodIndex } from '@/core/calendar';
+import { yearToDate, type PeriodIndex } from '@/core/calendar';
 import type { Budget } from '@/core/model';
+import { coversPeriod } from '@/core/plan';
 import { varianceReport, type LineFilter, type ReportTable } from '@/core/report';
 import { reckoned, type Ground } from '@/store/derived';
 import { dayText } from '@/store/format';
 
-const covers = (ground: Ground, b: Budget, month: PeriodIndex): boolean => {
-  const first = indexOfId(ground.calendar, b.first);
-  return first !== null && month >= first && month < first + b.length;
-};
-
 /** The budget a month is compared with: the one chosen if it covers the month, else the approved one, else the latest. */
 export function comparedBudget(ground: Ground, month: PeriodIndex, chosen: string | null): Budget | null {
-  const candidates = ground.book.budgets.filter((b) => covers(ground, b, month));
+  const candidates = ground.book.budgets.filter((b) => coversPeriod(ground.calendar, b, month));
   return (
     candidates.find((b) => b.id === chosen) ??
     candidates.findLast((b) => b.state === 'approved') ??
