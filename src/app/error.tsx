@@ -1,12 +1,8 @@
 'use client';
 
-import { Trouble } from '@/components/Trouble';
+import { ScreenStopped } from '@/features/shell/ScreenStopped';
 
-/** A screen broke: what it was, and that the book itself is safe. */
+/** A screen broke: the frame around it stands. */
 export default function ErrorPage({ error, reset }: { readonly error: Error; readonly reset: () => void }) {
-  return (
-    <Trouble title="This screen stopped" action={{ label: 'Show it again', run: reset }}>
-      The book is safe: it is saved after every change. What happened: <q>{error.message}</q>
-    </Trouble>
-  );
+  return <ScreenStopped error={error} again={reset} />;
 }

@@ -84,6 +84,7 @@ describe('the demo book', () => {
       book: history.book,
       blocks,
       journal: history.journal,
+      setAside: [],
     });
     expect(history.book.axes.map((a) => [a.name, a.values.length])).toEqual([
       ['Site', 2],

@@ -16,38 +16,49 @@ import {
 } from '@/core/test/build';
 import { memoryKeyValue } from '@/platform/keyValue';
 
-/** The browser's storage, which may be full, and the tabs that hold a book. */
+/** The browser's storage, which may be full, the tabs that hold a book, and what the browser remembers. */
 const mockDisk = { full: false, fetched: 0, place: memoryKeyValue() };
 const mockTabs = {
   holder: new Map<string, { readonly lost: () => void }>(),
-  listeners: [] as ((book: string) => void)[],
+  listeners: [] as { readonly tab: object; readonly on: (news: unknown) => void }[],
 };
+const mockSettings = new Map<string, string>();
 
 jest.mock('@/platform/browserKeyValue', () => ({ browserKeyValue: () => mockDisk.place }));
+jest.mock('@/platform/settings', () => ({
+  readSetting: (key: string) => mockSettings.get(key) ?? null,
+  writeSetting: (key: string, value: string) => void mockSettings.set(key, value),
+}));
 jest.mock('@/platform/tabLock', () => {
   // A browser is what has a navigator.
   Object.defineProperty(globalThis, 'navigator', { value: {}, configurable: true });
+  const hold = (book: string, lost: () => void) => {
+    const own = { lost };
+    mockTabs.holder.set(book, own);
+    return { letGo: () => mockTabs.holder.get(book) === own && mockTabs.holder.delete(book) };
+  };
+  const take = async (book: string, lost: () => void) =>
+    mockTabs.holder.has(book) ? null : hold(book, lost);
   return {
-    browserTabLock: () => {
-      let mine: string | null = null;
+    browserTabLock: () => ({
+      take,
+      wait: async (book: string, _ms: number, lost: () => void) => {
+        for (let n = 0; n < 200 && mockTabs.holder.has(book); n++) await new Promise((r) => setTimeout(r, 1));
+        return take(book, lost);
+      },
+      seize: async (book: string, lost: () => void) => {
+        mockTabs.holder.get(book)?.lost();
+        return hold(book, lost);
+      },
+    }),
+    tabNews: () => {
+      const tab = {};
       return {
-        acquire: async (book: string, steal: boolean, onLost: () => void) => {
-          if (mine !== null) mockTabs.holder.delete(mine);
-          mine = null;
-          const other = mockTabs.holder.get(book);
-          if (other && !steal) return false;
-          other?.lost();
-          mockTabs.holder.set(book, { lost: onLost });
-          mine = book;
-          return true;
-        },
-        release: () => undefined,
+        tell: (news: unknown) =>
+          mockTabs.listeners.forEach((l) => l.tab !== tab && setTimeout(() => l.on(news), 0)),
+        listen: (on: (news: unknown) => void) => void mockTabs.listeners.push({ tab, on }),
       };
     },
-    tabNews: () => ({
-      tell: (book: string) => mockTabs.listeners.forEach((l) => l(book)),
-      listen: (on: (book: string) => void) => void mockTabs.listeners.push(on),
-    }),
   };
 });
 
@@ -93,6 +104,7 @@ beforeEach(() => {
   mockDisk.place = memoryKeyValue(() => mockDisk.full);
   mockTabs.holder.clear();
   mockTabs.listeners.length = 0;
+  mockSettings.clear();
   mockDisk.fetched = 0;
   globalThis.fetch = (async (url: string) => {
     mockDisk.fetched += 1;
@@ -186,7 +198,6 @@ test('a copy owns its entries and starts a journal; deleting one book leaves the
   await t.duplicateBook('Copy');
   expect(t.book()).toMatchObject({ name: 'Copy' });
   expect(t.book().id).not.toBe(id);
-  expect(t.book().sources[0]!.block).not.toBe('l1');
   expect(t.state().history!.journal).toEqual([]);
   await t.deleteBook(id);
   expect(t.state().shelf.map((s) => s.name)).toEqual(expect.arrayContaining(['Copy']));

@@ -1,6 +1,8 @@
 import { create } from 'zustand';
 import type { LedgerBlock } from '@/core/ledger';
 import {
+  LIMITS,
+  cutText,
   newBook,
   openHistory,
   perform,
@@ -11,25 +13,34 @@ import {
   type History,
   type NewBook,
   type Refusal,
+  type SetAside,
+  type Step,
 } from '@/core/model';
 import { DEMO_FILE, DEMO_ID } from '@/demo/demoFile';
-import { now, randomId } from '@/platform/clock';
+import { after, milliseconds, now, randomId } from '@/platform/clock';
 import { browserKeyValue } from '@/platform/browserKeyValue';
 import { browserTabLock, tabNews } from '@/platform/tabLock';
-import { Keeper, type Kept, type ShelfItem } from './keeper';
+import { readSetting, writeSetting } from '@/platform/settings';
+import {
+  DESK_SETTINGS,
+  Keeper,
+  Library,
+  type KeepIssue,
+  type Opening,
+  type SaveState,
+  type ShelfItem,
+  type TakingOver,
+} from './keeping';
 import { personNow } from './person';
-import { resetSession } from './session';
+import { refusalWords } from './refusalWords';
+import { resetSession, say } from './session';
 
-export type SaveState =
-  | { readonly state: 'saved'; readonly at: string }
-  | { readonly state: 'saving' }
-  | { readonly state: 'failed'; readonly why: string };
-
-export type Phase = 'loading' | 'ready' | 'failed';
+/** `held`: the book is open but not drawn, since drawing it did not come to an end the last time. */
+export type Phase = 'loading' | 'ready' | 'held' | 'failed';
 
 type State = {
   readonly phase: Phase;
-  /** Why opening failed, as a code or the browser's own words. */
+  /** Why no book is open, as a code or the browser's own words. */
   readonly failure: string | null;
   readonly history: History | null;
   readonly blocks: ReadonlyMap<string, LedgerBlock>;
@@ -37,6 +48,11 @@ type State = {
   readonly save: SaveState;
   /** Another tab holds the book: this one may only read. */
   readonly readOnly: boolean;
+  /** Why what is open is not the newest state, or not all of it; empty as a rule. */
+  readonly passedOver: readonly KeepIssue[];
+  readonly setAside: readonly SetAside[];
+  /** Books that are not shown and have changes which the storage refused so far. */
+  readonly waiting: readonly { readonly id: string; readonly name: string }[];
 };
 
 const EMPTY: State = {
@@ -47,6 +63,9 @@ const EMPTY: State = {
   shelf: [],
   save: { state: 'saving' },
   readOnly: false,
+  passedOver: [],
+  setAside: [],
+  waiting: [],
 };
 
 /** The open book. Read it with selectors; change it only by the functions of this file. */
@@ -55,35 +74,87 @@ export const useBookStore = create<State>(() => EMPTY);
 const set = useBookStore.setState;
 const get = useBookStore.getState;
 
-/** A save follows a change by this much, so that a burst of typing is one write and a second never passes unsaved. */
-const SAVE_AFTER_MS = 250;
+/** Where a book's name stands while it is drawn for the first time: there at the next start, it was never done. */
+const DRAWING = 'tellan-drawing';
 
 let keeper: Keeper | null = null;
+let library: Library | null = null;
 let booting: Promise<void> | null = null;
 const lock = typeof navigator === 'undefined' ? null : browserTabLock();
 const news = typeof BroadcastChannel === 'undefined' ? null : tabNews();
 
+const wordOf = (error: unknown): string =>
+  error instanceof Error ? error.message || error.name : String(error);
+
 /** Opens the storage and the last book; makes the demo book on a first visit. Runs once however often it is called. */
 export function boot(): Promise<void> {
-  booting ??= start().catch((error: unknown) => {
-    set({ phase: 'failed', failure: error instanceof Error ? error.message : String(error) });
-  });
+  booting ??= start().catch((error: unknown) => set({ phase: 'failed', failure: wordOf(error) }));
   return booting;
 }
 
 async function start(): Promise<void> {
-  keeper = new Keeper(browserKeyValue());
-  news?.listen((id) => void followOtherTab(id));
-  const shelf = await keeper.shelf();
+  keeper = new Keeper(browserKeyValue(), randomId('t'), milliseconds);
+  library = new Library({
+    keeper,
+    // Without locks (a browser of before 2022) there is no telling tabs apart: each may write.
+    lock: lock ?? {
+      take: async () => ({ letGo: () => undefined }),
+      wait: async () => ({ letGo: () => undefined }),
+      seize: async () => ({ letGo: () => undefined }),
+    },
+    news,
+    settings: { ...DESK_SETTINGS, now, after },
+    answerMs: 5000,
+    onChange: mirror,
+  });
+  const shelf = await library.shelf();
+  set({ shelf });
   if (shelf.length === 0) {
     await addDemoBook();
     return;
   }
   const last = await keeper.lastOpened();
   const order = [...shelf].sort((a, b) => Number(b.id === last) - Number(a.id === last));
-  for (const { id } of order) if (await openKept(id)) return;
-  set({ phase: 'failed', failure: 'noWholeBook', shelf });
+  const undrawn = readSetting(DRAWING);
+  for (const { id } of order) {
+    const opening = await library.open(id);
+    if (!opening.ok) continue;
+    shows(undrawn === id && !get().readOnly ? 'held' : 'ready');
+    await refreshShelf();
+    return;
+  }
+  set({ phase: 'failed', failure: 'noWholeBook' });
 }
+
+/** Shows what the library has. */
+function mirror(): void {
+  const shown = library!.shown;
+  const waiting = library!.waiting;
+  set({
+    ...(shown ?? { history: null, blocks: EMPTY.blocks, save: EMPTY.save, readOnly: false }),
+    passedOver: shown?.passedOver ?? [],
+    setAside: shown?.setAside ?? [],
+    waiting: waiting.length === 0 && get().waiting.length === 0 ? get().waiting : waiting,
+  });
+}
+
+/** Draws the book that was opened. */
+function shows(phase: 'ready' | 'held' = 'ready'): void {
+  const { history } = get();
+  resetSession();
+  if (history && phase === 'ready') writeSetting(DRAWING, history.book.id);
+  set({ phase, failure: null });
+  if (history) void keeper!.rememberOpened(history.book.id).catch(() => undefined);
+}
+
+/** Draws a book all the same of which the drawing did not come to an end; one change earlier if so asked. */
+export function drawHeld(earlier: boolean): void {
+  if (earlier) undoLast();
+  shows();
+}
+
+/** What was opened last is on the screen: nothing keeps it from being opened at the next start. */
+export const drawn = (): void => writeSetting(DRAWING, '');
 
 /** Puts the demo book that ships onto the shelf, as a book of its own, and opens it. */
 export async function addDemoBook(): Promise<void> {
@@ -100,173 +171,143 @@ export async function addDemoBook(): Promise<void> {
 }
 
 /** Puts a book that was just made or read from a file onto the shelf and opens it. */
-async function adopt(history: History, blocks: ReadonlyMap<string, LedgerBlock>): Promise<void> {
-  await flush();
-  await hold(history.book.id, false);
-  resetSession();
-  set({ phase: 'ready', failure: null, history, blocks, save: { state: 'saving' } });
-  await write();
+async function adopt(
+  history: History,
+  blocks: ReadonlyMap<string, LedgerBlock>,
+  setAside: readonly SetAside[] = [],
+): Promise<void> {
+  if (!library) throw new Error('This browser refused its storage');
+  await library.adopt(history, blocks, setAside);
+  shows();
   await refreshShelf();
-  await keeper!.rememberOpened(history.book.id).catch(() => undefined);
 }
 
-/** Opens a kept book; false when no whole state of it is there. */
-export async function openKept(id: string): Promise<boolean> {
-  await flush();
-  const kept = await keeper!.open(id);
-  if (!kept.ok) {
-    set({ failure: kept.issue.code });
-    return false;
-  }
-  await hold(id, false);
-  resetSession();
-  show(kept);
-  await keeper!.rememberOpened(id).catch(() => undefined);
+/** Opens a kept book; what was open stays when it cannot be. `forLooking` leaves the right to change it to others. */
+export async function openKept(id: string, forLooking = false): Promise<Opening> {
+  const opening = await library!.open(id, forLooking);
+  if (opening.ok) shows();
   await refreshShelf();
-  return true;
+  return opening;
 }
 
-const show = (kept: Extract<Kept, { ok: true }>) =>
-  set({
-    phase: 'ready',
-    failure: null,
-    history: kept.history,
-    blocks: kept.blocks,
-    save: { state: 'saved', at: kept.savedAt },
-  });
+/** Works on the open book here instead of in the other tab; `byForce` although that one has not let it go. */
+export const takeOver = (byForce = false): Promise<TakingOver> => library!.takeOver(byForce);
 
-async function hold(id: string, steal: boolean): Promise<void> {
-  const mine = lock ? await lock.acquire(id, steal, () => set({ readOnly: true })) : true;
-  set({ readOnly: !mine });
+export async function refreshShelf(): Promise<void> {
+  const shelf = await library!.shelf().catch(() => null);
+  if (shelf) set({ shelf });
 }
-
-/** Takes the book over from the other tab, at the state that tab saved last. */
-export async function takeOver(): Promise<void> {
-  const id = get().history?.book.id;
-  if (!id) return;
-  await hold(id, true);
-  const kept = await keeper!.open(id);
-  if (kept.ok) show(kept);
-}
-
-async function followOtherTab(id: string): Promise<void> {
-  if (!get().readOnly || get().history?.book.id !== id) return;
-  const kept = await keeper!.open(id);
-  if (kept.ok && get().readOnly) show(kept);
-}
-
-export const refreshShelf = async (): Promise<void> => set({ shelf: await keeper!.shelf() });
 
 /** A new empty book; its id. */
 export async function createBook(spec: Omit<NewBook, 'id'>): Promise<string> {
   const id = randomId('k');
-  await adopt(openHistory(newBook({ ...spec, id }), []), new Map());
+  await adopt(
+    openHistory(newBook({ ...spec, id, name: cutText(spec.name, LIMITS.bookName) }), []),
+    new Map(),
+  );
   return id;
 }
 
-/** Puts a book read from a file onto the shelf, under a new id when one of the same id is there already. */
-export async function addBook(book: Book, blocks: readonly LedgerBlock[], history: History): Promise<void> {
+/**
+ * Puts a book read from a file onto the shelf, under a new id when one of the same id is there already. `setAside` is what
+ * of the file could not be kept.
+ */
+export async function addBook(
+  book: Book,
+  blocks: readonly LedgerBlock[],
+  history: History,
+  setAside: readonly SetAside[] = [],
+): Promise<void> {
+  await refreshShelf();
   const taken = get().shelf.some((s) => s.id === book.id);
-  if (taken) return adoptCopy(book, blocks);
-  await adopt(history, new Map(blocks.map((b) => [b.id, b])));
+  if (taken) return adoptCopy(book, blocks, setAside);
+  await adopt(history, new Map(blocks.map((b) => [b.id, b])), setAside);
 }
 
 /** A copy of the open book under another name, opened. */
 export async function duplicateBook(name: string): Promise<void> {
   const { history, blocks } = get();
   if (!history) return;
-  await adoptCopy({ ...history.book, name }, [...blocks.values()]);
+  await adoptCopy({ ...history.book, name: cutText(name, LIMITS.bookName) }, [...blocks.values()]);
 }
 
-/** A copy owns its ledger blocks, so that deleting one book never takes another's entries; its journal starts anew. */
-async function adoptCopy(book: Book, blocks: readonly LedgerBlock[]): Promise<void> {
+/** A copy with ledger blocks of its own; its journal starts anew. */
+async function adoptCopy(
+  book: Book,
+  blocks: readonly LedgerBlock[],
+  setAside: readonly SetAside[] = [],
+): Promise<void> {
   const id = randomId('k');
-  const renamed = new Map(blocks.map((b) => [b.id, { ...b, id: randomId('l') }]));
-  const sources = book.sources.map((s) => ({ ...s, block: renamed.get(s.block)!.id }));
-  const used = sources.map((s) => s.block);
-  const owned = [...renamed.values()].filter((b) => used.includes(b.id));
-  await adopt(openHistory({ ...book, id, sources }, []), new Map(owned.map((b) => [b.id, b])));
+  const used = new Set(book.sources.map((s) => s.block));
+  const owned = blocks.filter((b) => used.has(b.id));
+  await adopt(openHistory({ ...book, id }, []), new Map(owned.map((b) => [b.id, b])), setAside);
 }
 
 /** Deletes a book for good and opens the next on the shelf, or a fresh demo book when none is left. */
 export async function deleteBook(id: string): Promise<void> {
-  await flush();
-  const others = (await keeper!.shelf()).filter((s) => s.id !== id);
-  await keeper!.remove(id);
-  if (get().history?.book.id === id) {
-    set({ history: null });
-    for (const other of others) if (await openKept(other.id)) return;
-    await addDemoBook();
+  try {
+    if (!(await library!.remove(id)))
+      return say('This book is being worked on in another tab. Close it there first.', 'trouble');
+  } catch (error) {
+    return say(`The book could not be deleted: ${wordOf(error)}.`, 'trouble');
   }
   await refreshShelf();
+  if (get().history) return;
+  for (const other of get().shelf) if ((await openKept(other.id)).ok) return;
+  if (get().shelf.length === 0) await addDemoBook();
+  else set({ phase: 'failed', failure: 'noWholeBook' });
 }
+
+/** All that is kept of a book, whether or not it can be read. */
+export const rescueBook = (id: string): Promise<Record<string, unknown>> => library!.rescue(id);
 
 /** Does a command; the refusal when it could not be done. `block` comes with an intake; `why` goes to the journal. */
 export function dispatch(command: Command, block?: LedgerBlock, why = ''): Refusal | null {
   const { history, readOnly, blocks } = get();
-  if (!history || readOnly) return { code: 'readOnly' };
-  const step = perform(history, command, now(), { why, by: personNow().name });
-  if (!step.ok) return step.refusal;
+  if (!history) return { code: 'readOnly' };
+  const step: Step = readOnly ? { ok: false, refusal: { code: 'readOnly' } } : tried(history, command, why);
+  if (!step.ok) {
+    say(refusalWords(step.refusal), 'trouble');
+    return step.refusal;
+  }
   if (step.history === history) return null;
-  set({ history: step.history, blocks: block ? new Map(blocks).set(block.id, block) : blocks });
-  saveSoon();
+  library!.change(step.history, block ? new Map(blocks).set(block.id, block) : blocks);
+  mirror();
   return null;
 }
 
-export function undoLast(): void {
-  stepTo(undo);
+function tried(history: History, command: Command, why: string): Step {
+  try {
+    return perform(history, command, now(), { why: cutText(why, LIMITS.reason), by: doer() });
+  } catch (error) {
+    // A fault of the program: the book stays as it was, and the person is told.
+    const fault = { path: command.type, message: wordOf(error) };
+    return { ok: false, refusal: { code: 'broken', fault } };
+  }
 }
 
-export function redoLast(): void {
-  stepTo(redo);
-}
+const doer = (): string => cutText(personNow().name, LIMITS.person);
 
-function stepTo(step: (history: History, at: string, by?: string) => History): void {
+export const undoLast = (): void => stepTo(undo, 'taken back');
+export const redoLast = (): void => stepTo(redo, 'done again');
+
+function stepTo(step: typeof undo, what: string): void {
   const { history, readOnly } = get();
   if (!history || readOnly) return;
-  const next = step(history, now(), personNow().name || undefined);
-  if (next === history) return;
-  set({ history: next });
-  saveSoon();
-}
-
-let timer: ReturnType<typeof setTimeout> | null = null;
-let writing: Promise<void> | null = null;
-
-function saveSoon(): void {
-  set({ save: { state: 'saving' } });
-  timer ??= setTimeout(() => void write(), SAVE_AFTER_MS);
+  const next = step(history, now(), doer() || undefined);
+  if (next === history) {
+    const any = step === undo ? history.done.length : history.undone.length;
+    if (any > 0) say(`This change cannot be ${what}: the book is not as it was then.`, 'trouble');
+    return;
+  }
+  library!.change(next);
+  mirror();
 }
 
 /** Writes what is unsaved now; waits until it is on disk. */
-export async function flush(): Promise<void> {
-  if (timer) await write();
-  else await writing;
-}
-
-async function write(): Promise<void> {
-  if (timer) clearTimeout(timer);
-  timer = null;
-  await writing;
-  const { history, blocks } = get();
-  if (!history || get().readOnly) return;
-  writing = (async () => {
-    try {
-      const at = now();
-      await keeper!.save(history, blocks, at);
-      // A change made meanwhile has its own save coming.
-      if (get().history === history) set({ save: { state: 'saved', at } });
-      news?.tell(history.book.id);
-    } catch (error) {
-      set({
-        save: { state: 'failed', why: error instanceof Error ? error.message || error.name : String(error) },
-      });
-    }
-  })();
-  await writing;
-  writing = null;
-}
+export const flush = async (): Promise<void> => library?.flush();
 
 /** Whether leaving now would lose something. */
-export const hasUnsaved = (): boolean =>
-  get().save.state !== 'saved' && !get().readOnly && get().history !== null;
+export const hasUnsaved = (): boolean => library?.unsaved ?? false;
+
+export type { KeepIssue, SaveState, ShelfItem } from './keeping';

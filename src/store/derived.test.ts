@@ -126,7 +126,7 @@ describe('changes in words', () => {
         type: 'setVarianceNote',
         period: ids[0]!,
         account: 's',
-        note: { text: 'x', by: '', at: '' } as never,
+        note: { text: 'x', reach: 'lasting', at: '' },
       },
       'Sales',
     ],

@@ -21,6 +21,7 @@ import { instant, randomId, today } from './actions';
 import { dispatch, useBookStore } from './bookStore';
 import type { Ground } from './derived';
 import { groundNow } from './ground';
+import { refusalWords } from './refusalWords';
 import { IDLE, useIntake, type OpenIntake, type PullFacts } from './intakeState';
 
 export { useIntake, type OpenIntake, type PullFacts };
@@ -318,8 +319,7 @@ export async function acceptIntake({
   set({ waiting: rest, taken, onward: onward && next !== undefined });
   if (next) void take(next);
   if (!accepted) return 'The file holds no amount that could be taken in.';
-  if (refusal?.code === 'alreadyTakenIn') return 'This very file is in the book already.';
-  return refusal ? 'The book did not take the file.' : null;
+  return refusal ? refusalWords(refusal) : null;
 }
 
 /** Takes this file and, while they tie and leave no question, those that wait. */

@@ -1,8 +1,19 @@
 import { z } from 'zod';
-import { bookSchema, openBook, type Book, type Change, type OpenIssue } from '@/core/model';
-import { MARKS, packTexts, unpackTexts, type LedgerBlock } from '@/core/ledger';
+import { MOST_AMOUNT } from '@/core/money';
+import {
+  bookSchema,
+  changeSchema,
+  isJournal,
+  openBook,
+  type Book,
+  type Change,
+  type OpenIssue,
+  type SetAside,
+} from '@/core/model';
+import { openBlock, packTexts, unpackTexts, type LedgerBlock } from '@/core/ledger';
 
-const column = z.array(z.int());
+/** Whole numbers that fit a column of entries. */
+const column = z.array(z.int32());
 const blockSchema = z.strictObject({
   id: z.string(),
   count: z.int().min(0),
@@ -11,7 +22,7 @@ const blockSchema = z.strictObject({
   /** Place in `accounts`. */
   account: column,
   /** Minor units, debits positive. */
-  amount: column,
+  amount: z.array(z.int().min(-MOST_AMOUNT).max(MOST_AMOUNT)),
   /** Row of the file, from 1. */
   row: column,
   /** Places in `texts`. */
@@ -27,31 +38,6 @@ const blockSchema = z.strictObject({
   texts: z.array(z.string()),
 });
 
-const patch = z.looseObject({
-  op: z.enum(['add', 'remove', 'replace']),
-  path: z.array(z.union([z.string(), z.number()])),
-});
-const changeSchema = z.union([
-  z.strictObject({
-    seq: z.int(),
-    at: z.string(),
-    type: z.enum(['undo', 'redo']),
-    of: z.int(),
-    by: z.string().optional(),
-  }),
-  z.strictObject({
-    seq: z.int(),
-    at: z.string(),
-    type: z.string(),
-    why: z.string().optional(),
-    by: z.string().optional(),
-    how: z.string().optional(),
-    version: z.int().optional(),
-    patches: z.array(patch),
-    inverse: z.array(patch),
-  }),
-]);
-
 /** The `.tellan.json` file: the book, its ledger blocks in columns, and its journal. */
 export const bookFileSchema = z.strictObject({
   format: z.literal('tellan.file'),
@@ -60,6 +46,9 @@ export const bookFileSchema = z.strictObject({
   ledger: z.array(blockSchema),
   journal: z.array(changeSchema),
 });
+
+/** The same without the book, which is brought to the present version and checked on its own. */
+const partsSchema = z.strictObject({ ...bookFileSchema.shape, book: z.null() });
 
 export type WholeBook = {
   readonly book: Book;
@@ -88,57 +77,64 @@ export function bookFile({ book, blocks, journal }: WholeBook): string {
 export type BookFileIssue =
   OpenIssue | { readonly code: 'notJson' } | { readonly code: 'brokenLedger'; readonly block: string };
 export type BookFileRead =
-  ({ readonly ok: true } & WholeBook) | { readonly ok: false; readonly issue: BookFileIssue };
+  | ({ readonly ok: true } & WholeBook & { readonly setAside: readonly SetAside[] })
+  | { readonly ok: false; readonly issue: BookFileIssue };
 
-/** Opens a `.tellan.json` text; every part is checked, and nothing is given when any part is wrong. */
+const refused = (issue: BookFileIssue): BookFileRead => ({ ok: false, issue });
+
+/** Opens a `.tellan.json` text; every part is checked. What can be done without is set aside and told; else nothing opens. */
 export function parseBookFile(text: string): BookFileRead {
   let raw: unknown;
   try {
     raw = JSON.parse(text);
   } catch {
-    return { ok: false, issue: { code: 'notJson' } };
+    return refused({ code: 'notJson' });
   }
   if (typeof raw !== 'object' || raw === null || (raw as { format?: unknown }).format !== 'tellan.file')
-    return { ok: false, issue: { code: 'notABook' } };
+    return refused({ code: 'notABook' });
+  try {
+    return openFile(raw);
+  } catch (error) {
+    // Only what is nested thousands deep gets here: it overflows whatever looks through it.
+    return refused({ code: 'invalid', path: '', message: error instanceof Error ? error.message : '' });
+  }
+}
+
+function openFile(raw: object): BookFileRead {
   const opened = openBook((raw as { book?: unknown }).book);
   if (!opened.ok) return opened;
-  const parsed = bookFileSchema.safeParse({ ...raw, book: opened.book });
+  const parsed = partsSchema.safeParse({ ...raw, book: null });
   if (!parsed.success) {
     const first = parsed.error.issues[0]!;
-    return { ok: false, issue: { code: 'invalid', path: first.path.join('.'), message: first.message } };
+    return refused({ code: 'invalid', path: first.path.join('.'), message: first.message });
   }
-  const blocks: LedgerBlock[] = [];
+  const blocks = new Map<string, LedgerBlock>();
   for (const b of parsed.data.ledger) {
-    const mark = b.mark ?? new Array<number>(b.count).fill(0);
-    const segments = b.segments ?? [];
-    const columns = [b.day, b.account, b.amount, b.row, b.counterparty, b.reference, b.memo, mark];
-    const inside = (list: readonly number[], limit: number) => list.every((i) => i >= 0 && i < limit);
-    const sound =
-      columns.every((c) => c.length === b.count) &&
-      inside(b.account, b.accounts.length) &&
-      inside(mark, MARKS.length) &&
-      segments.every((s) => s.place.length === b.count && inside(s.place, s.values.length)) &&
-      [b.counterparty, b.reference, b.memo].every((c) => inside(c, b.texts.length));
-    if (!sound) return { ok: false, issue: { code: 'brokenLedger', block: b.id } };
-    blocks.push({
-      ...b,
-      day: Int32Array.from(b.day),
-      account: Int32Array.from(b.account),
-      amount: Float64Array.from(b.amount),
-      row: Int32Array.from(b.row),
-      counterparty: Int32Array.from(b.counterparty),
-      reference: Int32Array.from(b.reference),
-      memo: Int32Array.from(b.memo),
-      mark: Uint8Array.from(mark),
-      segments: segments.map((s) => ({ ...s, place: Int32Array.from(s.place) })),
-      texts: packTexts(b.texts),
-    });
+    const block = b.texts[0] === '' && !blocks.has(b.id) ? openBlock(columnsOf(b)) : null;
+    if (!block) return refused({ code: 'brokenLedger', block: b.id });
+    blocks.set(b.id, block);
   }
-  const held = new Set(blocks.map((b) => b.id));
-  const missing = opened.book.sources.find((s) => !held.has(s.block));
-  if (missing) return { ok: false, issue: { code: 'brokenLedger', block: missing.block } };
-  return { ok: true, book: opened.book, blocks, journal: parsed.data.journal as unknown as Change[] };
+  const missing = opened.book.sources.find((s) => !blocks.has(s.block));
+  if (missing) return refused({ code: 'brokenLedger', block: missing.block });
+  const journal: unknown = parsed.data.journal;
+  if (!isJournal(journal)) return refused({ code: 'invalid', path: 'journal', message: 'not in its order' });
+  return { ok: true, book: opened.book, blocks: [...blocks.values()], journal, setAside: opened.setAside };
 }
+
+const columnsOf = (b: z.infer<typeof blockSchema>): unknown => ({
+  ...b,
+  day: Int32Array.from(b.day),
+  account: Int32Array.from(b.account),
+  amount: Float64Array.from(b.amount),
+  row: Int32Array.from(b.row),
+  counterparty: Int32Array.from(b.counterparty),
+  reference: Int32Array.from(b.reference),
+  memo: Int32Array.from(b.memo),
+  // A mark beyond what a byte holds must not turn into another.
+  mark: b.mark && Uint8Array.from(b.mark, (m) => Math.min(255, Math.max(0, m))),
+  segments: b.segments?.map((s) => ({ ...s, place: Int32Array.from(s.place) })),
+  texts: packTexts(b.texts),
+});
 
 /** The JSON Schema (draft 2020-12) of the file, for other programs. */
 export const bookFileJsonSchema = (): unknown =>

@@ -192,7 +192,13 @@ describe('the book as a file', () => {
 
   test('opens again identically', () => {
     const read = parseBookFile(text);
-    expect(read).toEqual({ ok: true, book: history.book, blocks: [block], journal: history.journal });
+    expect(read).toEqual({
+      ok: true,
+      book: history.book,
+      blocks: [block],
+      journal: history.journal,
+      setAside: [],
+    });
     expect(read.ok && bookFile(read)).toBe(text);
   });
   type File = { book: { version: number }; ledger: { day: number[]; account: number[]; amount: number[] }[] };

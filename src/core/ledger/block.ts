@@ -1,6 +1,6 @@
-import type { Minor } from '@/core/money';
+import { MOST_AMOUNT, type Minor } from '@/core/money';
 import type { AccountId } from '@/core/model';
-import { fromDayNumber, type Day, type DayNumber } from '@/core/calendar';
+import { fromDayNumber, toDayNumber, type Day, type DayNumber } from '@/core/calendar';
 import { cut, packTexts, textAt, TextPacker, type Texts } from './texts';
 
 /** What an entry is to the year: activity counts in its month; openings and year-end closings never do. */
@@ -95,15 +95,74 @@ export const buffersOf = (block: LedgerBlock): ArrayBuffer[] =>
     ...block.segments.map((s) => s.place),
   ].map((c) => c.buffer as ArrayBuffer);
 
-/** A block as it was kept before entries had marks and segments, and texts were a list; a present one stays as it is. */
-export function openBlock(kept: LedgerBlock): LedgerBlock {
-  const old = kept as LedgerBlock & { readonly texts: Texts | readonly string[] };
-  return Array.isArray(old.texts)
-    ? { ...kept, texts: packTexts(old.texts), mark: new Uint8Array(kept.count), segments: [] }
-    : kept;
+const INTS = ['day', 'account', 'row', 'counterparty', 'reference', 'memo'] as const;
+
+/** Days that a ledger may have: 1900-01-01 to 2199-12-31, the years that a calendar knows. */
+const [FIRST_DAY, LAST_DAY] = [toDayNumber('1900-01-01' as Day), toDayNumber('2199-12-31' as Day)];
+
+/** A block whose parts are of any kind, as storage or a file gives it. */
+type Loose = { readonly [K in keyof LedgerBlock]?: unknown };
+
+/**
+ * A block from storage or a file, checked so that every place in it leads somewhere and every day and amount is one;
+ * null when it is not. One that was kept before entries had marks and segments, and texts were a list, is brought to
+ * the present form; a present one stays the object that it is.
+ */
+export function openBlock(kept: unknown): LedgerBlock | null {
+  if (typeof kept !== 'object' || kept === null) return null;
+  let block = kept as Loose;
+  const { id, count, accounts } = block;
+  if (typeof id !== 'string' || !Number.isSafeInteger(count) || (count as number) < 0) return null;
+  const n = count as number;
+  if (isTextList(block.texts)) block = { ...block, texts: packTexts(block.texts) };
+  block = { ...block, mark: block.mark ?? new Uint8Array(n), segments: block.segments ?? [] };
+  const texts = block.texts as Partial<Texts> | undefined;
+  if (!isColumn(texts?.bytes, 'Uint8Array') || !isColumn(texts?.ends, 'Uint32Array')) return null;
+  if (!rises(texts!.ends!, texts!.bytes!.length)) return null;
+  if (!isTextList(accounts) || !Array.isArray(block.segments)) return null;
+  if (!INTS.every((name) => isColumn(block[name], 'Int32Array', n))) return null;
+  const { day, account, amount, counterparty, reference, memo, mark } = block as LedgerBlock;
+  const sound =
+    isColumn(amount, 'Float64Array', n) &&
+    amount.every((a) => Number.isInteger(a) && Math.abs(a) <= MOST_AMOUNT) &&
+    isColumn(mark, 'Uint8Array', n) &&
+    within(mark, 0, MARKS.length - 1) &&
+    within(day, FIRST_DAY, LAST_DAY) &&
+    within(account, 0, accounts.length - 1) &&
+    [counterparty, reference, memo].every((c) => within(c, 0, texts!.ends!.length - 1)) &&
+    (block.segments as Partial<SegmentColumn>[]).every(
+      (s) =>
+        typeof s?.name === 'string' &&
+        isTextList(s.values) &&
+        isColumn(s.place, 'Int32Array', n) &&
+        within(s.place!, 0, s.values.length - 1),
+    );
+  if (!sound) return null;
+  return block.texts === (kept as Loose).texts && 'mark' in kept && 'segments' in kept
+    ? (kept as LedgerBlock)
+    : (block as LedgerBlock);
 }
 
-const INTS = ['day', 'account', 'row', 'counterparty', 'reference', 'memo'] as const;
+/** By its tag, not by its class: what another thread or frame made has a class of its own. */
+const isColumn = (value: unknown, tag: string, length?: number): boolean =>
+  Object.prototype.toString.call(value) === `[object ${tag}]` &&
+  (length === undefined || (value as { length: number }).length === length);
+
+const isTextList = (value: unknown): value is string[] =>
+  Array.isArray(value) && value.every((v) => typeof v === 'string');
+
+function within(column: Int32Array | Uint8Array, low: number, high: number): boolean {
+  for (let i = 0; i < column.length; i++) if (column[i]! < low || column[i]! > high) return false;
+  return true;
+}
+
+/** Ends of texts never go back and stay within the bytes; the first text is empty. */
+function rises(ends: Uint32Array, most: number): boolean {
+  if (ends.length === 0 || ends[0] !== 0) return false;
+  for (let i = 1; i < ends.length; i++) if (ends[i]! < ends[i - 1]!) return false;
+  return ends[ends.length - 1]! <= most;
+}
+
 type Ints = Record<(typeof INTS)[number], Int32Array>;
 
 /** Gathers entries and gives the block; columns grow by doubling. */

@@ -65,7 +65,7 @@ describe('packed texts', () => {
     const made = block([['2025-01-01', 0, 5]], ['a']);
     const { mark: _m, segments: _s, ...rest } = made;
     const old = { ...rest, texts: unpackTexts(made.texts) } as unknown as LedgerBlock;
-    const opened = openBlock(old);
+    const opened = openBlock(old)!;
     expect(opened.segments).toEqual([]);
     expect([...opened.mark]).toEqual([0]);
     expect(textAt(opened.texts, opened.memo[0]!)).toBe('m');

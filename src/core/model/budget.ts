@@ -1,9 +1,10 @@
 import { z } from 'zod';
 import { byPeriod, id, instant, money, periodId, text } from './parts';
+import { LIMITS } from './limits';
 import { driverSchema, methodSchema } from './methods';
 
 /** What someone wrote, with who and when. */
-export const noteSchema = z.strictObject({ text: text(4000), by: text(80), at: instant });
+export const noteSchema = z.strictObject({ text: text(LIMITS.note), by: text(LIMITS.person), at: instant });
 
 export const lineSchema = z.strictObject({
   account: id,
@@ -16,24 +17,24 @@ export const lineSchema = z.strictObject({
   /** Notes on single months. */
   cellNotes: z.record(periodId as unknown as z.ZodString, noteSchema),
   /** Someone has gone over the line. */
-  looked: z.strictObject({ by: text(80), at: instant }).nullable(),
+  looked: z.strictObject({ by: text(LIMITS.person), at: instant }).nullable(),
 });
 
 export const budgetSchema = z.strictObject({
   id,
-  name: text(120),
+  name: text(LIMITS.budgetName),
   state: z.enum(['draft', 'approved', 'superseded']),
   first: periodId,
-  length: z.int().min(1).max(120),
+  length: z.int().min(1).max(LIMITS.budgetPeriods),
   covers: z.enum(['profitAndLoss', 'balanceSheet', 'both']),
   /** The axis whose values have lines of their own; null for a budget of the whole company. */
   axis: id.nullable(),
   /** Those values; null among them is what is unassigned. `[null]` for the whole company. */
-  segments: z.array(id.nullable()).min(1).max(500),
-  lines: z.array(lineSchema).max(100_000),
-  drivers: z.array(driverSchema).max(2000),
+  segments: z.array(id.nullable()).min(1).max(LIMITS.budgetSegments),
+  lines: z.array(lineSchema).max(LIMITS.lines),
+  drivers: z.array(driverSchema).max(LIMITS.drivers),
   /** The budget that this one revises, and why; null for one that revises none. */
-  revises: z.strictObject({ budget: id, reason: text(1000) }).nullable(),
+  revises: z.strictObject({ budget: id, reason: text(LIMITS.reason) }).nullable(),
   /**
    * What was approved: when, by whom, and each line's figures in the order of the periods, then of the fiscal years
    * where an amount is said of a year as a whole. The fingerprint is the SHA-256 of them.
@@ -41,7 +42,7 @@ export const budgetSchema = z.strictObject({
   approved: z
     .strictObject({
       at: instant,
-      by: text(80),
+      by: text(LIMITS.person),
       fingerprint: z.string().regex(/^([0-9a-f]{64})?$/),
       lines: z
         .array(
@@ -52,7 +53,7 @@ export const budgetSchema = z.strictObject({
             wholes: z.array(money.nullable()),
           }),
         )
-        .max(100_000),
+        .max(LIMITS.lines),
     })
     .nullable(),
 });

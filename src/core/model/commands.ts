@@ -2,6 +2,8 @@ import { enablePatches, produceWithPatches, setAutoFreeze, type Draft, type Patc
 import type { Minor } from '@/core/money';
 import { periodFaults, type CalendarSpec, type PeriodId } from '@/core/calendar';
 import { insertAccounts, mergeInto } from './accounts';
+import { changeFault } from './changed';
+import { soundBook } from './sound';
 import type { Approved, Budget, Line, Note } from './budget';
 import { LineFinder, lineKey, type LineRef } from './lines';
 import { refuse, Refused, type Refusal } from './refusal';
@@ -138,11 +140,33 @@ export function applyCommand(book: Book, command: Command): Applied {
   try {
     const handler = HANDLERS[command.type] as (book: Draft<Book>, command: Command) => void;
     const [next, patches, inverse] = produceWithPatches(book, (draft) => handler(draft, command));
-    return { ok: true, book: next, patches, inverse };
+    const refusal = wouldNotOpen(next, patches);
+    return refusal ? { ok: false, refusal } : { ok: true, book: next, patches, inverse };
   } catch (error) {
     if (error instanceof Refused) return { ok: false, refusal: error.refusal };
     throw error;
   }
+}
+
+/** What is inside a line is read on its own: no other part of the book has to agree with it. */
+const insideLine = ({ path }: Patch): boolean =>
+  path[0] === 'budgets' &&
+  path[2] === 'lines' &&
+  path.length > 4 &&
+  path[4] !== 'account' &&
+  path[4] !== 'segment';
+
+/** Whatever is saved must open: what a command made is held to what opening asks. */
+function wouldNotOpen(next: Book, patches: readonly Patch[]): Refusal | null {
+  const fault = changeFault(next, patches);
+  if (fault) return { code: fault.kind === 'other' ? 'notSound' : fault.kind, fault };
+  if (patches.every(insideLine)) return null;
+  const [first] = soundBook(next).setAside;
+  if (!first) return null;
+  return {
+    code: first.because === 'noSuchPeriod' ? 'doesNotFitCalendar' : 'notSound',
+    fault: { path: first.part, message: first.name },
+  };
 }
 
 type Handlers = {

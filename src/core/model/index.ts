@@ -64,4 +64,8 @@ export {
   type History,
   type Step,
 } from './journal';
+export { changeSchema, isJournal } from './journalSchema';
 export { type Refusal } from './refusal';
+export { LIMITS, cutText, nameWith } from './limits';
+export { type SetAside } from './sound';
+export { changeFault, type Fault } from './changed';

@@ -2,6 +2,7 @@ import type { Patch } from 'immer';
 import { applyCommand, type Command, type CommandType } from './commands';
 import { BOOK_VERSION } from './migrate';
 import { patched } from './patch';
+import { changeFault } from './changed';
 import type { Refusal } from './refusal';
 import type { Book } from './schema';
 
@@ -41,8 +42,12 @@ export type History = {
   readonly undone: readonly Doing[];
 };
 
-/** A book's history from its saved journal. Changes of an older schema stay told, but their patches fit no more. */
-export function openHistory(book: Book, journal: readonly Change[]): History {
+/**
+ * A book's history from its saved journal. Changes of an older schema stay told, but their patches fit no more; nor does
+ * any when the book is not quite the one that the journal led to (`fits` false).
+ */
+export function openHistory(book: Book, journal: readonly Change[], fits = true): History {
+  if (!fits) return { book, journal, done: [], undone: [] };
   const done: Doing[] = [];
   const undone: Doing[] = [];
   for (const change of journal) {
@@ -92,12 +97,16 @@ export function perform(history: History, command: Command, at: string, doer: Do
   };
 }
 
-/** Takes back the latest change that stands; the same history when there is none. */
+/**
+ * Takes back the latest change that stands; the same history when there is none, or when it cannot be taken back: a
+ * journal that came in a file may hold anything.
+ */
 export function undo(history: History, at: string, by?: string): History {
   const last = history.done.at(-1);
-  if (!last) return history;
+  const book = last && stepped(history.book, last.inverse);
+  if (!last || !book) return history;
   return {
-    book: patched(history.book, last.inverse),
+    book,
     journal: [
       ...history.journal,
       { seq: nextSeq(history), at, type: 'undo', of: last.seq, ...(by ? { by } : {}) },
@@ -107,12 +116,13 @@ export function undo(history: History, at: string, by?: string): History {
   };
 }
 
-/** Does again what was last undone; the same history when there is nothing. */
+/** Does again what was last undone; the same history when there is nothing, or when it cannot be done again. */
 export function redo(history: History, at: string, by?: string): History {
   const last = history.undone.at(-1);
-  if (!last) return history;
+  const book = last && stepped(history.book, last.patches);
+  if (!last || !book) return history;
   return {
-    book: patched(history.book, last.patches),
+    book,
     journal: [
       ...history.journal,
       { seq: nextSeq(history), at, type: 'redo', of: last.seq, ...(by ? { by } : {}) },
@@ -120,6 +130,16 @@ export function redo(history: History, at: string, by?: string): History {
     done: [...history.done, last],
     undone: history.undone.slice(0, -1),
   };
+}
+
+/** The book after patches; null where they lead nowhere, or to what is no book that would open again. */
+function stepped(book: Book, patches: readonly Patch[]): Book | null {
+  try {
+    const next = patched(book, patches);
+    return changeFault(next, patches) === null ? next : null;
+  } catch {
+    return null;
+  }
 }
 
 /**

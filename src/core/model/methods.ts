@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { dayText, id, money, percentText, periodId, byPeriod, text } from './parts';
 import { ACCOUNT_KINDS } from './kinds';
+import { LIMITS } from './limits';
 
 /** Months are rounded to this many whole units of the currency; 0 leaves them exact. */
 export const roundSchema = z.union([
@@ -14,7 +15,7 @@ export const roundSchema = z.union([
 /** What a line may be a share of, or be shaped like: an account, a named group within a kind, or all of a kind. */
 export const refSchema = z.discriminatedUnion('of', [
   z.strictObject({ of: z.literal('account'), account: id }),
-  z.strictObject({ of: z.literal('group'), kind: z.enum(ACCOUNT_KINDS), group: text(120) }),
+  z.strictObject({ of: z.literal('group'), kind: z.enum(ACCOUNT_KINDS), group: text(LIMITS.group) }),
   z.strictObject({ of: z.literal('kind'), kind: z.enum(ACCOUNT_KINDS) }),
 ]);
 
@@ -133,7 +134,7 @@ export const methodSchema = z.discriminatedUnion('kind', [
   }),
   z.strictObject({ kind: z.literal('driver'), factors: z.array(id).min(1).max(6), round: roundSchema }),
   /** The text with ids for names; see `core/formula`. */
-  z.strictObject({ kind: z.literal('formula'), formula: text(4000), round: roundSchema }),
+  z.strictObject({ kind: z.literal('formula'), formula: text(LIMITS.formula), round: roundSchema }),
   /** Amounts of the years as a whole, with nothing said of their months. */
   z.strictObject({ kind: z.literal('unphased'), amounts: wholesSchema }),
 ]);
@@ -141,8 +142,8 @@ export const methodSchema = z.discriminatedUnion('kind', [
 /** A monthly quantity that lines depend on. Its values are whole numbers of 10^−decimals of its unit. */
 export const driverSchema = z.strictObject({
   id,
-  name: text(120),
-  unit: text(40),
+  name: text(LIMITS.driverName),
+  unit: text(LIMITS.unit),
   decimals: z.int().min(0).max(6),
   /** Before the budget's first month, for “prior”. */
   opening: z.int().nullable(),
@@ -163,19 +164,19 @@ export const driverSchema = z.strictObject({
     }),
     /** An average month shaped by named weights. */
     z.strictObject({ kind: z.literal('seasonal'), level: z.int(), weights: id }),
-    z.strictObject({ kind: z.literal('formula'), formula: text(4000) }),
+    z.strictObject({ kind: z.literal('formula'), formula: text(LIMITS.formula) }),
   ]),
-  note: text(4000),
+  note: text(LIMITS.note),
 });
 
 /** Weights by the number of the month in the fiscal year, kept under a name. */
 export const weightsSchema = z.strictObject({
   id,
-  name: text(120),
+  name: text(LIMITS.weightsName),
   weights: z.array(z.int().min(0).max(1_000_000)).min(1).max(99),
 });
 
-export const workWeekSchema = z.strictObject({ weekdays, holidays: z.array(dayText).max(2000) });
+export const workWeekSchema = z.strictObject({ weekdays, holidays: z.array(dayText).max(LIMITS.holidays) });
 
 export type RoundUnit = z.infer<typeof roundSchema>;
 export type Ref = z.infer<typeof refSchema>;

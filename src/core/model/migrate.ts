@@ -1,4 +1,6 @@
+import type { z } from 'zod';
 import { bookSchema, type Book } from './schema';
+import { soundBook, type SetAside } from './sound';
 import { toVersion3 } from './version3';
 
 export const BOOK_VERSION = 3;
@@ -6,10 +8,13 @@ export const BOOK_VERSION = 3;
 export type OpenIssue =
   | { readonly code: 'notABook' }
   | { readonly code: 'newerVersion'; readonly version: number }
+  /** Of an older version, and not even as that version was. */
+  | { readonly code: 'brokenOlder'; readonly version: number }
   | { readonly code: 'invalid'; readonly path: string; readonly message: string };
 
 export type Opened =
-  { readonly ok: true; readonly book: Book } | { readonly ok: false; readonly issue: OpenIssue };
+  | { readonly ok: true; readonly book: Book; readonly setAside: readonly SetAside[] }
+  | { readonly ok: false; readonly issue: OpenIssue };
 
 /** From version n to n + 1. Each entry has a test with a saved document of the older version. */
 export type Migrations = ReadonlyMap<number, (old: Record<string, unknown>) => Record<string, unknown>>;
@@ -40,10 +45,40 @@ export function openBook(saved: unknown): Opened {
   const { version } = saved as { version?: unknown };
   if (typeof version === 'number' && version > BOOK_VERSION)
     return { ok: false, issue: { code: 'newerVersion', version } };
-  const parsed = bookSchema.safeParse(migrate(saved as Record<string, unknown>));
-  if (parsed.success) return { ok: true, book: parsed.data };
+  let present: unknown;
+  try {
+    present = migrate(saved as Record<string, unknown>);
+  } catch {
+    return { ok: false, issue: { code: 'brokenOlder', version: Number(version) } };
+  }
+  let parsed = bookSchema.safeParse(present);
+  const setAside: SetAside[] = [];
+  if (!parsed.success) {
+    const [doc, places] = withoutExcess(present, parsed.error.issues);
+    if (places.length > 0) parsed = bookSchema.safeParse(doc);
+    for (const name of places) setAside.push({ part: 'amount', name, because: 'tooLarge' });
+  }
+  if (parsed.success) {
+    const sound = soundBook(parsed.data);
+    return { ok: true, book: sound.book, setAside: [...setAside, ...sound.setAside] };
+  }
   const first = parsed.error.issues[0]!;
   return { ok: false, issue: { code: 'invalid', path: first.path.join('.'), message: first.message } };
+}
+
+/** A copy without the amounts that are beyond what an amount may be, as books could be saved before there was a bound. */
+function withoutExcess(doc: unknown, issues: readonly z.core.$ZodIssue[]): [unknown, string[]] {
+  const excess = issues.filter(
+    (i) => (i.code === 'too_big' || i.code === 'too_small') && i.origin !== 'string' && i.origin !== 'array',
+  );
+  if (excess.length === 0) return [doc, []];
+  const copy = structuredClone(doc);
+  for (const { path } of excess) {
+    let at = copy as Record<PropertyKey, unknown>;
+    for (const key of path.slice(0, -1)) at = at[key] as Record<PropertyKey, unknown>;
+    at[path.at(-1)!] = null;
+  }
+  return [copy, excess.map((i) => i.path.join('.'))];
 }
 
 /** Version 2: groups, keepers and usual amounts of accounts; merged accounts; segments; the feed; more of sources. */

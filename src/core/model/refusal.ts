@@ -11,7 +11,18 @@ export type Refusal = {
     | 'brokenCalendar'
     /** A budget is made by this way of dividing the business, or has lines in the segment. */
     | 'segmentInUse'
+    /** A budget, a note or what is closed lies in a period that the new calendar has not. */
+    | 'doesNotFitCalendar'
+    /** What would come of it could be saved but not opened again: too long, too many, too large, or not as it must be. */
+    | 'tooLong'
+    | 'tooMany'
+    | 'tooLarge'
+    | 'notSound'
+    /** The program itself failed; nothing was changed. */
+    | 'broken'
     | 'readOnly';
+  /** Where and how, for the last ones; `most` is the limit. */
+  readonly fault?: { readonly path: string; readonly message: string; readonly most?: number };
 };
 
 /** Thrown within a command to stop it; never leaves `applyCommand`. */

@@ -2,30 +2,31 @@ import { z } from 'zod';
 import { periodFaults } from '@/core/calendar';
 import { budgetSchema } from './budget';
 import { ACCOUNT_KINDS } from './kinds';
+import { LIMITS } from './limits';
 import { weightsSchema, workWeekSchema } from './methods';
 import { dayText, id, money, percentText, periodId, text } from './parts';
 
 export const accountSchema = z.strictObject({
   id,
-  code: text(60),
-  name: text(200),
+  code: text(LIMITS.accountCode),
+  name: text(LIMITS.accountName),
   kind: z.enum(ACCOUNT_KINDS),
   /** Name of the group it stands in within its kind; empty for none. */
-  group: text(120),
+  group: text(LIMITS.group),
   /** Not active: kept for its past, offered for no new budget. */
   active: z.boolean(),
   /** The person who looks after it; empty for nobody in particular. */
-  keeper: text(120),
+  keeper: text(LIMITS.keeper),
   /** A usual month lies between these natural amounts; a month outside is marked. Null: no such bound. */
   usual: z.strictObject({ low: money.nullable(), high: money.nullable() }),
 });
 
 export const sourceSchema = z.strictObject({
   id,
-  fileName: text(300),
+  fileName: text(LIMITS.fileName),
   /** SHA-256 of the file's bytes, in hexadecimal. */
   fingerprint: z.string().regex(/^[0-9a-f]{64}$/),
-  sheet: text(200).nullable(),
+  sheet: text(LIMITS.sheetName).nullable(),
   takenAt: text(40),
   /** How the ledger's figures stood in it. */
   shape: z.enum(['months', 'entries', 'balances']),
@@ -34,11 +35,13 @@ export const sourceSchema = z.strictObject({
   /** How the file was read; enough to read it again alike. */
   mapping: z.json(),
   /** The file's column heads, by which the next file of the same shape is known. */
-  heads: text(4000),
+  heads: text(LIMITS.heads),
   /** The entry of the feed up to which this pull went. */
   cursor: z.int().nullable(),
   /** Accepted although it did not tie: what did not, why it was accepted all the same, and when. */
-  untied: z.strictObject({ faults: z.array(text(60)).max(20), reason: text(1000), at: text(40) }).nullable(),
+  untied: z
+    .strictObject({ faults: z.array(text(60)).max(20), reason: text(LIMITS.reason), at: text(40) })
+    .nullable(),
   block: id,
   rows: z.strictObject({
     read: z.int(),
@@ -58,7 +61,7 @@ export const sourceSchema = z.strictObject({
 });
 
 export const varianceNoteSchema = z.strictObject({
-  text: text(4000),
+  text: text(LIMITS.note),
   reach: z.enum(['timing', 'lasting']),
   at: text(40),
 });
@@ -85,9 +88,14 @@ export const calendarSchema = z.discriminatedUnion('kind', [
     kind: z.literal('handMade'),
     periods: z
       .array(
-        z.strictObject({ year: z.int().min(1900).max(2199), name: text(60), start: dayText, end: dayText }),
+        z.strictObject({
+          year: z.int().min(1900).max(2199),
+          name: text(LIMITS.periodName),
+          start: dayText,
+          end: dayText,
+        }),
       )
-      .max(2000)
+      .max(LIMITS.periods)
       .refine((list) => periodFaults(list).length === 0, 'periods leave a gap or overlap'),
   }),
 ]);
@@ -95,11 +103,19 @@ export const calendarSchema = z.discriminatedUnion('kind', [
 /** A way of dividing the business: its values, and how entries come to them. */
 export const axisSchema = z.strictObject({
   id,
-  name: text(120),
+  name: text(LIMITS.axisName),
   /** Headings of the file columns that feed it; none for an axis made by hand. */
-  columns: z.array(text(200)).max(50),
+  columns: z.array(text(LIMITS.heading)).max(LIMITS.columns),
   /** Values in their order; `from` are the texts of the files that mean them. */
-  values: z.array(z.strictObject({ id, name: text(200), from: z.array(text(500)).max(5000) })).max(5000),
+  values: z
+    .array(
+      z.strictObject({
+        id,
+        name: text(LIMITS.segmentName),
+        from: z.array(text(LIMITS.segmentText)).max(LIMITS.textsOfSegment),
+      }),
+    )
+    .max(LIMITS.segments),
   /** Accounts whose entries belong to a value when the entries themselves say nothing. */
   byAccount: z.record(id, id),
 });
@@ -129,20 +145,20 @@ export const bookSchema = z.strictObject({
   format: z.literal('tellan.book'),
   version: z.literal(3),
   id,
-  name: text(120),
+  name: text(LIMITS.bookName),
   currency: z.string().regex(/^[A-Z]{3}$/),
   locale: text(40),
   calendar: calendarSchema,
-  accounts: z.array(accountSchema).max(20000),
+  accounts: z.array(accountSchema).max(LIMITS.accounts),
   /** Accounts that were merged: old id to the one that took it in. Entries keep the old id. */
   merged: z.record(id, id),
-  axes: z.array(axisSchema).max(50),
+  axes: z.array(axisSchema).max(LIMITS.axes),
   feed: feedSchema.nullable(),
-  sources: z.array(sourceSchema).max(2000),
+  sources: z.array(sourceSchema).max(LIMITS.sources),
   closedThrough: periodId.nullable(),
-  budgets: z.array(budgetSchema).max(200),
+  budgets: z.array(budgetSchema).max(LIMITS.budgets),
   /** Weights for phasing, kept under a name. */
-  weights: z.array(weightsSchema).max(500),
+  weights: z.array(weightsSchema).max(LIMITS.weights),
   /** The days on which the company works. */
   workWeek: workWeekSchema,
   /** Notes on variances by period, then account. */

@@ -1,4 +1,15 @@
-export { minor, ZERO, add, subtract, negate, sum, sumBlank, UnsafeMoneyError, type Minor } from './minor';
+export {
+  minor,
+  ZERO,
+  MOST_AMOUNT,
+  add,
+  subtract,
+  negate,
+  sum,
+  sumBlank,
+  UnsafeMoneyError,
+  type Minor,
+} from './minor';
 export { minorDigits, isCurrencyCode, unitOf } from './currency';
 export { parsePercent, percent, percentFraction, percentOf, uplift, type Percent } from './percent';
 export { divideRounded, roundTo, type Rounding } from './round';

@@ -19,6 +19,13 @@ export function minor(value: number): Minor {
 
 export const ZERO = minor(0);
 
+/**
+ * The largest single figure, in minor units, of either sign: 99,999,999,999.99 where there are two decimals. More is
+ * refused at every door. Sums of some nine hundred such figures are exact; what a sum comes to beyond 2^53 is
+ * `TOO_LARGE`.
+ */
+export const MOST_AMOUNT = 9_999_999_999_999;
+
 /** a + b, checked. */
 export const add = (a: Minor, b: Minor): Minor => minor(a + b);
 

@@ -56,12 +56,7 @@ export function MergeAccount({
             disabled={!target}
             onClick={() => {
               const refusal = mergeAccounts(ground, account.id, into);
-              say(
-                refusal
-                  ? 'The accounts could not be merged.'
-                  : `${account.name} is merged into ${target!.name}. Ctrl+Z parts them again.`,
-                refusal ? 'trouble' : 'info',
-              );
+              if (!refusal) say(`${account.name} is merged into ${target!.name}. Ctrl+Z parts them again.`);
               close();
             }}
           >

@@ -11,6 +11,7 @@ import stage from '@/components/Stage.module.css';
 import { useSteady } from '@/components/useSteady';
 import { SheetView } from '@/components/sheet/SheetView';
 import type { CellFormat } from '@/components/sheet/SheetRowView';
+import { refusalWords } from '@/store/refusalWords';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import type { Ground } from '@/store/derived';
 import { moneyFormat, percentText } from '@/store/format';
@@ -114,7 +115,7 @@ export function BudgetWork({
   const run = (edit: Edit): string | null => {
     if ('trouble' in edit) return edit.trouble;
     const refusal = dispatch(edit.command);
-    if (refusal) return 'This budget can only be read';
+    if (refusal) return refusalWords(refusal);
     if (edit.word) say(edit.word);
     return null;
   };

@@ -28,10 +28,7 @@ export function DriversSheet({ ground, budget }: { readonly ground: Ground; read
   const { periods } = whole.facts;
   const [chosen, setChosen] = useState<string | null>(null);
   const driver = budget.drivers.find((d) => d.id === chosen) ?? budget.drivers[0] ?? null;
-  const keep = (next: Driver) => {
-    const refusal = dispatch({ type: 'setDriver', budget: budget.id, driver: next });
-    if (refusal) say('A driver needs a name.', 'trouble');
-  };
+  const keep = (next: Driver) => dispatch({ type: 'setDriver', budget: budget.id, driver: next });
   const setValues = (values: DriverValues) =>
     dispatch({ type: 'setDriverValues', budget: budget.id, values });
   const onPaste = (e: ClipboardEvent) => {

@@ -72,9 +72,9 @@ export function MethodEditor({
   const apply = () => {
     const m = latest.current;
     if (!m) return;
-    const refusal = dispatch({ type: 'setMethods', budget: budget.id, lines: targets(m) });
-    if (refusal) say('This budget can only be read.', 'trouble');
-    else if (refs.length > 1) say(`${METHOD_NAMES[m.kind]} applied to ${many(refs.length, 'line')}.`);
+    // What was refused stays in the fields, to be changed.
+    if (dispatch({ type: 'setMethods', budget: budget.id, lines: targets(m) })) return;
+    if (refs.length > 1) say(`${METHOD_NAMES[m.kind]} applied to ${many(refs.length, 'line')}.`);
     choose(null);
   };
   const would = draft ? preview(reckoned, book.accounts, [{ ...first, method: draft }]) : null;

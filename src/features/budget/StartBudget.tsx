@@ -19,7 +19,7 @@ import { dispatch } from '@/store/bookStore';
 import { reckoned, type Ground, type Slots } from '@/store/derived';
 import { useOpenGround } from '@/store/ground';
 import { moneyFormat } from '@/store/format';
-import { say, type BudgetView } from '@/store/session';
+import { type BudgetView } from '@/store/session';
 import { toggleIn } from './setup';
 import { coversYearBefore, yearsTo } from './yearBefore';
 import { startPreview, type StartPreview } from './startPreview';
@@ -142,7 +142,7 @@ export function StartBudget({
       type: 'addBudget',
       budget: { ...empty, id, name: shownName.trim() || suggested, lines: preview.lines },
     });
-    if (refusal) return say('This book can only be read here.', 'trouble');
+    if (refusal) return;
     onDone(id, view);
   };
   const firsts = Array.from({ length: 48 }, (_, i) =>

@@ -1,10 +1,10 @@
 'use client';
 
 import { useRef, useState } from 'react';
-import { Button, Menu, Modal, NativeSelect, TextInput } from '@mantine/core';
+import { Button, Group, Menu, Modal, NativeSelect, TextInput } from '@mantine/core';
 import { MONTH_NAMES } from '@/core/calendar';
 import { isCurrencyCode } from '@/core/money';
-import { openBookFile, saveBookFile } from '@/store/bookFile';
+import { openBookFile, saveBookFile, saveRescue } from '@/store/bookFile';
 import {
   addDemoBook,
   createBook,
@@ -13,10 +13,14 @@ import {
   duplicateBook,
   openKept,
   useBookStore,
+  type ShelfItem,
 } from '@/store/bookStore';
+import { LIMITS, nameWith } from '@/core/model';
 import { say } from '@/store/session';
+import { issueWords } from './words';
 import classes from './Shell.module.css';
 
+type Unopened = { readonly item: ShelfItem; readonly why: string };
 type Dialog = 'new' | 'rename' | 'duplicate' | 'delete' | null;
 
 /** The open book's name, and everything that can be done with books. */
@@ -24,8 +28,14 @@ export function BookMenu() {
   const book = useBookStore((s) => s.history?.book ?? null);
   const shelf = useBookStore((s) => s.shelf);
   const [dialog, setDialog] = useState<Dialog>(null);
+  const [unopened, setUnopened] = useState<Unopened | null>(null);
   const file = useRef<HTMLInputElement>(null);
   const close = () => setDialog(null);
+  const openOr = async (item: ShelfItem) => {
+    const opening = await openKept(item.id);
+    if (opening.ok) return;
+    setUnopened({ item, why: issueWords(opening.issue) });
+  };
 
   return (
     <>
@@ -41,8 +51,8 @@ export function BookMenu() {
         </Menu.Target>
         <Menu.Dropdown>
           {shelf.map((s) => (
-            <Menu.Item key={s.id} fw={s.id === book?.id ? 600 : 400} onClick={() => void openKept(s.id)}>
-              {s.name}
+            <Menu.Item key={s.id} fw={s.id === book?.id ? 600 : 400} onClick={() => void openOr(s)}>
+              {s.unreadable ? `A book that cannot be read (${s.id})` : s.name}
               {s.id === book?.id ? ' ✓' : ''}
             </Menu.Item>
           ))}
@@ -81,6 +91,13 @@ export function BookMenu() {
       <Modal opened={dialog === 'new'} onClose={close} title={<span className="title">New book</span>}>
         <NewBookForm onDone={close} />
       </Modal>
+      <Modal
+        opened={unopened !== null}
+        onClose={() => setUnopened(null)}
+        title={<span className="title">The book was not opened</span>}
+      >
+        {unopened && <UnopenedBook {...unopened} onDone={() => setUnopened(null)} />}
+      </Modal>
       {book && (
         <>
           <Modal
@@ -100,7 +117,7 @@ export function BookMenu() {
             title={<span className="title">Duplicate the book</span>}
           >
             <NameForm
-              initial={`${book.name}, copy`}
+              initial={nameWith(book.name, ', copy', LIMITS.bookName)}
               action="Duplicate"
               onDone={(name) => (void duplicateBook(name), close())}
             />
@@ -124,6 +141,27 @@ export function BookMenu() {
           </Modal>
         </>
       )}
+    </>
+  );
+}
+
+/** A book of which no state can be opened: why, and what can still be done with what is kept of it. */
+function UnopenedBook({ item, why, onDone }: Unopened & { readonly onDone: () => void }) {
+  return (
+    <>
+      <p>
+        {item.name ? <b>{item.name}</b> : 'This book'} cannot be opened: {why}. Nothing of it was changed, and
+        the other books are not touched by it.
+      </p>
+      <p>All that is kept of it can be saved as a file, for someone who can look into it.</p>
+      <Group gap="xs">
+        <Button variant="filled" onClick={() => void saveRescue(item)}>
+          Save what is kept as a file
+        </Button>
+        <Button c="var(--bad)" onClick={() => (void deleteBook(item.id), onDone())}>
+          Delete it for good
+        </Button>
+      </Group>
     </>
   );
 }
@@ -154,7 +192,7 @@ function NameForm({
         data-autofocus
         label={label}
         value={name}
-        maxLength={120}
+        maxLength={LIMITS.bookName}
         onChange={(e) => setName(e.currentTarget.value)}
         mb="md"
       />
@@ -222,7 +260,7 @@ function NewBookForm({ onDone }: { readonly onDone: () => void }) {
         data-autofocus
         label="Name of the company"
         value={name}
-        maxLength={120}
+        maxLength={LIMITS.bookName}
         onChange={(e) => setName(e.currentTarget.value)}
         mb="sm"
       />

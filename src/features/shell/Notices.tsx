@@ -1,33 +1,155 @@
 'use client';
 
+import { useState, type ReactNode } from 'react';
 import { Button } from '@mantine/core';
+import type { TakingOver } from '@/store/keeping';
 import { saveBookFile } from '@/store/bookFile';
 import { takeOver, useBookStore } from '@/store/bookStore';
+import { issueWords, setAsideWords } from './words';
 import classes from './Shell.module.css';
 
-/** What must be said at once: the storage refused a write, or another tab holds the book. */
+/** What must be said at once: what is not on disk, who holds the book, and what of it could not be opened. */
 export function Notices() {
   const save = useBookStore((s) => s.save);
-  const readOnly = useBookStore((s) => s.readOnly && s.history !== null);
+  const open = useBookStore((s) => s.history !== null);
+  const readOnly = useBookStore((s) => s.readOnly);
+  const waiting = useBookStore((s) => s.waiting);
+  const id = useBookStore((s) => s.history?.book.id);
   return (
     <div>
-      {save.state === 'failed' && (
-        <div className={classes.notice} data-tone="trouble" role="alert">
-          <span>
-            Not saved: this browser’s storage refused the last change ({save.why}). The book is whole in this
-            tab and in its last saved state. Save it as a file before closing.
-          </span>
-          <Button onClick={() => void saveBookFile()}>Save the book as a file</Button>
-        </div>
+      {open && <NotSaved />}
+      {waiting.length > 0 && (
+        <Notice tone="trouble">
+          Not saved yet: {waiting.map((w) => w.name).join(', ')}. The storage refused the last changes; they
+          are tried again while this tab is open. Open the book to save it as a file.
+        </Notice>
       )}
-      {readOnly && (
-        <div className={classes.notice} role="status">
-          <span>
-            This book is open in another tab. Here it can be read, and it follows what is saved there.
-          </span>
-          <Button onClick={() => void takeOver()}>Work on it here</Button>
-        </div>
-      )}
+      {open && readOnly && save.state !== 'lost' && <ReadOnly key={id} />}
+      {open && <NotWhole />}
     </div>
   );
+}
+
+function Notice({
+  children,
+  tone,
+  actions,
+}: {
+  readonly children: ReactNode;
+  readonly tone?: 'trouble';
+  readonly actions?: ReactNode;
+}) {
+  return (
+    <div className={classes.notice} data-tone={tone} role={tone ? 'alert' : 'status'}>
+      <span>{children}</span>
+      {actions}
+    </div>
+  );
+}
+
+const SaveAsFile = () => <Button onClick={() => void saveBookFile()}>Save the book as a file</Button>;
+
+function NotSaved() {
+  const save = useBookStore((s) => s.save);
+  switch (save.state) {
+    case 'saved':
+      return null;
+    case 'saving':
+      return save.slow ? (
+        <Notice actions={<SaveAsFile />}>
+          Not saved yet: the storage is slow to answer. Keep this tab open, or save the book as a file.
+        </Notice>
+      ) : null;
+    case 'failed':
+      return (
+        <Notice tone="trouble" actions={<SaveAsFile />}>
+          Not saved: this browser’s storage refused the last change ({save.why}). The book is whole in this
+          tab, and saving is tried again. Save it as a file before closing.
+        </Notice>
+      );
+    case 'lost':
+      return (
+        <Notice tone="trouble" actions={<SaveAsFile />}>
+          Not saved: another tab took this book over before the last changes made here were written. They are
+          in this tab only. Save them as a file; opening the book anew shows what the other tab has.
+        </Notice>
+      );
+  }
+}
+
+function ReadOnly() {
+  const [answer, setAnswer] = useState<TakingOver | 'asking' | null>(null);
+  const ask = async (byForce: boolean) => {
+    setAnswer('asking');
+    setAnswer(await takeOver(byForce));
+  };
+  if (answer === 'asking' || answer === null || answer.ok)
+    return (
+      <Notice
+        actions={
+          <Button loading={answer === 'asking'} onClick={() => void ask(false)}>
+            Work on it here
+          </Button>
+        }
+      >
+        This book is open in another tab. Here it can be read, and it follows what is saved there.
+      </Notice>
+    );
+  return (
+    <Notice
+      tone="trouble"
+      actions={
+        answer.why !== 'unreadable' && (
+          <>
+            <Button onClick={() => void ask(false)}>Ask again</Button>
+            <Button onClick={() => void ask(true)}>Take it over without them</Button>
+          </>
+        )
+      }
+    >
+      {answer.why === 'kept'
+        ? `The other tab has changes that it could not save (${answer.detail}), and keeps the book. Save it there first, or take it over without them.`
+        : answer.why === 'silent'
+          ? 'The other tab does not answer: it may be busy or stopped. What was not saved there would stay there.'
+          : 'The book cannot be read at this moment, and was not taken over.'}
+    </Notice>
+  );
+}
+
+/** An older state than the last one, or a part of the book that had to be left out. */
+function NotWhole() {
+  const passedOver = useBookStore((s) => s.passedOver);
+  const setAside = useBookStore((s) => s.setAside);
+  const [seen, setSeen] = useState<readonly unknown[]>([]);
+  if (passedOver.length > 0 && !seen.includes(passedOver))
+    return (
+      <Notice
+        tone="trouble"
+        actions={
+          <>
+            <SaveAsFile />
+            <Button onClick={() => setSeen([...seen, passedOver])}>I have seen it</Button>
+          </>
+        }
+      >
+        This is not the last state of the book: a newer one could not be opened ({issueWords(passedOver[0]!)}
+        ). It is kept; look whether the last things done are here.
+      </Notice>
+    );
+  if (setAside.length > 0 && !seen.includes(setAside))
+    return (
+      <Notice
+        tone="trouble"
+        actions={
+          <>
+            <SaveAsFile />
+            <Button onClick={() => setSeen([...seen, setAside])}>I have seen it</Button>
+          </>
+        }
+      >
+        Opened without {setAside.slice(0, 3).map(setAsideWords).join('; ')}
+        {setAside.length > 3 ? `; and ${setAside.length - 3} more` : ''}. The rest is whole.
+      </Notice>
+    );
+  return null;
 }

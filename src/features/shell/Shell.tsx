@@ -5,9 +5,22 @@ import Link from 'next/link';
 import { usePathname } from 'next/navigation';
 import { ActionIcon, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
 import { IconArrowBackUp, IconArrowForwardUp, IconHelp, IconMoon, IconSun } from '@tabler/icons-react';
+import { Guard } from '@/components/Guard';
 import { Trouble } from '@/components/Trouble';
-import { addDemoBook, boot, flush, hasUnsaved, redoLast, undoLast, useBookStore } from '@/store/bookStore';
+import {
+  addDemoBook,
+  boot,
+  drawn,
+  flush,
+  hasUnsaved,
+  redoLast,
+  undoLast,
+  useBookStore,
+} from '@/store/bookStore';
+import { say } from '@/store/session';
 import { BookMenu } from './BookMenu';
+import { HeldBook } from './HeldBook';
+import { ScreenStopped } from './ScreenStopped';
 import { Notices } from './Notices';
 import { Strip } from './Strip';
 import { KeyHelp } from './KeyHelp';
@@ -30,9 +43,17 @@ export function Shell({ children }: { readonly children: ReactNode }) {
   const failure = useBookStore((s) => s.failure);
   const bookId = useBookStore((s) => s.history?.book.id);
   const fed = useBookStore((s) => s.history?.book.feed !== null);
+  const history = useBookStore((s) => s.history);
   const [help, setHelp] = useState(false);
 
   useEffect(() => void boot(), []);
+
+  // Two frames on, the screen that was asked for has been drawn, or has said why not.
+  useEffect(() => {
+    if (phase !== 'ready') return;
+    let frame = requestAnimationFrame(() => (frame = requestAnimationFrame(drawn)));
+    return () => cancelAnimationFrame(frame);
+  }, [phase, bookId]);
 
   // Only a book that is connected to a feed loads what pulls it.
   useEffect(() => {
@@ -63,11 +84,23 @@ export function Shell({ children }: { readonly children: ReactNode }) {
     const onLeave = (e: BeforeUnloadEvent) => {
       if (hasUnsaved()) e.preventDefault();
     };
+    // What fails outside of drawing would otherwise fail without a word.
+    const onError = (e: ErrorEvent) =>
+      say(`Something went wrong: ${e.message}. The book is as it was.`, 'trouble');
+    const onRejection = (e: PromiseRejectionEvent) =>
+      say(
+        `Something went wrong: ${e.reason instanceof Error ? e.reason.message : String(e.reason)}.`,
+        'trouble',
+      );
+    window.addEventListener('error', onError);
+    window.addEventListener('unhandledrejection', onRejection);
     window.addEventListener('keydown', onKey);
     window.addEventListener('pagehide', onHide);
     document.addEventListener('visibilitychange', onHide);
     window.addEventListener('beforeunload', onLeave);
     return () => {
+      window.removeEventListener('error', onError);
+      window.removeEventListener('unhandledrejection', onRejection);
       window.removeEventListener('keydown', onKey);
       window.removeEventListener('pagehide', onHide);
       document.removeEventListener('visibilitychange', onHide);
@@ -107,7 +140,9 @@ export function Shell({ children }: { readonly children: ReactNode }) {
           ))}
         </nav>
       </header>
-      <Notices />
+      <Guard mendedBy={history} instead={() => <div />}>
+        <Notices />
+      </Guard>
       <main className={classes.main}>
         {phase === 'loading' && <Opening />}
         {phase === 'failed' && (
@@ -120,13 +155,21 @@ export function Shell({ children }: { readonly children: ReactNode }) {
               : `This browser refused its storage: ${failure}. A private window, or a setting that blocks site data, does this. Allow site data for this address and load the page again.`}
           </Trouble>
         )}
+        {phase === 'held' && <HeldBook />}
         {phase === 'ready' && bookId && (
           <div key={bookId} className={classes.screen}>
-            {children}
+            <Guard
+              mendedBy={history}
+              instead={(error, again) => <ScreenStopped error={error} again={again} />}
+            >
+              {children}
+            </Guard>
           </div>
         )}
       </main>
-      <Strip />
+      <Guard mendedBy={history} instead={() => <footer className={classes.strip}>The foot stopped</footer>}>
+        <Strip />
+      </Guard>
       <KeyHelp opened={help} onClose={() => setHelp(false)} />
     </div>
   );

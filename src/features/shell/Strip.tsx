@@ -2,6 +2,7 @@
 
 import { Popover } from '@mantine/core';
 import type { Check, CheckCode } from '@/core/checks';
+import { Guard } from '@/components/Guard';
 import { useBookStore } from '@/store/bookStore';
 import { useChecks } from '@/store/ground';
 import { useSession } from '@/store/session';
@@ -21,7 +22,8 @@ const CHECK_WORDS: Record<CheckCode, (subject: string) => string> = {
 export function Strip() {
   const facts = useSession((s) => s.facts);
   const word = useSession((s) => s.word);
-  const open = useBookStore((s) => s.history !== null);
+  const open = useBookStore((s) => s.history !== null && s.phase === 'ready');
+  const history = useBookStore((s) => s.history);
   return (
     <footer className={classes.strip}>
       {facts.map((f) => (
@@ -30,16 +32,32 @@ export function Strip() {
           {f.after ? ` ${f.after}` : ''}
         </span>
       ))}
-      <span role="status" aria-live="polite" className={classes.word} data-tone={word?.tone}>
+      <span
+        role="status"
+        aria-live="polite"
+        className={classes.word}
+        data-tone={word?.tone}
+        title={word?.text}
+      >
         {word?.text}
       </span>
       <span className={classes.right}>
-        {open && <Checks />}
+        {open && (
+          <Guard mendedBy={history} instead={(e) => <NotChecked why={e.message} />}>
+            <Checks />
+          </Guard>
+        )}
         <Saved />
       </span>
     </footer>
   );
 }
+
+const NotChecked = ({ why }: { readonly why: string }) => (
+  <span style={{ color: '#f0a79f' }} title={why}>
+    ✗ The checks stopped
+  </span>
+);
 
 function Checks() {
   const checks = useChecks();
@@ -94,8 +112,9 @@ function Saved() {
         </span>
       );
     case 'saving':
-      return <span>Saving…</span>;
+      return <span>{save.slow ? 'Not saved yet…' : 'Saving…'}</span>;
     case 'failed':
+    case 'lost':
       return <span style={{ color: '#f0a79f' }}>Not saved</span>;
   }
 }

@@ -1,0 +1,108 @@
+import { z } from 'zod';
+import type { Patch } from 'immer';
+import { bookSchema, type Book } from './schema';
+
+/** Where a book is not as it must be, and how. */
+export type Fault = {
+  /** The path, joined by points. */
+  readonly path: string;
+  /** What is wrong, in the schema's words: for programmers and for the last line of a message. */
+  readonly message: string;
+  readonly kind: 'tooLong' | 'tooMany' | 'tooLarge' | 'other';
+  /** The most that may be, where there is a most. */
+  readonly most?: number;
+};
+
+/**
+ * What of a changed book would not open again, looking only at the parts that patches touched; null when all is as it
+ * must be. So every command pays for what it changes, not for what the book holds.
+ */
+export function changeFault(book: Book, patches: readonly Patch[]): Fault | null {
+  const seen = new Set<string>();
+  for (const { path, op } of patches) {
+    const fault = partFault(book, path, op === 'remove', seen);
+    if (fault) return fault;
+  }
+  return null;
+}
+
+/** What is wrong with a value by its schema; null when nothing is. */
+export function faultOf(schema: z.ZodType, value: unknown, at: readonly (string | number)[]): Fault | null {
+  const parsed = schema.safeParse(value);
+  if (parsed.success) return null;
+  const issue = parsed.error.issues[0]!;
+  const path = [...at, ...issue.path].join('.');
+  if (issue.code === 'too_big') {
+    const most = Number(issue.maximum);
+    const kind = issue.origin === 'string' ? 'tooLong' : issue.origin === 'array' ? 'tooMany' : 'tooLarge';
+    return { path, message: issue.message, kind, most };
+  }
+  const kind = issue.code === 'too_small' && issue.origin !== 'string' ? 'tooLarge' : 'other';
+  return { path, message: issue.message, kind };
+}
+
+function partFault(
+  book: Book,
+  path: readonly (string | number)[],
+  removed: boolean,
+  seen: Set<string>,
+): Fault | null {
+  let schema: z.ZodType = bookSchema;
+  let value: unknown = book;
+  for (let i = 0; i < path.length; i++) {
+    const key = path[i]!;
+    const next = step(schema, key);
+    const gone = next === null || typeof value !== 'object' || value === null || !Object.hasOwn(value, key);
+    // Of what was taken out, and of a list's length, it is the container that changed.
+    if (gone || (i === path.length - 1 && removed)) {
+      const size = schema instanceof z.ZodArray ? sizeOf(schema) : schema;
+      return once(seen, path.slice(0, i), () => faultOf(size, value, path.slice(0, i)));
+    }
+    if (i === path.length - 1 && schema instanceof z.ZodArray) {
+      const list = schema;
+      const container = value;
+      const fault = once(seen, path.slice(0, i), () => faultOf(sizeOf(list), container, path.slice(0, i)));
+      if (fault) return fault;
+    }
+    if (schema instanceof z.ZodRecord) {
+      const fault = faultOf(schema.keyType as unknown as z.ZodType, key, path.slice(0, i + 1));
+      if (fault) return fault;
+    }
+    schema = next;
+    value = (value as Record<string | number, unknown>)[key];
+  }
+  return once(seen, path, () => faultOf(schema, value, path));
+}
+
+function once(
+  seen: Set<string>,
+  path: readonly (string | number)[],
+  check: () => Fault | null,
+): Fault | null {
+  const key = path.join('\n');
+  if (seen.has(key)) return null;
+  seen.add(key);
+  return check();
+}
+
+/** The schema of a part; null where the schema has to see the whole (a union), or knows no such part. */
+function step(schema: z.ZodType, key: string | number): z.ZodType | null {
+  if (schema instanceof z.ZodObject)
+    return ((schema.shape as Record<string, z.ZodType>)[key as string] ?? null) as z.ZodType | null;
+  if (schema instanceof z.ZodArray) return typeof key === 'number' ? (schema.element as z.ZodType) : null;
+  if (schema instanceof z.ZodRecord) return schema.valueType as unknown as z.ZodType;
+  if (schema instanceof z.ZodNullable) return step(schema.unwrap() as z.ZodType, key);
+  return null;
+}
+
+const sizes = new WeakMap<z.ZodType, z.ZodType>();
+
+/** The same list, of anything: how long it may be. */
+function sizeOf(schema: z.ZodArray): z.ZodType {
+  let size = sizes.get(schema);
+  if (!size) {
+    const checks = schema._zod.def.checks ?? [];
+    sizes.set(schema, (size = z.array(z.unknown()).check(...(checks as never[]))));
+  }
+  return size;
+}

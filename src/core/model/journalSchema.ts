@@ -1,0 +1,36 @@
+import { z } from 'zod';
+import type { Change } from './journal';
+
+const patch = z.looseObject({
+  op: z.enum(['add', 'remove', 'replace']),
+  path: z.array(z.union([z.string(), z.number()])),
+});
+
+/** One change as it is kept and as it stands in files; whether its patches fit a book shows when they are used. */
+export const changeSchema = z.union([
+  z.strictObject({
+    seq: z.int(),
+    at: z.string(),
+    type: z.enum(['undo', 'redo']),
+    of: z.int(),
+    by: z.string().optional(),
+  }),
+  z.strictObject({
+    seq: z.int(),
+    at: z.string(),
+    type: z.string(),
+    why: z.string().optional(),
+    by: z.string().optional(),
+    how: z.string().optional(),
+    version: z.int().optional(),
+    patches: z.array(patch),
+    inverse: z.array(patch),
+  }),
+]);
+
+const journal = z.array(changeSchema);
+
+/** Whether a value is a list of changes, none of them before one that it follows. */
+export const isJournal = (value: unknown): value is readonly Change[] =>
+  journal.safeParse(value).success &&
+  (value as Change[]).every((c, i, all) => i === 0 || c.seq > all[i - 1]!.seq);

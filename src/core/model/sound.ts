@@ -1,0 +1,201 @@
+import { calendarFrom, indexOfId, type FiscalCalendar } from '@/core/calendar';
+import { lineKey } from './lines';
+import type { Budget } from './budget';
+import type { Book } from './schema';
+
+/** A part of a book that could not be kept, and why: the book is opened without it, and the person is told. */
+export type SetAside = {
+  readonly part:
+    | 'account'
+    | 'merged'
+    | 'axis'
+    | 'segment'
+    | 'source'
+    | 'closedThrough'
+    | 'budget'
+    | 'line'
+    | 'driver'
+    | 'revises'
+    | 'weights'
+    | 'varianceNote'
+    | 'locale'
+    | 'amount'
+    | 'journal';
+  /** What the part is called, as far as it is called anything. */
+  readonly name: string;
+  readonly because:
+    | 'twice'
+    | 'noSuchAccount'
+    | 'noSuchSegment'
+    | 'noSuchPeriod'
+    | 'noSuchAxis'
+    | 'figuresMissing'
+    | 'stateUnclear'
+    | 'circle'
+    | 'unknownLocale'
+    | 'daysTurned'
+    | 'entriesMissing'
+    | 'tooLarge';
+};
+
+export type Sound = { readonly book: Book; readonly setAside: readonly SetAside[] };
+
+/**
+ * Brings a book of the right shape to one that every screen can rely on: ids that are there and there once, periods that
+ * the calendar has, figures as many as there are periods. What breaks these rules is taken out and told. The same book
+ * when nothing does.
+ */
+export function soundBook(book: Book): Sound {
+  const setAside: SetAside[] = [];
+  const away = (part: SetAside['part'], name: string, because: SetAside['because']): false => {
+    setAside.push({ part, name, because });
+    return false;
+  };
+  const calendar = calendarFrom(book.calendar);
+  const has = (period: string): boolean => indexOfId(calendar, period) !== null;
+  const once = firstOf();
+  const accounts = kept(book.accounts, (a) => once('a', a.id) || away('account', a.name, 'twice'));
+  const known = new Set(accounts.map((a) => a.id));
+  const blocks = firstOf();
+  const sources = kept(book.sources, (s) => {
+    if (!once('s', s.id) || !blocks('', s.block)) return away('source', s.fileName, 'twice');
+    return s.firstDay <= s.lastDay || s.entries === 0 || away('source', s.fileName, 'daysTurned');
+  });
+  const axes = keptAs(book.axes, (axis) => {
+    if (!once('x', axis.id)) return (away('axis', axis.name, 'twice'), null);
+    const ids = firstOf();
+    const values = kept(axis.values, (v) => ids('', v.id) || away('segment', v.name, 'twice'));
+    const there = new Set(values.map((v) => v.id));
+    const byAccount = keptEntries(
+      axis.byAccount,
+      (account, value) =>
+        // Entries of a merged account keep its id, so it may stand here beside those that are there.
+        (there.has(value) && (known.has(account) || Object.hasOwn(book.merged, account))) ||
+        away('segment', axis.name, there.has(value) ? 'noSuchAccount' : 'noSuchSegment'),
+    );
+    return values === axis.values && byAccount === axis.byAccount ? axis : { ...axis, values, byAccount };
+  });
+  const merged = keptEntries(
+    book.merged,
+    (from, into) => (!known.has(from) && known.has(into)) || away('merged', from, 'noSuchAccount'),
+  );
+  const closed = book.closedThrough === null || has(book.closedThrough);
+  if (!closed) away('closedThrough', book.closedThrough!, 'noSuchPeriod');
+  const weights = kept(book.weights, (w) => once('w', w.id) || away('weights', w.name, 'twice'));
+  const varianceNotes = keptEntries(book.varianceNotes, (period, notes) => {
+    const fine = has(period) && Object.keys(notes).every((a) => known.has(a));
+    return fine || away('varianceNote', period, has(period) ? 'noSuchAccount' : 'noSuchPeriod');
+  });
+  const segmentsOf = new Map(axes.map((a) => [a.id, new Set<string | null>(a.values.map((v) => v.id))]));
+  const circles = inCircle(book.budgets);
+  const budgets = keptAs(book.budgets, (b) => {
+    if (!once('b', b.id)) return (away('budget', b.name, 'twice'), null);
+    const why = budgetFault(b, calendar, segmentsOf);
+    if (why) return (away('budget', b.name, why), null);
+    const segments = new Set(b.segments);
+    const lines = firstOf();
+    const soundLines = kept(b.lines, (l) => {
+      if (!lines('', lineKey(l))) return away('line', b.name, 'twice');
+      if (!known.has(l.account)) return away('line', b.name, 'noSuchAccount');
+      return segments.has(l.segment) || away('line', b.name, 'noSuchSegment');
+    });
+    const drivers = kept(b.drivers, (d) => once(`d${b.id}`, d.id) || away('driver', d.name, 'twice'));
+    const frozen = b.approved && kept(b.approved.lines, (l) => known.has(l.account));
+    if (frozen && frozen !== b.approved!.lines) return (away('budget', b.name, 'noSuchAccount'), null);
+    const turns = circles.has(b.id);
+    if (turns) away('revises', b.name, 'circle');
+    return soundLines === b.lines && drivers === b.drivers && !turns
+      ? b
+      : { ...b, lines: soundLines, drivers, revises: turns ? null : b.revises };
+  });
+  const locale = isLocale(book.locale);
+  if (!locale) away('locale', book.locale, 'unknownLocale');
+  if (setAside.length === 0) return { book, setAside };
+  return {
+    book: {
+      ...book,
+      accounts,
+      sources,
+      axes,
+      merged,
+      weights,
+      varianceNotes,
+      budgets,
+      closedThrough: closed ? book.closedThrough : null,
+      locale: locale ? book.locale : 'en-US',
+    },
+    setAside,
+  };
+}
+
+/** Why a budget cannot be kept at all; null when it can. */
+function budgetFault(
+  b: Budget,
+  calendar: FiscalCalendar,
+  segmentsOf: ReadonlyMap<string, ReadonlySet<string | null>>,
+): SetAside['because'] | null {
+  const first = indexOfId(calendar, b.first);
+  if (first === null) return 'noSuchPeriod';
+  if ((b.state === 'draft') === (b.approved !== null)) return 'stateUnclear';
+  if (b.axis !== null && !segmentsOf.has(b.axis)) return 'noSuchAxis';
+  const values = b.axis === null ? null : segmentsOf.get(b.axis)!;
+  if (new Set(b.segments).size !== b.segments.length) return 'twice';
+  if (b.segments.some((s) => s !== null && !values?.has(s))) return 'noSuchSegment';
+  const years = 1 + calendar.period(first + b.length - 1).year - calendar.period(first).year;
+  const whole = (l: { readonly amounts: readonly unknown[]; readonly wholes: readonly unknown[] }) =>
+    l.amounts.length === b.length && (l.wholes.length === 0 || l.wholes.length === years);
+  return b.approved?.lines.every(whole) === false ? 'figuresMissing' : null;
+}
+
+/** Budgets that revise themselves by way of others. */
+function inCircle(budgets: Book['budgets']): ReadonlySet<string> {
+  const of = new Map(budgets.map((b) => [b.id, b.revises?.budget]));
+  const found = new Set<string>();
+  for (const b of budgets) {
+    const way = new Set<string>();
+    for (let at: string | undefined = b.id; at !== undefined; at = of.get(at)) {
+      if (way.has(at)) {
+        if (at === b.id) found.add(b.id);
+        break;
+      }
+      way.add(at);
+    }
+  }
+  return found;
+}
+
+/** Whether numbers can be written by a locale: one that is none would stop every screen. */
+export function isLocale(text: string): boolean {
+  try {
+    return Intl.getCanonicalLocales(text).length === 1;
+  } catch {
+    return false;
+  }
+}
+
+/** Says of ids, each under a heading, whether they come for the first time. */
+function firstOf(): (heading: string, id: string) => boolean {
+  const met = new Set<string>();
+  return (heading, id) => met.size < met.add(`${heading}\n${id}`).size;
+}
+
+/** The items that pass; the same list when all do. */
+function kept<T>(list: readonly T[], passes: (item: T) => boolean): T[] {
+  const out = list.filter(passes);
+  return out.length === list.length ? (list as T[]) : out;
+}
+
+/** The items as they are kept, without those that are not; the same list when all are kept as they are. */
+function keptAs<T>(list: readonly T[], keep: (item: T) => T | null): T[] {
+  const out = list.flatMap((item) => keep(item) ?? []);
+  return out.length === list.length && out.every((item, i) => item === list[i]) ? (list as T[]) : out;
+}
+
+function keptEntries<V>(
+  record: Readonly<Record<string, V>>,
+  passes: (key: string, value: V) => boolean,
+): Record<string, V> {
+  const all = Object.entries(record);
+  const out = all.filter(([k, v]) => passes(k, v));
+  return out.length === all.length ? (record as Record<string, V>) : Object.fromEntries(out);
+}

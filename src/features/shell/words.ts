@@ -1,0 +1,58 @@
+import type { SetAside } from '@/core/model';
+import type { KeepIssue } from '@/store/bookStore';
+
+/** Why a book, or a state of it, could not be opened. */
+export function issueWords(issue: KeepIssue): string {
+  switch (issue.code) {
+    case 'missing':
+      return 'nothing of it is kept';
+    case 'unreadable':
+      return 'what is kept of it cannot be read';
+    case 'partMissing':
+      return 'a part of it is no longer in the storage';
+    case 'notABook':
+      return 'what is kept there is no book';
+    case 'newerVersion':
+      return 'it was written by a newer version of Tellan';
+    case 'brokenOlder':
+      return 'it is of an older version, and not whole';
+    case 'invalid':
+      return `a value in it is not as it must be, at ${issue.path || 'its top'}: ${issue.message}`;
+  }
+}
+
+const PARTS: Record<SetAside['part'], string> = {
+  account: 'the account',
+  merged: 'what was merged from',
+  axis: 'the way to divide the business',
+  segment: 'a segment of',
+  source: 'the entries of',
+  closedThrough: 'the closed month',
+  budget: 'the budget',
+  line: 'a line of',
+  driver: 'the driver',
+  revises: 'what is revised by',
+  weights: 'the weights',
+  varianceNote: 'the variance notes of',
+  locale: 'the way of writing numbers',
+  amount: 'the amount at',
+  journal: 'the older part of the journal',
+};
+const WHY: Record<SetAside['because'], string> = {
+  twice: 'it is there twice',
+  noSuchAccount: 'its account is not in the book',
+  noSuchSegment: 'its segment is not in the book',
+  noSuchPeriod: 'the calendar has no such period',
+  noSuchAxis: 'the segments that it is made by are not in the book',
+  figuresMissing: 'it has not as many approved figures as months',
+  stateUnclear: 'its approval and its figures contradict each other',
+  circle: 'it revises itself',
+  unknownLocale: 'it is not known',
+  daysTurned: 'its first day comes after its last',
+  entriesMissing: 'they are no longer there, or not whole',
+  tooLarge: 'it is larger than any may be',
+};
+
+/** What of a book was left out, and why. */
+export const setAsideWords = ({ part, name, because }: SetAside): string =>
+  `${PARTS[part]}${name ? ` “${name}”` : ''} (${WHY[because]})`;

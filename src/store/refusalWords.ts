@@ -1,0 +1,68 @@
+import { MOST_AMOUNT, plainDecimal, minor } from '@/core/money';
+import type { Refusal } from '@/core/model';
+
+/** The largest amount there may be, written in a currency: `99,999,999,999.99`. */
+export const mostAmount = (currency: string): string => {
+  const [whole = '', part] = plainDecimal(minor(MOST_AMOUNT), currency).split('.');
+  return whole.replace(/\B(?=(\d{3})+$)/g, ',') + (part ? `.${part}` : '');
+};
+
+/** What the parts of a book are called, by the last name in a path that has a name for people. */
+const PARTS: readonly (readonly [RegExp, string])[] = [
+  [/\.formula$/, 'The formula, with what it stands for,'],
+  [/accounts\.\d+\.code/, 'The code'],
+  [/accounts\.\d+\.keeper/, 'The name of the person'],
+  [/\.group$/, 'The name of the group'],
+  [/note|cellNotes|\.text$/, 'The note'],
+  [/reason/, 'The reason'],
+  [/\.unit$/, 'The unit'],
+  [/name$/i, 'The name'],
+  [/accounts$/, 'The list of accounts'],
+  [/axes$/, 'The list of ways to divide the business'],
+  [/axes\.\d+\.columns/, 'The list of columns'],
+  [/axes\.\d+\.values/, 'The list of segments'],
+  [/lines$/, 'The list of lines'],
+  [/drivers$/, 'The list of drivers'],
+  [/budgets$/, 'The list of budgets'],
+  [/sources$/, 'The list of sources'],
+  [/holidays$/, 'The list of holidays'],
+];
+const partOf = (path: string): string => PARTS.find(([at]) => at.test(path))?.[1] ?? `A value (${path})`;
+
+/** Why a command was not done, in words. */
+export function refusalWords({ code, fault }: Refusal): string {
+  const what = partOf(fault?.path ?? '');
+  const most = fault?.most?.toLocaleString('en-US') ?? '';
+  switch (code) {
+    case 'readOnly':
+      return 'This book can only be read here.';
+    case 'budgetIsFrozen':
+      return 'This budget can only be read.';
+    case 'emptyName':
+      return 'A name is needed.';
+    case 'noSuchBudget':
+    case 'noSuchAccount':
+    case 'noSuchSource':
+      return 'What this was meant for is no longer in the book. Nothing was changed.';
+    case 'alreadyTakenIn':
+      return 'This very file is in the book already.';
+    case 'sidesDiffer':
+      return 'Accounts of debits and of credits cannot become one.';
+    case 'brokenCalendar':
+      return 'These periods leave a gap, overlap, or lie far from the years they are of.';
+    case 'segmentInUse':
+      return 'A budget is made by this way of dividing the business.';
+    case 'doesNotFitCalendar':
+      return `With this calendar, ${fault?.message || 'what the book holds'} would lie in a period that there is not. Nothing was changed.`;
+    case 'tooLong':
+      return `${what} can have ${most} letters at most. Nothing was changed.`;
+    case 'tooMany':
+      return `${what} can hold ${most} at most. Nothing was changed.`;
+    case 'tooLarge':
+      return `A figure is larger than any may be. Nothing was changed.`;
+    case 'notSound':
+      return `${what} would not be as it must be (${fault?.message ?? ''}). Nothing was changed.`;
+    case 'broken':
+      return `Something went wrong in the program (${fault?.message ?? ''}). Nothing was changed.`;
+  }
+}
