@@ -5,6 +5,7 @@ import { TextInput, type TextInputProps } from '@mantine/core';
 import {
   editText,
   minorDigits,
+  mostAmountText,
   numberFormatOf,
   parseAmount,
   parsePercent,
@@ -34,7 +35,8 @@ export function MoneyInput({
   const shown = editText(value, currency, locale);
   const read = (text: string) => {
     const parsed = parseAmount(text, minorDigits(currency), numberFormatOf(locale));
-    return parsed.ok && !parsed.percent ? { value: parsed.value } : null;
+    if (parsed.ok && !parsed.percent) return { value: parsed.value };
+    return !parsed.ok && parsed.code === 'tooLarge' ? `${mostAmountText(currency, locale)} at most` : null;
   };
   return <DraftInput {...rest} shown={shown} read={read} onCommit={onCommit} trouble="Not an amount" />;
 }
@@ -71,16 +73,18 @@ function DraftInput<T>({
   ...rest
 }: Common & {
   readonly shown: string;
-  readonly read: (text: string) => { readonly value: T } | null;
+  /** The value; null, or what is wrong where that is more than `trouble`. */
+  readonly read: (text: string) => { readonly value: T } | string | null;
   readonly onCommit: (value: T) => void;
   readonly trouble: string;
 }) {
   const [draft, setDraft] = useState<string | null>(null);
-  const bad = draft !== null && read(draft) === null;
+  const now = draft === null ? null : read(draft);
+  const bad = draft === null || (now !== null && typeof now !== 'string') ? null : (now ?? trouble);
   const commit = () => {
     if (draft === null || draft === shown) return setDraft(null);
     const parsed = read(draft);
-    if (!parsed) return;
+    if (parsed === null || typeof parsed === 'string') return;
     setDraft(null);
     onCommit(parsed.value);
   };
@@ -88,7 +92,7 @@ function DraftInput<T>({
     <TextInput
       {...rest}
       value={draft ?? shown}
-      error={bad ? trouble : undefined}
+      error={bad ?? undefined}
       inputMode="decimal"
       styles={{
         input: {

@@ -1,4 +1,4 @@
-import type { Minor } from '@/core/money';
+import { isTooLarge, type Minor } from '@/core/money';
 import classes from './PairBars.module.css';
 
 /** A line's months as outlined bars beside last year's gray ones. A picture only: the table beside it has the figures. */
@@ -14,14 +14,14 @@ export function PairBars({
   readonly label: string;
 }) {
   const [width, height, foot] = [264, 96, 16];
-  const all = [...plan, ...prior].map((v) => v ?? 0);
+  const all = [...plan, ...prior].map((v) => (v === null || isTooLarge(v) ? 0 : v));
   const top = Math.max(0, ...all);
   const low = Math.min(0, ...all);
   const span = top - low || 1;
   const y = (v: number) => ((top - v) / span) * (height - foot - 4) + 2;
   const step = width / Math.max(1, plan.length);
   const bar = (v: number | null, x: number, w: number, kind: string | undefined, key: string) =>
-    v === null || v === 0 ? null : (
+    v === null || v === 0 || Number.isNaN(v) ? null : (
       <rect
         key={key}
         className={kind}

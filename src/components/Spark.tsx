@@ -1,11 +1,12 @@
-import type { Minor } from '@/core/money';
+import { isTooLarge, type Minor } from '@/core/money';
 import classes from './Spark.module.css';
 
 const WIDTH = 72;
 const HEIGHT = 17;
 
 /** The shape of a row of months: a bar a month from the zero line; blank months leave a gap. A picture beside its figures. */
-export function Spark({ values }: { readonly values: readonly (Minor | null)[] }) {
+export function Spark({ values: given }: { readonly values: readonly (Minor | null)[] }) {
+  const values = given.map((v) => (isTooLarge(v) ? null : v));
   const high = Math.max(0, ...values.map((v) => v ?? 0));
   const low = Math.min(0, ...values.map((v) => v ?? 0));
   const scale = (HEIGHT - 2) / (high - low || 1);

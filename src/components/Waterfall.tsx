@@ -79,7 +79,9 @@ function twoLines(label: string): string {
 const escapeTags = (text: string): string =>
   text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
 
-function drawing(steps: readonly WaterfallStep[], root: HTMLElement): { data: object[]; layout: object } {
+function drawing(all: readonly WaterfallStep[], root: HTMLElement): { data: object[]; layout: object } {
+  // What is too large to be told stands in the table only.
+  const steps = all.map((s) => (Number.isNaN(s.value) ? { ...s, value: 0 } : s));
   const style = getComputedStyle(root);
   const token = (name: string) => style.getPropertyValue(name).trim();
   const ink = token('--ink');

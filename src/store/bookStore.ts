@@ -267,7 +267,7 @@ export function dispatch(command: Command, block?: LedgerBlock, why = ''): Refus
   if (!history) return { code: 'readOnly' };
   const step: Step = readOnly ? { ok: false, refusal: { code: 'readOnly' } } : tried(history, command, why);
   if (!step.ok) {
-    say(refusalWords(step.refusal), 'trouble');
+    say(refusalWords(step.refusal, history.book), 'trouble');
     return step.refusal;
   }
   if (step.history === history) return null;

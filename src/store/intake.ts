@@ -319,7 +319,7 @@ export async function acceptIntake({
   set({ waiting: rest, taken, onward: onward && next !== undefined });
   if (next) void take(next);
   if (!accepted) return 'The file holds no amount that could be taken in.';
-  return refusal ? refusalWords(refusal) : null;
+  return refusal ? refusalWords(refusal, history.book) : null;
 }
 
 /** Takes this file and, while they tie and leave no question, those that wait. */

@@ -1,11 +1,5 @@
-import { MOST_AMOUNT, plainDecimal, minor } from '@/core/money';
-import type { Refusal } from '@/core/model';
-
-/** The largest amount there may be, written in a currency: `99,999,999,999.99`. */
-export const mostAmount = (currency: string): string => {
-  const [whole = '', part] = plainDecimal(minor(MOST_AMOUNT), currency).split('.');
-  return whole.replace(/\B(?=(\d{3})+$)/g, ',') + (part ? `.${part}` : '');
-};
+import { mostAmountText } from '@/core/money';
+import type { Book, Refusal } from '@/core/model';
 
 /** What the parts of a book are called, by the last name in a path that has a name for people. */
 const PARTS: readonly (readonly [RegExp, string])[] = [
@@ -29,8 +23,8 @@ const PARTS: readonly (readonly [RegExp, string])[] = [
 ];
 const partOf = (path: string): string => PARTS.find(([at]) => at.test(path))?.[1] ?? `A value (${path})`;
 
-/** Why a command was not done, in words. */
-export function refusalWords({ code, fault }: Refusal): string {
+/** Why a command was not done on a book, in words. */
+export function refusalWords({ code, fault }: Refusal, { currency, locale }: Book): string {
   const what = partOf(fault?.path ?? '');
   const most = fault?.most?.toLocaleString('en-US') ?? '';
   switch (code) {
@@ -59,7 +53,7 @@ export function refusalWords({ code, fault }: Refusal): string {
     case 'tooMany':
       return `${what} can hold ${most} at most. Nothing was changed.`;
     case 'tooLarge':
-      return `A figure is larger than any may be. Nothing was changed.`;
+      return `A figure would be larger than ${mostAmountText(currency, locale)}, the most that one can be. Nothing was changed.`;
     case 'notSound':
       return `${what} would not be as it must be (${fault?.message ?? ''}). Nothing was changed.`;
     case 'broken':

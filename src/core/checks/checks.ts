@@ -1,4 +1,4 @@
-import { minor, plainDecimal, type Minor } from '@/core/money';
+import { plus, minor, plainDecimal, type Minor } from '@/core/money';
 import {
   isProfitAndLoss,
   profitSign,
@@ -94,7 +94,7 @@ function ledgerChecks({ book, blocks, balances }: CheckInput): Check[] {
   for (const s of book.sources) {
     const block = blocks.get(s.block);
     block?.amount.forEach((a, i) => {
-      if (block.mark[i] === ACTIVITY) straight += a;
+      if (block.mark[i] === ACTIVITY) straight = plus(straight, a);
     });
   }
   let byCell = 0;
@@ -104,7 +104,8 @@ function ledgerChecks({ book, blocks, balances }: CheckInput): Check[] {
   for (const s of book.sources)
     for (const a of blocks.get(s.block)?.accounts ?? []) if (!known.has(owner(a))) strays.add(a);
   for (const id of known)
-    for (let p = balances.range.first; p <= balances.range.last; p++) byCell += balances.movement(id, p) ?? 0;
+    for (let p = balances.range.first; p <= balances.range.last; p++)
+      byCell = plus(byCell, balances.movement(id, p) ?? 0);
   const off = minor(straight - byCell);
   return [
     {
@@ -123,7 +124,7 @@ function budgetChecks({ book }: CheckInput, budget: CheckInput['budgets'][number
   const wholesOf = accounts.reduce((n, id) => Math.max(n, budget.figures(id, 'all')?.wholes.length ?? 0), 0);
   const rows = statementRows(book.accounts);
   const filled = fillStatement(rows, width + wholesOf, (id) => wholeRow(budget.figures(id, 'all'), wholesOf));
-  const sumOf = (values: readonly (Minor | null)[]) => values.reduce<number>((t, v) => t + (v ?? 0), 0);
+  const sumOf = (values: readonly (Minor | null)[]) => values.reduce<number>((t, v) => plus(t, v ?? 0), 0);
   const net = rows.length ? filled.at(-1)! : [];
   const kinds = new Map(book.accounts.map((a) => [a.id, a.kind]));
   // Line by line and segment by segment, against the statement over all of them.
@@ -133,8 +134,8 @@ function budgetChecks({ book }: CheckInput, budget: CheckInput['budgets'][number
     const kind = kinds.get(account);
     const figures = budget.figures(account, segment);
     if (!kind || !isProfitAndLoss(kind) || !figures) continue;
-    years += profitSign(kind) * (sumOf(figures.amounts) + sumOf(figures.wholes));
-    figures.amounts.forEach((a, i) => (byMonth[i]! += profitSign(kind) * (a ?? 0)));
+    years = plus(years, profitSign(kind) * plus(sumOf(figures.amounts), sumOf(figures.wholes)));
+    figures.amounts.forEach((a, i) => (byMonth[i] = plus(byMonth[i]!, profitSign(kind) * (a ?? 0))));
   }
   const monthsOff = minor(years - sumOf(net));
   const subtotalsOff = byMonth.filter((v, i) => v !== (net[i] ?? 0)).length;

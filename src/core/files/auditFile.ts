@@ -43,7 +43,13 @@ export function readAuditFile(bytes: Uint8Array, onProgress?: (share: number) =>
   parser.on('closetag', (tag) => reader.close(local(tag.name)));
   parser.on('text', (text) => reader.text(text));
   parser.on('cdata', (text) => reader.text(text));
-  const decoder = new TextDecoder(encodingOf(bytes));
+  const encoding = encodingOf(bytes);
+  let decoder: TextDecoder;
+  try {
+    decoder = new TextDecoder(encoding);
+  } catch {
+    return { ok: false, issue: { code: 'unknownEncoding', encoding } };
+  }
   try {
     for (let at = 0; at < bytes.length && !failure; at += CHUNK) {
       const last = at + CHUNK >= bytes.length;
@@ -61,7 +67,7 @@ export function readAuditFile(bytes: Uint8Array, onProgress?: (share: number) =>
     ok: true,
     file: {
       format: 'auditFile',
-      encoding: encodingOf(bytes),
+      encoding,
       delimiter: null,
       grids: [gridOf(null, reader.rows())],
       stated: reader.stated,
@@ -74,8 +80,9 @@ const local = (name: string): string => name.slice(name.indexOf(':') + 1);
 function encodingOf(b: Uint8Array): string {
   if (b[0] === 0xff && b[1] === 0xfe) return 'utf-16le';
   if (b[0] === 0xfe && b[1] === 0xff) return 'utf-16be';
-  const told = /encoding=["']([\w-]+)["']/.exec(String.fromCharCode(...b.subarray(0, 200)))?.[1];
-  return told ? told.toLowerCase().replace('iso-8859-1', 'windows-1252') : 'utf-8';
+  const told = /encoding=["']([\w.:-]{1,40})["']/.exec(String.fromCharCode(...b.subarray(0, 200)))?.[1];
+  // As browsers do, the Encoding Standard reads the first part of ISO 8859 as the Windows page that holds it.
+  return told ? told.toLowerCase() : 'utf-8';
 }
 
 /** Follows the elements of an audit file and gathers accounts, opening balances and entries. */

@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import type { Grid } from './grid';
+import { cutCells, type Grid } from './grid';
 
 export const DELIMITERS = [',', ';', '\t', '|'] as const;
 
@@ -8,7 +8,7 @@ const HEAD = 1000;
 
 /** A delimited text (RFC 4180 and its cousins) as a grid whose rows are cut as they are visited. */
 export function delimitedGrid(text: string, delimiter: string): Grid {
-  const head = Papa.parse<string[]>(text, { delimiter, preview: HEAD }).data;
+  const head = Papa.parse<string[]>(text, { delimiter, preview: HEAD }).data.map(cutCells);
   // The line end of the last row is not an empty row of the file.
   if (head.length < HEAD && head.length > 1 && isEnd(head.at(-1)!)) head.pop();
   return {
@@ -28,7 +28,7 @@ export function delimitedGrid(text: string, delimiter: string): Grid {
           }
           for (; blanks > 0; blanks--) visit(BLANK, place++);
           if ((place & 8191) === 0) onProgress?.(meta.cursor / text.length);
-          visit(data, place++);
+          visit(cutCells(data), place++);
         },
       });
       for (; blanks > 1; blanks--) visit(BLANK, place++);
@@ -74,8 +74,12 @@ export function guessDelimiter(text: string): string {
   return best.delimiter;
 }
 
-/** Text that a spreadsheet would run as a formula gets an apostrophe before it, which spreadsheets show as text. */
-export const neutralize = (text: string): string => (/^[=+\-@\t\r]/.test(text) ? `'${text}` : text);
+/**
+ * Text that a spreadsheet would run as a formula gets an apostrophe before it, which spreadsheets show as text: signs
+ * that begin a formula, their full-width forms, and tabs and line breaks, behind which one may stand.
+ */
+export const neutralize = (text: string): string =>
+  /^[=+\-@\t\r\n\uff1d\uff0b\uff0d\uff20]/.test(text) ? `'${text}` : text;
 
 /** A delimited text by RFC 4180: CRLF ends each row, quotes only where needed. Numbers are given ready as text. */
 export const writeDelimited = (rows: readonly (readonly string[])[]): string =>

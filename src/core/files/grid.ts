@@ -15,7 +15,10 @@ export type Grid = {
 };
 
 /** A grid of rows that are in memory. */
-export const gridOf = (sheet: string | null, rows: readonly GridRow[]): Grid => ({
+export const gridOf = (sheet: string | null, given: readonly GridRow[]): Grid =>
+  gridOfCut(sheet, given.map(cutCells));
+
+const gridOfCut = (sheet: string | null, rows: readonly GridRow[]): Grid => ({
   sheet,
   head: rows,
   about: rows.length,
@@ -63,9 +66,12 @@ export type FileIssue = {
     | 'tooLarge'
     | 'notAnAuditFile'
     | 'brokenXml'
+    | 'unknownEncoding'
     | 'hostileXml';
   /** Line of the file where it broke off, where that is known. */
   readonly line?: number;
+  /** The encoding that the file says it is in. */
+  readonly encoding?: string;
 };
 
 export type FileRead =
@@ -73,6 +79,22 @@ export type FileRead =
 
 /** More columns than any ledger has: a broken or hostile file. */
 export const MOST_COLUMNS = 2000;
+
+/** No cell of a ledger is longer: what is, is cut here, so that nothing after it looks through a book in a cell. */
+export const LONGEST_CELL = 4000;
+
+/** A row with the ends of overlong cells cut off; the same row when there is none. */
+export function cutCells<Row extends readonly GridCell[]>(row: Row): Row {
+  for (let i = 0; i < row.length; i++) {
+    const cell = row[i]!;
+    if (typeof cell === 'string' && cell.length > LONGEST_CELL)
+      return row.map((c) => (typeof c === 'string' ? cutCell(c) : c)) as unknown as Row;
+  }
+  return row;
+}
+
+const cutCell = (text: string): string =>
+  text.length > LONGEST_CELL ? `${text.slice(0, LONGEST_CELL - 1)}…` : text;
 
 /** The cell as text, blanks trimmed; missing cells are empty. */
 export function cellText(cell: GridCell | undefined): string {

@@ -1,6 +1,5 @@
 import { decodeText, looksBinary, looksLikeXml, startsWith } from './decode';
 import { delimitedGrid, guessDelimiter } from './delimited';
-import { readWorkbook } from './workbook';
 import { MOST_COLUMNS, type FileRead, type Grid } from './grid';
 
 export type ReadOptions = { readonly delimiter?: string; readonly onProgress?: (share: number) => void };
@@ -8,7 +7,7 @@ export type ReadOptions = { readonly delimiter?: string; readonly onProgress?: (
 /** Reads a file's bytes into grids: what kind of file it is follows from its content, never from its name. */
 export async function readFile(bytes: Uint8Array, options: ReadOptions = {}): Promise<FileRead> {
   if (bytes.length === 0) return { ok: false, issue: { code: 'emptyFile' } };
-  if (startsWith(bytes, 'PK\x03\x04')) return readSheets(bytes);
+  if (startsWith(bytes, 'PK\x03\x04')) return readSheets(bytes, options.onProgress);
   if (startsWith(bytes, '\xd0\xcf\x11\xe0')) return { ok: false, issue: { code: 'oldWorkbook' } };
   if (looksBinary(bytes)) return { ok: false, issue: { code: 'notATable' } };
   // The readers of rarer formats are loaded when such a file comes.
@@ -27,17 +26,17 @@ export async function readFile(bytes: Uint8Array, options: ReadOptions = {}): Pr
 
 const tooWide = (grid: Grid): boolean => grid.head.some((r) => r.length > MOST_COLUMNS);
 
-async function readSheets(bytes: Uint8Array): Promise<FileRead> {
+async function readSheets(bytes: Uint8Array, onProgress?: (share: number) => void): Promise<FileRead> {
+  const [{ readWorkbook, TooWide }, { TooMuch }] = await Promise.all([import('./workbook'), import('./zip')]);
   let grids: Grid[];
   try {
-    const { isZipBomb } = await import('./zip');
-    if (await isZipBomb(bytes)) return { ok: false, issue: { code: 'tooLarge' } };
-    grids = (await readWorkbook(bytes)).filter((g) => g.head.length > 0);
-  } catch {
-    return { ok: false, issue: { code: 'brokenWorkbook' } };
+    grids = (await readWorkbook(bytes, onProgress)).filter((g) => g.head.length > 0);
+  } catch (error) {
+    const code =
+      error instanceof TooWide ? 'tooManyColumns' : error instanceof TooMuch ? 'tooLarge' : 'brokenWorkbook';
+    return { ok: false, issue: { code } };
   }
   if (grids.length === 0) return { ok: false, issue: { code: 'emptyFile' } };
-  if (grids.some(tooWide)) return { ok: false, issue: { code: 'tooManyColumns' } };
   return {
     ok: true,
     file: { format: 'workbook', encoding: null, delimiter: null, grids, stated: null },

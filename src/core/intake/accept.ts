@@ -1,5 +1,14 @@
 import type { PeriodId } from '@/core/calendar';
-import { newAccount, type Account, type Axis, type Book, type Command, type Source } from '@/core/model';
+import {
+  LIMITS,
+  cutText,
+  newAccount,
+  type Account,
+  type Axis,
+  type Book,
+  type Command,
+  type Source,
+} from '@/core/model';
 import { totalsOf, type LedgerBlock } from '@/core/ledger';
 import type { FileFormat } from '@/core/files';
 import type { Draft } from './draft';
@@ -48,14 +57,19 @@ export function acceptDraft(
       if (choice.rename && was)
         accountChanges.push({
           id: was.id,
-          code: code.slice(0, 60) || was.code,
-          name: name.slice(0, 200) || was.name,
+          code: cutText(code, LIMITS.accountCode) || was.code,
+          name: cutText(name, LIMITS.accountName) || was.name,
         });
       return choice.existing;
     }
     const account: Account = {
-      ...newAccount(`a${nextId++}`, code.slice(0, 60), name.slice(0, 200) || code, choice.kind),
-      group: choice.group,
+      ...newAccount(
+        `a${nextId++}`,
+        cutText(code, LIMITS.accountCode),
+        cutText(name || code, LIMITS.accountName),
+        choice.kind,
+      ),
+      group: cutText(choice.group, LIMITS.group),
     };
     newAccounts.push(account);
     return account.id;
@@ -68,9 +82,9 @@ export function acceptDraft(
   nextId = grown.nextId;
   const source: Source = {
     id,
-    fileName: a.fileName.slice(0, 300),
+    fileName: cutText(a.fileName, LIMITS.fileName),
     fingerprint: a.fingerprint,
-    sheet: a.sheet,
+    sheet: a.sheet && cutText(a.sheet, LIMITS.sheetName),
     takenAt: a.takenAt,
     shape: draft.mapping.shape,
     format: a.format,
@@ -79,7 +93,7 @@ export function acceptDraft(
     cursor: a.cursor,
     untied: a.untied && {
       faults: [...a.untied.faults],
-      reason: a.untied.reason.slice(0, 1000),
+      reason: cutText(a.untied.reason, LIMITS.reason),
       at: a.takenAt,
     },
     block: a.blockId,

@@ -1,4 +1,4 @@
-import { nextValueNumber, withTexts, type Axis } from '@/core/model';
+import { cutText, LIMITS, nextValueNumber, withTexts, type Axis } from '@/core/model';
 import type { SegmentColumn } from '@/core/ledger';
 
 /**
@@ -18,7 +18,15 @@ export function growAxes(
     const key = name.toLowerCase();
     const at = out.findIndex((a) => a.columns.some((c) => c.toLowerCase() === key));
     const axis: Axis =
-      at >= 0 ? out[at]! : { id: `x${next++}`, name, columns: [name], values: [], byAccount: {} };
+      at >= 0
+        ? out[at]!
+        : {
+            id: `x${next++}`,
+            name: cutText(name, LIMITS.axisName),
+            columns: [name],
+            values: [],
+            byAccount: {},
+          };
     const grown = withTexts(axis, texts, next);
     if (at >= 0 && grown === axis) continue;
     next = nextValueNumber(grown, next);

@@ -30,6 +30,9 @@ const fullYear = (text: string): number => {
   return text.length > 2 ? n : n < 70 ? 2000 + n : 1900 + n;
 };
 
+/** Longer texts name no date; what looks for one in them must not take long to say so. */
+const LONGEST_DATE = 60;
+
 const NUMERIC = /^(\d{1,4})[/.\-\s](\d{1,2})[/.\-\s](\d{2,4})(?:[T\s].*)?$/;
 const DAY_NAME_YEAR = /^(\d{1,2})[/.\-\s]*([A-Za-z]{3,9})[/.\-\s,]*(\d{2,4})$/;
 const NAME_DAY_YEAR = /^([A-Za-z]{3,9})[.\s-]+(\d{1,2}),?\s+(\d{2,4})$/;
@@ -37,6 +40,7 @@ const NAME_DAY_YEAR = /^([A-Za-z]{3,9})[.\s-]+(\d{1,2}),?\s+(\d{2,4})$/;
 /** Reads one date in the given order; ISO text, text months and spreadsheet serials are read in any order. */
 export function parseDate(cell: GridCell, order: DateOrder): DayNumber | null {
   if (typeof cell === 'number') return serialDay(cell);
+  if (cell.length > LONGEST_DATE) return null;
   const text = cell.trim();
   const numeric = NUMERIC.exec(text);
   if (numeric) {
@@ -109,6 +113,7 @@ const PERIOD =
  */
 export function parseMonthHead(cell: GridCell | undefined): MonthHead | null {
   if (cell === undefined || cell === '') return null;
+  if (typeof cell === 'string' && cell.length > 2 * LONGEST_DATE) return null;
   if (typeof cell === 'number') {
     const day = serialDay(cell);
     return day === null ? null : monthOfDay(day);
@@ -166,7 +171,10 @@ function monthOfDay(n: DayNumber): MonthHead {
 
 /** The first month or day that a free text names (a title, a sheet's or a file's name): `Trial balance as of 31 March 2026`. */
 export function findMonthInText(text: string): MonthHead | null {
-  const words = text.replace(/\.[A-Za-z]{3,4}$/, '').replace(/[_()]/g, ' ');
+  const words = text
+    .slice(0, 300)
+    .replace(/\.[A-Za-z]{3,4}$/, '')
+    .replace(/[_()]/g, ' ');
   for (const pattern of [
     /\d{4}-\d{2}-\d{2}/,
     /\d{1,2}[\s\-/.]+[A-Za-z]{3,9}[\s\-/.,]+\d{2,4}/,

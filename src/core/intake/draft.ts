@@ -19,7 +19,8 @@ export type LeftOutReason =
   | 'tooManyDecimals'
   | 'unknownDate'
   | 'missingDate'
-  | 'unknownMark';
+  | 'unknownMark'
+  | 'tooLarge';
 
 /** Something in the file that cannot be read. Row and column count from 1, as a spreadsheet shows them. */
 export type IntakeIssue = {
@@ -30,6 +31,7 @@ export type IntakeIssue = {
     | 'missingDate'
     | 'noAccount'
     | 'unknownMark'
+    | 'tooLarge'
     | 'noDay';
   readonly row: number;
   readonly column: number;

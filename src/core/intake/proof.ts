@@ -1,4 +1,4 @@
-import { minor, type Minor } from '@/core/money';
+import { plus, minor, type Minor } from '@/core/money';
 import { calendarFrom, fromDayNumber, type CalendarSpec, type Day, type PeriodIndex } from '@/core/calendar';
 import { isProfitAndLoss, profitSign, type Source } from '@/core/model';
 import { ACTIVITY, CLOSING, totalsOf, type LedgerBlock } from '@/core/ledger';
@@ -98,8 +98,8 @@ export function proofOf(
     const amount = block.amount[i]!;
     const sum = aside[block.mark[i]!]!;
     sum.count++;
-    if (amount > 0) sum.debit += amount;
-    else sum.credit -= amount;
+    if (amount > 0) sum.debit = plus(sum.debit, amount);
+    else sum.credit = plus(sum.credit, -amount);
     if (block.mark[i] !== ACTIVITY) continue;
     const day = block.day[i]!;
     if (day !== lastDayNumber || !m) {
@@ -114,10 +114,10 @@ export function proofOf(
     }
     const account = block.account[i]!;
     m.entries++;
-    if (amount > 0) m.debit += amount;
-    else m.credit -= amount;
-    if (counts[account]) m.profit -= amount;
-    m.cells[account]! += amount;
+    if (amount > 0) m.debit = plus(m.debit, amount);
+    else m.credit = plus(m.credit, -amount);
+    if (counts[account]) m.profit = plus(m.profit, -amount);
+    m.cells[account] = plus(m.cells[account]!, amount);
     m.has[account] = 1;
   }
   const inOrder = [...months].sort(([a], [b]) => a - b);

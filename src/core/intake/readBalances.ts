@@ -1,4 +1,4 @@
-import { minor, minorDigits, type Minor } from '@/core/money';
+import { isAmount, minor, minorDigits, type Minor } from '@/core/money';
 import { calendarFrom, fromDayNumber, toDayNumber, type CalendarSpec, type DayNumber } from '@/core/calendar';
 import { ACTIVITY, BlockBuilder, CLOSING, OPENING } from '@/core/ledger';
 import { cellText, isBlankRow, rowsOf, type FileFacts, type GridCell } from '@/core/files';
@@ -146,6 +146,11 @@ export function readBalances(
   }
 
   const guessed = accounts.guessed();
+  /** What is beyond an amount is left out and named. */
+  const add = (day: DayNumber, place: number, value: number, row: number, mark: number): void => {
+    if (isAmount(value)) return builder.add(day, place, value, row, 0, 0, 0, mark);
+    log.issue({ code: 'tooLarge', row, column: 1, value: accounts.nameOf(place) });
+  };
   const inOrder = [...trials.values()].sort((a, b) => a.day - b.day);
   const builder = new BlockBuilder(inOrder.length * Math.max(1, guessed.length));
   const isFlow = guessed.map((a) => isProfitAndLoss(a.guess.kind));
@@ -163,7 +168,7 @@ export function readBalances(
       const cell = trial.values.get(place);
       const was = before?.values.get(place);
       if (!mapping.cumulative) {
-        if (cell) builder.add(trial.day, place, cell.value, cell.row);
+        if (cell) add(trial.day, place, cell.value, cell.row, ACTIVITY);
         return;
       }
       if (!cell && !was) return;
@@ -171,12 +176,11 @@ export function readBalances(
       const value = cell?.value ?? 0;
       if (isFlow[place]) {
         const base = sameYear ? (was?.value ?? 0) : 0;
-        if (cell || base !== 0)
-          builder.add(trial.day, place, value - base, row, 0, 0, 0, closed ? CLOSING : ACTIVITY);
+        if (cell || base !== 0) add(trial.day, place, value - base, row, closed ? CLOSING : ACTIVITY);
       } else if (!before) {
         // All that came before stands in the first balance: an opening, unless the book knows more.
-        builder.add(trial.day, place, value, row, 0, 0, 0, OPENING);
-      } else builder.add(trial.day, place, value - (was?.value ?? 0), row, 0, 0, 0, ACTIVITY);
+        add(trial.day, place, value, row, OPENING);
+      } else add(trial.day, place, value - (was?.value ?? 0), row, ACTIVITY);
     });
   });
 

@@ -9,12 +9,14 @@ export const readAmount = (cell: GridCell | undefined, digits: number, format: N
       ? amountOfNumber(cell, digits)
       : parseAmount(cell, digits, format);
 
-/** A percentage is no amount; decimals beyond the currency's are told apart from garbage. */
-export const amountIssue = (parsed: ParsedAmount): 'unreadableAmount' | 'tooManyDecimals' | null =>
+/** A percentage is no amount; decimals beyond the currency's and figures beyond any amount are told apart from garbage. */
+export const amountIssue = (
+  parsed: ParsedAmount,
+): 'unreadableAmount' | 'tooManyDecimals' | 'tooLarge' | null =>
   parsed.ok
     ? parsed.percent
       ? 'unreadableAmount'
       : null
-    : parsed.code === 'tooManyDecimals'
-      ? 'tooManyDecimals'
-      : 'unreadableAmount';
+    : parsed.code === 'notANumber'
+      ? 'unreadableAmount'
+      : parsed.code;

@@ -1,7 +1,7 @@
-import { minor, minorDigits, type Minor } from '@/core/money';
+import { isAmount, plus, minor, minorDigits, type Minor } from '@/core/money';
 import { ACTIVITY, BlockBuilder, OPENING } from '@/core/ledger';
 import { cellText, isBlankRow, type Grid, type GridCell, type GridRow, type Stated } from '@/core/files';
-import { naturalSign } from '@/core/model';
+import { cutText, LIMITS, naturalSign } from '@/core/model';
 import { nameKey, splitAccountCell } from './accountCell';
 import { AccountList } from './accountList';
 import { BalanceWatch } from './balanceWatch';
@@ -141,7 +141,8 @@ export function readEntries(
       last.memoPlace,
       ACTIVITY,
     );
-    for (let s = 0; s < segments.length; s++) builder.segment(s, cellText(row[segments[s]!.column]));
+    for (let s = 0; s < segments.length; s++)
+      builder.segment(s, cutText(cellText(row[segments[s]!.column]), LIMITS.segmentText));
     accounts.addTo(account, amount);
     balance.see(reference, date, amount, number);
     begun[account] = true;
@@ -287,6 +288,10 @@ export function readEntries(
         total += side * parsed.value;
       } else total += (k === 1 ? -1 : k === 2 && mapping.sign === 'creditPositive' ? -1 : 1) * parsed.value;
     }
+    if (any && !isAmount(total)) {
+      if (!quiet) problem('tooLarge', number, Math.max(col.debit, col.amount), String(total));
+      return null;
+    }
     if (any) return total === 0 ? 0 : total;
     if (!quiet) log.leaveOut('noAmount', number);
     return null;
@@ -325,7 +330,7 @@ export function readEntries(
 }
 
 const segmentName = (heading: string, column: number): string =>
-  heading.replace(/^segment:\s*/i, '').slice(0, 200) || `Column ${column + 1}`;
+  cutText(heading.replace(/^segment:\s*/i, ''), LIMITS.heading) || `Column ${column + 1}`;
 
 /** The file's own count of entries' debits and credits, against what was read. */
 function statedControls(stated: Stated, amounts: Float64Array, marks: Uint8Array, digits: number): Control[] {
@@ -333,8 +338,8 @@ function statedControls(stated: Stated, amounts: Float64Array, marks: Uint8Array
   let credit = 0;
   amounts.forEach((a, i) => {
     if (marks[i] !== ACTIVITY) return;
-    if (a > 0) debit += a;
-    else credit -= a;
+    if (a > 0) debit = plus(debit, a);
+    else credit = plus(credit, -a);
   });
   const one = (label: string, text: string | null, ours: number): Control[] => {
     const parsed = text === null ? null : readAmount(text, digits, { decimal: '.', group: ',' });

@@ -1,4 +1,4 @@
-import { minor, ZERO, type Minor } from '@/core/money';
+import { sum, plus, minor, ZERO, type Minor } from '@/core/money';
 import {
   fromDayNumber,
   toDayNumber,
@@ -88,16 +88,16 @@ export function balancesOf(
         const day = b.day[i]!;
         const o = openings.get(row);
         if (!o || day < o.day) openings.set(row, { day, sum: b.amount[i]! });
-        else if (day === o.day) o.sum += b.amount[i]!;
+        else if (day === o.day) o.sum = plus(o.sum, b.amount[i]!);
         continue;
       }
       const period = placeOfDay[b.day[i]! - low]!;
       const at = row * width + period;
       if (mark === CLOSING) {
-        closings[at]! += b.amount[i]!;
+        closings[at] = plus(closings[at]!, b.amount[i]!);
         continue;
       }
-      sums[at]! += b.amount[i]!;
+      sums[at] = plus(sums[at]!, b.amount[i]!);
       counts[at]! += 1;
       inPeriod[period]! += 1;
       entries++;
@@ -124,8 +124,8 @@ export function balancesOf(
       let total: number = opening(account);
       if (row === undefined) return ZERO;
       for (let p = 0; p < width && p <= period - first; p++) {
-        total += sums[row * width + p]!;
-        if (withClosings) total += closings[row * width + p]!;
+        total = plus(total, sums[row * width + p]!);
+        if (withClosings) total = plus(total, closings[row * width + p]!);
       }
       return minor(total);
     },
@@ -209,8 +209,8 @@ export function totalsOf(block: LedgerBlock): BlockTotals | null {
   let high = -Infinity;
   for (let i = 0; i < block.count; i++) {
     const a = block.amount[i]!;
-    if (a > 0) debit += a;
-    else credit -= a;
+    if (a > 0) debit = plus(debit, a);
+    else credit = plus(credit, -a);
     const mark = block.mark[i]!;
     byMark[mark]!++;
     if (mark === OPENING) continue;
@@ -235,5 +235,4 @@ export function totalsOf(block: LedgerBlock): BlockTotals | null {
 }
 
 /** Sum of entries' amounts, debits positive. */
-export const sumEntries = (entries: readonly Entry[]): Minor =>
-  entries.reduce<Minor>((t, e) => minor(t + e.amount), ZERO);
+export const sumEntries = (entries: readonly Entry[]): Minor => sum(entries.map((e) => e.amount));

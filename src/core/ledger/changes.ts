@@ -1,4 +1,4 @@
-import { minor, type Minor } from '@/core/money';
+import { plus, minor, type Minor } from '@/core/money';
 import type { PeriodIndex, PeriodRange } from '@/core/calendar';
 
 /** Activity by account and period, debits positive; null where there is none. */
@@ -30,7 +30,7 @@ export function ledgerChanges<Key extends string>(
       const now = after(account, period);
       if (was === now) continue;
       cells.push({ period, before: was, after: now });
-      difference += (now ?? 0) - (was ?? 0);
+      difference = plus(difference, (now ?? 0) - (was ?? 0));
     }
     return cells.length === 0 ? [] : [{ account, cells, difference: minor(difference) }];
   });

@@ -1,4 +1,4 @@
-import { minor, ZERO, type Minor } from '@/core/money';
+import { plus, minor, ZERO, type Minor } from '@/core/money';
 import { yearRange, type FiscalCalendar, type PeriodIndex } from '@/core/calendar';
 import { isProfitAndLoss, type Account } from '@/core/model';
 import type { Balances } from './balances';
@@ -39,19 +39,19 @@ export function trialBalance(
     let value: number;
     if (isProfitAndLoss(account.kind)) {
       value = 0;
-      for (let p = first; p <= period; p++) value += balances.movement(account.id, p) ?? 0;
-      unclosed += balances.balance(account.id, before, true);
+      for (let p = first; p <= period; p++) value = plus(value, balances.movement(account.id, p) ?? 0);
+      unclosed = plus(unclosed, balances.balance(account.id, before, true));
     } else {
       const closedBefore =
         balances.balance(account.id, before, true) - balances.balance(account.id, before, false);
       value = through + closedBefore;
     }
     if (value === 0) return [];
-    if (value > 0) debit += value;
-    else credit -= value;
+    if (value > 0) debit = plus(debit, value);
+    else credit = plus(credit, -value);
     return [{ account, debit: value > 0 ? minor(value) : ZERO, credit: value < 0 ? minor(-value) : ZERO }];
   });
-  if (unclosed > 0) debit += unclosed;
-  else credit -= unclosed;
+  if (unclosed > 0) debit = plus(debit, unclosed);
+  else credit = plus(credit, -unclosed);
   return { rows, unclosed: minor(unclosed), debit: minor(debit), credit: minor(credit) };
 }

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { dayText, id, money, percentText, periodId, byPeriod, text } from './parts';
+import { dayText, id, money, percentText, periodId, byPeriod, quantity, text } from './parts';
 import { ACCOUNT_KINDS } from './kinds';
 import { LIMITS } from './limits';
 
@@ -146,24 +146,24 @@ export const driverSchema = z.strictObject({
   unit: text(LIMITS.unit),
   decimals: z.int().min(0).max(6),
   /** Before the budget's first month, for “prior”. */
-  opening: z.int().nullable(),
+  opening: quantity.nullable(),
   series: z.discriminatedUnion('kind', [
     z.strictObject({
       kind: z.literal('typed'),
-      values: z.record(periodId as unknown as z.ZodString, z.int().nullable()),
+      values: z.record(periodId as unknown as z.ZodString, quantity.nullable()),
     }),
     z.strictObject({
       kind: z.literal('step'),
-      start: z.int(),
+      start: quantity,
       first: periodId,
       every: z.int().min(1).max(120),
       change: z.discriminatedUnion('of', [
-        z.strictObject({ of: z.literal('amount'), amount: z.int() }),
+        z.strictObject({ of: z.literal('amount'), amount: quantity }),
         z.strictObject({ of: z.literal('percent'), percent: percentText, compounding: z.boolean() }),
       ]),
     }),
     /** An average month shaped by named weights. */
-    z.strictObject({ kind: z.literal('seasonal'), level: z.int(), weights: id }),
+    z.strictObject({ kind: z.literal('seasonal'), level: quantity, weights: id }),
     z.strictObject({ kind: z.literal('formula'), formula: text(LIMITS.formula) }),
   ]),
   note: text(LIMITS.note),

@@ -24,6 +24,10 @@ export const percentText = z.string().regex(/^-?\d{1,9}(\.\d{1,6})?$/) as unknow
 >;
 /** A single figure of money; more is no amount of a small business, and sums of it must stay exact. */
 export const money = z.int().min(-MOST_AMOUNT).max(MOST_AMOUNT) as unknown as z.ZodType<Minor, number>;
+/** A sum of many figures. */
+export const total = z.int() as unknown as z.ZodType<Minor, number>;
+/** A quantity in whole numbers of its last decimal. */
+export const quantity = z.int().min(-MOST_AMOUNT).max(MOST_AMOUNT);
 /** Amounts by period; `null` is a blank that someone made. */
 export const byPeriod = z.record(periodId as unknown as z.ZodString, money.nullable());
 /** An ISO 8601 instant. */

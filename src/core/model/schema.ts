@@ -4,7 +4,7 @@ import { budgetSchema } from './budget';
 import { ACCOUNT_KINDS } from './kinds';
 import { LIMITS } from './limits';
 import { weightsSchema, workWeekSchema } from './methods';
-import { dayText, id, money, percentText, periodId, text } from './parts';
+import { dayText, id, money, percentText, periodId, text, total } from './parts';
 
 export const accountSchema = z.strictObject({
   id,
@@ -54,8 +54,8 @@ export const sourceSchema = z.strictObject({
   closings: z.int(),
   /** Totals that the file states, all equal to ours unless `untied` says otherwise. */
   controls: z.int(),
-  debit: money,
-  credit: money,
+  debit: total,
+  credit: total,
   firstDay: dayText,
   lastDay: dayText,
 });

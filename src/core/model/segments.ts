@@ -1,3 +1,4 @@
+import { cutText, LIMITS } from './limits';
 import type { Budget, SegmentId } from './budget';
 import type { AccountId, Axis } from './schema';
 
@@ -44,7 +45,7 @@ export function withTexts(axis: Axis, texts: readonly string[], nextId: number):
   let next = nextValueNumber(axis, nextId);
   const fresh = [...new Set(texts)]
     .filter((t) => t !== '' && !known.has(t))
-    .map((t) => ({ id: `v${next++}`, name: t.slice(0, 200), from: [t.slice(0, 500)] }));
+    .map((t) => ({ id: `v${next++}`, name: cutText(t, LIMITS.segmentName), from: [t] }));
   return fresh.length === 0 ? axis : { ...axis, values: [...axis.values, ...fresh] };
 }
 

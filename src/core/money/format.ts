@@ -1,5 +1,5 @@
 import { minorDigits } from './currency';
-import type { Minor } from './minor';
+import { isTooLarge, minor, MOST_AMOUNT, type Minor } from './minor';
 import type { NumberFormat } from './parse';
 
 export type AmountStyle = {
@@ -32,6 +32,7 @@ export function formatAmount(
   style: AmountStyle,
 ): string {
   if (amount === null) return '';
+  if (isTooLarge(amount)) return TOO_LARGE_TEXT;
   if (amount === 0) return style.zero ?? '–';
   const digits = minorDigits(currency);
   const { decimal, group } = numberFormatOf(locale);
@@ -47,6 +48,9 @@ export function formatAmount(
   return style.negatives === 'parentheses' ? `(${text})` : `−${text}`;
 }
 
+/** What stands in place of a sum that cannot be told exactly. */
+export const TOO_LARGE_TEXT = 'too large';
+
 function groupThousands(digits: string, mark: string): string {
   if (digits.length < 4 || mark === '') return digits;
   return digits.replace(/\B(?=(\d{3})+$)/g, mark);
@@ -54,7 +58,7 @@ function groupThousands(digits: string, mark: string): string {
 
 /** The amount as a person would type it in the locale, for editing and the clipboard: "-1234.56", no grouping. */
 export function editText(amount: Minor | null, currency: string, locale: string): string {
-  if (amount === null) return '';
+  if (amount === null || isTooLarge(amount)) return '';
   return plainDecimal(amount, currency)
     .replace('.', numberFormatOf(locale).decimal)
     .replace(/[.,]0+$/, '');
@@ -62,7 +66,7 @@ export function editText(amount: Minor | null, currency: string, locale: string)
 
 /** The amount as a plain decimal with a dot, all digits of the currency: 5 in USD is "0.05". For files. */
 export const plainDecimal = (amount: Minor, currency: string): string =>
-  decimalText(amount, minorDigits(currency));
+  isTooLarge(amount) ? TOO_LARGE_TEXT : decimalText(amount, minorDigits(currency));
 
 /** A whole number of some last decimal as text with a dot, all its decimals written: 5 of two is "0.05". */
 export function decimalText(whole: number, digits: number): string {
@@ -70,3 +74,7 @@ export function decimalText(whole: number, digits: number): string {
   const body = digits === 0 ? text : `${text.slice(0, -digits)}.${text.slice(-digits)}`;
   return whole < 0 ? `-${body}` : body;
 }
+
+/** The largest amount there may be, as the locale writes it. */
+export const mostAmountText = (currency: string, locale: string): string =>
+  formatAmount(minor(MOST_AMOUNT), currency, locale, { cents: true, negatives: 'minus' });

@@ -3,7 +3,15 @@ import * as currencies from 'dinero.js/currencies';
 import Decimal from 'decimal.js';
 import fc from 'fast-check';
 import {
+  add,
   amountOfNumber,
+  compounded,
+  isAmount,
+  isTooLarge,
+  MOST_AMOUNT,
+  negate,
+  sumBlank,
+  TOO_LARGE,
   divideRounded,
   formatAmount,
   minor,
@@ -31,12 +39,42 @@ const DE: NumberFormat = { decimal: ',', group: '.' };
 const amount = fc.integer({ min: -1e11, max: 1e11 }).map(minor);
 
 describe('minor units', () => {
-  test('a fraction, an unsafe number and NaN are refused', () => {
-    for (const bad of [0.5, 2 ** 53, NaN, Infinity]) expect(() => minor(bad)).toThrow(UnsafeMoneyError);
+  test('a fraction is refused; what is beyond exact whole numbers is a value of its own', () => {
+    for (const bad of [0.5, -1e-9]) expect(() => minor(bad)).toThrow(UnsafeMoneyError);
+    for (const large of [2 ** 53, -(2 ** 60), NaN, Infinity]) expect(minor(large)).toBe(TOO_LARGE);
+    expect([MOST_AMOUNT, -MOST_AMOUNT, MOST_AMOUNT + 1, 0.5, NaN].map(isAmount)).toEqual([
+      true,
+      true,
+      false,
+      false,
+      false,
+    ]);
   });
   test('minus zero becomes zero', () => expect(Object.is(minor(-0), 0)).toBe(true));
-  test('an unsafe sum is refused rather than rounded', () =>
-    expect(() => sum([minor(Number.MAX_SAFE_INTEGER), minor(1)])).toThrow(UnsafeMoneyError));
+  test('a sum that was beyond is too large rather than rounded, also when it comes back', () => {
+    const most = minor(Number.MAX_SAFE_INTEGER);
+    expect(sum([most, minor(1)])).toBe(TOO_LARGE);
+    expect(sum([most, minor(1), negate(most)])).toBe(TOO_LARGE);
+    expect(sumBlank([null, most, minor(1)])).toBe(TOO_LARGE);
+    expect(sum([minor(-1), most, minor(1)])).toBe(most);
+  });
+  test('whatever is reckoned with what is too large is too large, and says so in words', () => {
+    for (const made of [
+      add(TOO_LARGE, minor(1)),
+      negate(TOO_LARGE),
+      divideRounded(TOO_LARGE, 1, 3, 'floor'),
+      percentOf(TOO_LARGE, percent('5')),
+      uplift(TOO_LARGE, percent('5')),
+      roundTo(TOO_LARGE, 100),
+      ...splitEven(TOO_LARGE, 3),
+      ...splitLike(TOO_LARGE, [1, -3, 4])!,
+      ...splitLike(minor(5), [1, NaN])!,
+      ...roundParts([TOO_LARGE, minor(1)], 10),
+    ])
+      expect(made).toBe(TOO_LARGE);
+    expect(formatAmount(TOO_LARGE, 'USD', 'en-US', { cents: true, negatives: 'minus' })).toBe('too large');
+    expect([editText(TOO_LARGE, 'USD', 'en-US'), plainDecimal(TOO_LARGE, 'USD')]).toEqual(['', 'too large']);
+  });
 });
 
 describe('currency digits, against the runtime’s CLDR data (a table that is not ours)', () => {
@@ -170,8 +208,8 @@ describe('splits', () => {
       ),
     );
   });
-  test('a shape that nearly cancels out is refused where its parts would pass what money can be', () =>
-    expect(() => splitLike(minor(900720466), [9999994, -9999982, -11])).toThrow(UnsafeMoneyError));
+  test('a shape that nearly cancels out gives parts that are too large rather than rounded', () =>
+    expect(splitLike(minor(900720466), [9999994, -9999982, -11])!.some(isTooLarge)).toBe(true));
   test('rounded parts add up to the rounded total and stay within one unit', () => {
     fc.assert(
       fc.property(
@@ -286,5 +324,29 @@ describe('showing amounts', () => {
   test('plain decimals for files', () => {
     expect(plainDecimal(minor(5), 'USD')).toBe('0.05');
     expect(plainDecimal(minor(-123), 'JPY')).toBe('-123');
+  });
+});
+
+describe('compound growth, against decimal.js at 200 digits', () => {
+  const Long = Decimal.clone({ precision: 200 });
+  test('is start × (1 + p)^n, rounded once', () =>
+    fc.assert(
+      fc.property(
+        fc.integer({ min: -1e9, max: 1e9 }),
+        fc.integer({ min: -30000, max: 30000 }),
+        fc.nat(120),
+        (start, thousandths, times) => {
+          const theirs = new Long(1).plus(new Long(thousandths).div(100_000)).pow(times).times(start);
+          const exact = theirs.toDecimalPlaces(0, Decimal.ROUND_HALF_UP);
+          const ours = compounded(start, percent(thousandths / 1000), times);
+          if (exact.abs().lte(Number.MAX_SAFE_INTEGER)) expect(ours + 0).toBe(exact.toNumber() + 0);
+          else expect(ours).toBe(TOO_LARGE);
+        },
+      ),
+    ));
+  test('over three centuries of months it is there at once, or too large', () => {
+    expect(compounded(100, percent('999999999'), 3600)).toBe(TOO_LARGE);
+    expect(compounded(100, percent('-99.999999'), 3600)).toBe(0);
+    expect(compounded(1_000_000, percent('0.000001'), 3600)).toBe(1_000_036);
   });
 });

@@ -1,4 +1,4 @@
-import { minor, type Minor } from './minor';
+import { isAmount, minor, type Minor } from './minor';
 
 /** How numbers are written: the decimal mark, and the mark between thousands ('' when none is used). */
 export type NumberFormat = { readonly decimal: '.' | ','; readonly group: '' | ',' | '.' | ' ' | "'" };
@@ -6,6 +6,9 @@ export type NumberFormat = { readonly decimal: '.' | ','; readonly group: '' | '
 export type ParsedAmount =
   | { readonly ok: true; readonly value: Minor | null; readonly percent?: boolean }
   | { readonly ok: false; readonly code: 'notANumber' | 'tooManyDecimals' | 'tooLarge' };
+
+/** Longer texts are no amounts, and need not be looked through. */
+const LONGEST = 100;
 
 const SPACES = /[\s\u00a0\u2007\u2009\u202f]/g;
 const NOTHING: ParsedAmount = { ok: true, value: null };
@@ -17,9 +20,10 @@ const NOTHING: ParsedAmount = { ok: true, value: null };
  */
 export function parseAmount(text: string, digits: number, format: NumberFormat): ParsedAmount {
   if (text === '') return NOTHING;
+  if (text.length > LONGEST) return text.trim() === '' ? NOTHING : { ok: false, code: 'notANumber' };
   if (format.decimal === '.' && text.length <= 14) {
     const plain = plainAmount(text, digits);
-    if (plain !== null) return { ok: true, value: minor(plain) };
+    if (plain !== null) return amountOf(plain);
   }
   let t = text
     .replace(SPACES, '')
@@ -51,10 +55,13 @@ export function parseAmount(text: string, digits: number, format: NumberFormat):
   const decimals = parts.fraction.replace(/0+$/, '');
   if (decimals.length > digits) return { ok: false, code: 'tooManyDecimals' };
   const value = Number(parts.whole + decimals.padEnd(digits, '0'));
-  if (!Number.isSafeInteger(value)) return { ok: false, code: 'tooLarge' };
-  const amount = minor(negative ? -value : value);
-  return isPercent ? { ok: true, value: amount, percent: true } : { ok: true, value: amount };
+  const amount = amountOf(negative ? -value : value);
+  return isPercent && amount.ok ? { ...amount, percent: true } : amount;
 }
+
+/** An amount that was read: more than an amount may be is refused here, at the door. */
+const amountOf = (value: number): ParsedAmount =>
+  isAmount(value) ? { ok: true, value: minor(value) } : { ok: false, code: 'tooLarge' };
 
 /** The common machine-written form (`-1234.5`), read digit by digit: imports see it millions of times. Null for any other. */
 function plainAmount(text: string, digits: number): number | null {
@@ -118,5 +125,5 @@ export function amountOfNumber(value: number, digits: number): ParsedAmount {
   const [whole = '0', fraction = ''] = text.split('.');
   if (Number(fraction.slice(digits).padEnd(1, '0')) !== 0) return { ok: false, code: 'tooManyDecimals' };
   const n = Number(whole + fraction.slice(0, digits).padEnd(digits, '0'));
-  return Number.isSafeInteger(n) ? { ok: true, value: minor(n) } : { ok: false, code: 'tooLarge' };
+  return amountOf(n);
 }

@@ -8,6 +8,7 @@ export type Percent = string & { readonly [percentBrand]: 'Percent' };
 
 /** Reads `4`, `+4,5 %`, `-2.5%` or `(3)`; null when it is not a percentage. At most 6 decimals. */
 export function parsePercent(text: string): Percent | null {
+  if (text.length > 60) return null;
   let t = text.replace(/[\s%]/g, '').replace('−', '-').replace(',', '.');
   const wrapped = /^\((.*)\)$/.exec(t);
   if (wrapped) t = `-${wrapped[1]}`;

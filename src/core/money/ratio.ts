@@ -1,5 +1,5 @@
 import { percentFraction, type Percent } from './percent';
-import { minor, type Minor } from './minor';
+import { minor, TOO_LARGE, UnsafeMoneyError, type Minor } from './minor';
 
 /**
  * An exact fraction; the denominator is positive. Plain numbers while both stay safe, so that the common case costs
@@ -9,9 +9,10 @@ export type Ratio = { readonly n: number; readonly d: number } | { readonly n: b
 
 const SAFE = Number.MAX_SAFE_INTEGER;
 
-/** n ÷ d; throws `RangeError` for a zero denominator. */
+/** n ÷ d, of whole numbers; throws `RangeError` for a zero denominator, `UnsafeMoneyError` for what is no whole number. */
 export function ratio(n: number, d = 1): Ratio {
   if (d === 0) throw new RangeError('A fraction over zero');
+  if (!Number.isSafeInteger(n) || !Number.isSafeInteger(d)) throw new UnsafeMoneyError(n);
   return d < 0 ? { n: -n || 0, d: -d } : { n, d };
 }
 
@@ -33,7 +34,12 @@ const isBig = (r: Ratio): r is { readonly n: bigint; readonly d: bigint } => typ
 const big = (r: Ratio): { readonly n: bigint; readonly d: bigint } =>
   isBig(r) ? r : { n: BigInt(r.n), d: BigInt(r.d) };
 
+/** Fractions of more digits than this come of no budget, and would take longer to reckon than anybody waits. */
+const MOST_DIGITS = 10n ** 400n;
+
+/** Throws `UnsafeMoneyError` where there is no end to its digits. */
 function smallest(n: bigint, d: bigint): Ratio {
+  if (n > MOST_DIGITS || -n > MOST_DIGITS || d > MOST_DIGITS) throw new UnsafeMoneyError(Infinity);
   const g = gcd(n < 0n ? -n : n, d);
   const [x, y] = g > 1n ? [n / g, d / g] : [n, d];
   const size = x < 0n ? -x : x;
@@ -90,7 +96,7 @@ export function compareRatio(a: Ratio, b: Ratio): number {
   return n < 0 ? -1 : n > 0 ? 1 : 0;
 }
 
-/** The whole number nearest to it, half away from zero; throws when it is beyond what money can be. */
+/** The whole number nearest to it, half away from zero; too large beyond 2^53. */
 export function roundRatio(a: Ratio): Minor {
   if (!isBig(a) && a.d <= SAFE / 2) {
     const rest = a.n % a.d;
@@ -101,4 +107,17 @@ export function roundRatio(a: Ratio): Minor {
   const size = n < 0n ? -n : n;
   const whole = (size * 2n + d) / (d * 2n);
   return minor(Number(n < 0n ? -whole : whole));
+}
+
+/**
+ * start × (1 + p)^times, exact, rounded once half away from zero: compound growth. One power and one division, since
+ * taking the fraction to its lowest terms at every step would take longer than anybody waits.
+ */
+export function compounded(start: number, p: Percent, times: number): Minor {
+  const { numerator, denominator } = percentFraction(p);
+  const d = denominator * 100n;
+  const factor = Math.abs(Number(d + numerator)) / Number(d);
+  if (start !== 0 && times * Math.log10(factor) > 20) return TOO_LARGE;
+  const power = BigInt(Math.max(0, times));
+  return roundRatio({ n: BigInt(start) * (d + numerator) ** power, d: d ** power });
 }

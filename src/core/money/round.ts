@@ -1,10 +1,13 @@
 import { assertNever } from '../assertNever';
-import { minor, type Minor } from './minor';
+import { minor, TOO_LARGE, type Minor } from './minor';
 
 /** How a quotient that does not come out even is rounded. */
 export type Rounding = 'halfAwayFromZero' | 'halfEven' | 'towardZero' | 'floor';
 
-/** amount × numerator ÷ denominator, exactly, then rounded as named. Throws on a zero denominator. */
+/**
+ * amount × numerator ÷ denominator, exactly, then rounded as named; too large when any of them is. Throws on a zero
+ * denominator.
+ */
 export function divideRounded(
   amount: number,
   numerator: number,
@@ -12,6 +15,7 @@ export function divideRounded(
   rounding: Rounding,
 ): Minor {
   if (denominator === 0) throw new RangeError('Division of money by zero');
+  if (![amount, numerator, denominator].every(Number.isInteger)) return TOO_LARGE;
   const product = amount * numerator;
   if (Number.isSafeInteger(product) && Number.isSafeInteger(denominator)) {
     return divideSmall(product, denominator, rounding);

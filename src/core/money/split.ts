@@ -1,5 +1,5 @@
 import { divideRounded, roundTo } from './round';
-import { minor, sum, type Minor } from './minor';
+import { isTooLarge, minor, plus, sum, TOO_LARGE, type Minor } from './minor';
 
 /**
  * Divides `total` over `weights` (whole numbers, none negative, not all zero) by the largest remainder; a tie
@@ -11,6 +11,7 @@ export function splitByWeights(total: Minor, weights: readonly number[]): Minor[
     return a + w;
   }, 0);
   if (all === 0) throw new RangeError('Every weight is zero');
+  if (isTooLarge(total)) return weights.map(() => TOO_LARGE);
   const sign = total < 0 ? -1 : 1;
   const size = Math.abs(total);
   const safe = Number.isSafeInteger(all) && weights.every((w) => Number.isSafeInteger(w * size));
@@ -56,8 +57,9 @@ export function splitEven(total: Minor, count: number): Minor[] {
  * Null when the shape is empty or sums to zero: there is nothing to be in proportion to.
  */
 export function splitLike(total: Minor, shape: readonly number[]): Minor[] | null {
-  const whole = shape.reduce((a, s) => a + s, 0);
+  const whole = shape.reduce(plus, 0);
   if (whole === 0) return null;
+  if (isTooLarge(total) || !Number.isInteger(whole)) return shape.map(() => TOO_LARGE);
   if (shape.every((s) => s >= 0)) return splitByWeights(total, shape);
   if (shape.every((s) => s <= 0))
     return splitByWeights(
@@ -87,6 +89,7 @@ export function splitLike(total: Minor, shape: readonly number[]): Minor[] | nul
  */
 export function roundParts(parts: readonly Minor[], unit: number): Minor[] {
   if (unit <= 1) return [...parts];
+  if (isTooLarge(sum(parts))) return parts.map(() => TOO_LARGE);
   const target = roundTo(sum(parts), unit);
   const floors = parts.map((p) => roundTo(p, unit, 'floor'));
   let missing = (target - sum(floors)) / unit;

@@ -1,4 +1,4 @@
-import { multiplyRatio, ratio, roundRatio, UnsafeMoneyError, type Ratio } from '@/core/money';
+import { isAmount, multiplyRatio, ratio, roundRatio, UnsafeMoneyError, type Ratio } from '@/core/money';
 import { indexOfId } from '@/core/calendar';
 import { assertNever } from '@/core/assertNever';
 import { evaluate } from '@/core/formula';
@@ -32,7 +32,14 @@ export const isMonthlyDriver = (driver: Driver): boolean => driver.series.kind =
 
 /** All months of a driver that follows nothing but itself. */
 export function computeDriver(driver: Driver, facts: Facts): DriverResult {
-  const { series } = driver;
+  const made = seriesOf(driver, facts);
+  return made && made.values.every(fits) ? made : { values: blankOf(facts), issue: 'tooLarge' };
+}
+
+const fits = (value: number | null): boolean => value === null || isAmount(value);
+
+/** Null where its way leads through figures that are beyond reckoning. */
+function seriesOf({ series }: Driver, facts: Facts): DriverResult | null {
   try {
     switch (series.kind) {
       case 'typed':
@@ -61,7 +68,7 @@ export function computeDriver(driver: Driver, facts: Facts): DriverResult {
         return assertNever(series);
     }
   } catch (error) {
-    if (error instanceof UnsafeMoneyError) return { values: blankOf(facts), issue: 'tooLarge' };
+    if (error instanceof UnsafeMoneyError) return null;
     throw error;
   }
 }
@@ -86,10 +93,8 @@ export function computeDriverMonth(
       name.of === 'driver' ? (valueOf(name.driver, i - prior) ?? null) : null,
     );
     if (error) return { value: null, issue: error };
-    return {
-      value: value === null ? null : roundRatio(multiplyRatio(value, ratio(scaleOf(driver)))),
-      issue: null,
-    };
+    const whole = value === null ? null : roundRatio(multiplyRatio(value, ratio(scaleOf(driver))));
+    return fits(whole) ? { value: whole, issue: null } : { value: null, issue: 'tooLarge' };
   } catch (error) {
     if (error instanceof UnsafeMoneyError) return { value: null, issue: 'tooLarge' };
     throw error;

@@ -1,4 +1,4 @@
-import { minor, type Minor, type Ratio } from '@/core/money';
+import { plus, minor, type Minor, type Ratio } from '@/core/money';
 import { lineKey, type Driver, type Line, type Ref } from '@/core/model';
 import {
   computeDriver,
@@ -283,10 +283,10 @@ class Run {
       const v = this.lineResults[m]?.amounts[i];
       if (v === null || v === undefined) continue;
       met = true;
-      total += v;
+      total = plus(total, v);
     }
-    // Beyond what money can be there is nothing to be a share of; the lines themselves stand.
-    return met && Number.isSafeInteger(total) ? minor(total) : null;
+    // Too large, there is nothing to be a share of; the lines themselves stand.
+    return met && !Number.isNaN(total) ? minor(total) : null;
   }
 
   private typedAt(line: Line, i: number): Minor | null | undefined {
@@ -329,9 +329,9 @@ class Run {
       const v = this.facts.actual(account, line.segment, index);
       if (v === null) continue;
       met = true;
-      total += v;
+      total = plus(total, v);
     }
-    return met && Number.isSafeInteger(total) ? minor(total) : null;
+    return met && !Number.isNaN(total) ? minor(total) : null;
   }
 }
 

@@ -1,4 +1,4 @@
-import { minor, sumBlank, type Minor } from '@/core/money';
+import { sameFigure, plus, minor, sumBlank, type Minor } from '@/core/money';
 import {
   LineTable,
   type AccountId,
@@ -107,7 +107,7 @@ export function addFigures(a: Amounts, b: Amounts): Amounts {
   if (b.length === 0) return a;
   return a.map((v, i) => {
     const w = b[i] ?? null;
-    return v === null ? w : w === null ? v : minor(v + w);
+    return v === null ? w : w === null ? v : minor(plus(v, w));
   });
 }
 
@@ -125,4 +125,4 @@ export const totalOf = (amounts: Amounts, wholes: Amounts, balance: boolean): Mi
 
 /** Whether two rows of figures are the same, month by month. */
 export const sameAmounts = (a: Amounts, b: Amounts): boolean =>
-  a === b || (a.length === b.length && a.every((v, i) => v === b[i]));
+  a === b || (a.length === b.length && a.every((v, i) => sameFigure(v, b[i])));

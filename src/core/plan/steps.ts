@@ -1,12 +1,13 @@
 import {
   addRatio,
+  compounded,
+  minor,
   multiplyRatio,
   ratio,
   ratioOfPercent,
   roundRatio,
   type Minor,
   type Percent,
-  type Ratio,
 } from '@/core/money';
 import type { PeriodIndex } from '@/core/calendar';
 
@@ -24,12 +25,8 @@ export const stepsTaken = (period: PeriodIndex, first: PeriodIndex, every: numbe
  * the formula of compound interest.
  */
 export function stepped(start: number, change: StepChange, times: number): Minor {
-  if (change.of === 'amount') return roundRatio(ratio(start + change.amount * times));
+  if (change.of === 'amount') return minor(start + change.amount * times);
+  if (change.compounding) return compounded(start, change.percent, times);
   const p = ratioOfPercent(change.percent);
-  if (!change.compounding)
-    return roundRatio(multiplyRatio(ratio(start), addRatio(ratio(1), multiplyRatio(p, ratio(times)))));
-  let grown: Ratio = ratio(start);
-  const factor = addRatio(ratio(1), p);
-  for (let n = 0; n < times; n++) grown = multiplyRatio(grown, factor);
-  return roundRatio(grown);
+  return roundRatio(multiplyRatio(ratio(start), addRatio(ratio(1), multiplyRatio(p, ratio(times)))));
 }

@@ -1,4 +1,4 @@
-import { minor, type Minor } from '@/core/money';
+import { plus, minor, type Minor } from '@/core/money';
 import type { fillStatement, StatementRow, Term } from './statement';
 
 /** What a filler keeps of a statement: its values, the sums behind its totals, and which totals each row is in. */
@@ -67,16 +67,21 @@ export function createFiller(): typeof fillStatement {
           const out = was[c] ?? null;
           const add = now[c] ?? null;
           if (out !== null) {
-            kept.sums[c]! -= sign * out;
+            kept.sums[c] = plus(kept.sums[c]!, -sign * out);
             kept.counts[c]! -= 1;
           }
           if (add !== null) {
-            kept.sums[c]! += sign * add;
+            kept.sums[c] = plus(kept.sums[c]!, sign * add);
             kept.counts[c]! += 1;
           }
         }
       }
     };
+    const anew = (r: number, c: number): number =>
+      (rows[r] as Extract<StatementRow, { terms: unknown }>).terms.reduce(
+        (t, { row, sign }) => plus(t, sign * (values[row]![c] ?? 0)),
+        0,
+      );
     for (const r of lineRows) {
       const row = rows[r]! as Extract<StatementRow, { kind: 'line' }>;
       put(r, valuesOf(row.account.id, r) ?? empty);
@@ -88,7 +93,11 @@ export function createFiller(): typeof fillStatement {
       kept.changed = false;
       put(
         r,
-        kept.sums.map((s, c) => (kept.counts[c]! > 0 ? minor(s) : null)),
+        kept.sums.map((s, c) => {
+          // Nothing can be taken out of what is too large again: it is added up anew.
+          if (Number.isNaN(s)) kept.sums[c] = anew(r, c);
+          return kept.counts[c]! > 0 ? minor(kept.sums[c]!) : null;
+        }),
       );
     }
     last = { ...before, values };

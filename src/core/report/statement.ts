@@ -1,4 +1,4 @@
-import { minor, sumBlank, type Minor } from '@/core/money';
+import { plus, minor, sumBlank, type Minor } from '@/core/money';
 import {
   profitSign,
   type Account,
@@ -191,7 +191,7 @@ function addTerms(
     for (let c = 0; c < width; c++) {
       const v = values[c];
       if (v === null || v === undefined) continue;
-      sums[c]! += sign * v;
+      sums[c] = plus(sums[c]!, sign * v);
       any[c] = true;
     }
   }

@@ -1,4 +1,4 @@
-import { minor, type Minor } from '@/core/money';
+import { sum, minor, type Minor } from '@/core/money';
 
 export type BridgePart = {
   readonly key: string;
@@ -21,7 +21,7 @@ export type Bridge = {
 export function bridgeOf(budget: Minor, parts: readonly BridgePart[], most: number): Bridge {
   const moved = parts.filter((p) => p.effect !== 0);
   const large = new Set([...moved].sort((a, b) => Math.abs(b.effect) - Math.abs(a.effect)).slice(0, most));
-  const others = minor(moved.reduce((t, p) => t + (large.has(p) ? 0 : p.effect), 0));
+  const others = sum(moved.filter((p) => !large.has(p)).map((p) => p.effect));
   const actual = minor(budget + moved.reduce((t, p) => t + p.effect, 0));
   return { budget, parts: moved.filter((p) => large.has(p)), others, actual };
 }

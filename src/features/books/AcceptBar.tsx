@@ -1,5 +1,6 @@
 'use client';
 
+import { LIMITS } from '@/core/model';
 import { useMemo, useState } from 'react';
 import { Button, NativeSelect, TextInput } from '@mantine/core';
 import type { Proof } from '@/core/intake';
@@ -109,7 +110,7 @@ export function AcceptBar({
             label={`It does not tie (${proof.faults.map((f) => FAULTS[f]).join(', ')}). Take it in because`}
             placeholder="The reason goes to the journal"
             w={380}
-            maxLength={1000}
+            maxLength={LIMITS.reason}
             value={reason}
             onChange={(e) => setReason(e.currentTarget.value)}
           />

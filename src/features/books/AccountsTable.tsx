@@ -3,7 +3,7 @@
 import { useState, type DragEvent, type KeyboardEvent } from 'react';
 import { Button, Checkbox, NativeSelect, TextInput } from '@mantine/core';
 import { editText, numberFormatOf, parseAmount, minorDigits, type Minor } from '@/core/money';
-import { ACCOUNT_KINDS, type Account, type AccountKind } from '@/core/model';
+import { LIMITS, ACCOUNT_KINDS, type Account, type AccountKind } from '@/core/model';
 import { dispatch } from '@/store/bookStore';
 import type { Ground } from '@/store/derived';
 import { say } from '@/store/session';
@@ -133,6 +133,7 @@ export function AccountsTable({ ground, readOnly }: { readonly ground: Ground; r
                   label={`Code of ${a.name}`}
                   value={a.code}
                   width={70}
+                  most={LIMITS.accountCode}
                   readOnly={readOnly}
                   onValue={(code) => edit(a, { code })}
                 />
@@ -141,6 +142,7 @@ export function AccountsTable({ ground, readOnly }: { readonly ground: Ground; r
                 <TextCell
                   label={`Name of ${a.name}`}
                   value={a.name}
+                  most={LIMITS.accountName}
                   readOnly={readOnly}
                   required
                   onValue={(name) => edit(a, { name })}
@@ -160,6 +162,7 @@ export function AccountsTable({ ground, readOnly }: { readonly ground: Ground; r
                   label={`Group of ${a.name}`}
                   value={a.group}
                   list="groups"
+                  most={LIMITS.group}
                   readOnly={readOnly}
                   onValue={(group) => edit(a, { group })}
                 />
@@ -183,6 +186,7 @@ export function AccountsTable({ ground, readOnly }: { readonly ground: Ground; r
                   label={`Who looks after ${a.name}`}
                   value={a.keeper}
                   list="keepers"
+                  most={LIMITS.keeper}
                   readOnly={readOnly}
                   onValue={(keeper) => edit(a, { keeper })}
                 />
@@ -231,12 +235,15 @@ type CellProps<T> = {
 function TextCell({
   label,
   value,
+  most,
   width,
   list,
   required = false,
   readOnly,
   onValue,
 }: CellProps<string> & {
+  /** Letters at most. */
+  readonly most: number;
   readonly width?: number;
   readonly list?: string;
   readonly required?: boolean;
@@ -256,7 +263,7 @@ function TextCell({
       list={list}
       placeholder="–"
       value={text ?? value}
-      maxLength={200}
+      maxLength={most}
       onChange={(e) => setText(e.currentTarget.value)}
       onBlur={commit}
       onKeyDown={(e) => {
@@ -276,12 +283,13 @@ function AmountCell({
   onValue,
 }: CellProps<Minor | null> & { readonly ground: Ground }) {
   const [text, setText] = useState<string | null>(null);
-  const [wrong, setWrong] = useState(false);
+  const [wrong, setWrong] = useState<string | null>(null);
   const commit = () => {
     if (text === null) return;
     const parsed = parseAmount(text, minorDigits(book.currency), numberFormatOf(book.locale));
-    if (!parsed.ok || parsed.percent) return setWrong(true);
-    setWrong(false);
+    if (!parsed.ok) return setWrong(parsed.code === 'tooLarge' ? 'too large' : 'not an amount');
+    if (parsed.percent) return setWrong('not an amount');
+    setWrong(null);
     setText(null);
     if (parsed.value !== value) onValue(parsed.value);
   };
@@ -292,7 +300,7 @@ function AmountCell({
       disabled={readOnly}
       w={74}
       placeholder="any"
-      error={wrong ? 'not an amount' : undefined}
+      error={wrong}
       value={text ?? editText(value, book.currency, book.locale)}
       onChange={(e) => setText(e.currentTarget.value)}
       onBlur={commit}

@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import { Button, Modal, NativeSelect, TextInput } from '@mantine/core';
-import { ACCOUNT_KINDS, newAccount, type AccountKind } from '@/core/model';
+import { LIMITS, ACCOUNT_KINDS, newAccount, type AccountKind } from '@/core/model';
 import { guessKind } from '@/core/intake';
 import { dispatch } from '@/store/bookStore';
 import type { Ground } from '@/store/derived';
@@ -48,7 +48,7 @@ export function AddAccount({
         <TextInput
           label="Code"
           value={code}
-          maxLength={60}
+          maxLength={LIMITS.accountCode}
           error={taken ? `${taken.name} has this code` : undefined}
           onChange={(e) => setCode(e.currentTarget.value)}
         />
@@ -57,7 +57,7 @@ export function AddAccount({
           mt="xs"
           data-autofocus
           value={name}
-          maxLength={200}
+          maxLength={LIMITS.accountName}
           onChange={(e) => setName(e.currentTarget.value)}
         />
         <NativeSelect

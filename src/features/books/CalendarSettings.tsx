@@ -1,5 +1,6 @@
 'use client';
 
+import { LIMITS } from '@/core/model';
 import { useMemo, useState } from 'react';
 import { Button, NativeSelect, NumberInput, TextInput } from '@mantine/core';
 import {
@@ -270,7 +271,7 @@ function HandMade({
                     aria-label={`Name of period ${i + 1}`}
                     disabled={readOnly}
                     value={p.name}
-                    maxLength={60}
+                    maxLength={LIMITS.periodName}
                     onChange={(e) => set(i, { name: e.currentTarget.value })}
                   />
                 </td>

@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import { Button, NativeSelect, TextInput } from '@mantine/core';
-import { ACCOUNT_KINDS, type Account, type AccountKind } from '@/core/model';
+import { LIMITS, ACCOUNT_KINDS, type Account, type AccountKind } from '@/core/model';
 import { acceptGuesses, setChoice, type OpenIntake } from '@/store/intake';
 import { count, KIND_NAMES, KIND_REASONS } from './words';
 import classes from './Books.module.css';
@@ -136,7 +136,7 @@ export function IntakeAccounts({
                           variant="unstyled"
                           placeholder="none"
                           defaultValue={choice.group}
-                          maxLength={120}
+                          maxLength={LIMITS.group}
                           onBlur={(e) => {
                             const group = e.currentTarget.value.trim();
                             if (group !== choice.group) setChoice(i, { group });

@@ -42,7 +42,7 @@ export function IntakePage({ ground, onOther }: { readonly ground: Ground; reado
             action={{ label: 'Choose another file…', run: onOther }}
           >
             {now.issue
-              ? `It cannot be read: ${FILE_ISSUES[now.issue.code]}${now.issue.line ? ` (line ${now.issue.line})` : ''}.`
+              ? `It cannot be read: ${FILE_ISSUES[now.issue.code]}${now.issue.line ? ` (line ${now.issue.line})` : ''}${now.issue.encoding ? ` (${now.issue.encoding})` : ''}.`
               : `The reader stopped: ${now.message}.`}{' '}
             Nothing in the book has changed.
           </Trouble>

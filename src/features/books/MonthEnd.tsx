@@ -1,5 +1,6 @@
 'use client';
 
+import { LIMITS } from '@/core/model';
 import { useState } from 'react';
 import { Button, NativeSelect, TextInput } from '@mantine/core';
 import { indexOfId, periodsOf, type PeriodId } from '@/core/calendar';
@@ -56,7 +57,7 @@ export function MonthEnd({ ground, readOnly }: { readonly ground: Ground; readon
           label="Why is it reopened?"
           placeholder="The reason goes to the journal"
           w={300}
-          maxLength={500}
+          maxLength={LIMITS.reason}
           value={reason}
           onChange={(e) => setReason(e.currentTarget.value)}
         />

@@ -3,6 +3,7 @@
 import { useMemo, useState } from 'react';
 import { Button, NativeSelect, TextInput } from '@mantine/core';
 import {
+  LIMITS,
   addSegment,
   assignAccount,
   budgetsBy,
@@ -46,7 +47,7 @@ export function Segments({ ground, readOnly }: { readonly ground: Ground; readon
           label="Another way to divide the business"
           placeholder="Site, department, fund …"
           w={260}
-          maxLength={120}
+          maxLength={LIMITS.axisName}
           value={name}
           onChange={(e) => setName(e.currentTarget.value)}
         />
@@ -198,7 +199,7 @@ function AxisEditor({
         <TextInput
           aria-label={`Another value of ${axis.name}`}
           placeholder="Another value"
-          maxLength={200}
+          maxLength={LIMITS.segmentName}
           value={fresh}
           onChange={(e) => setFresh(e.currentTarget.value)}
         />
@@ -291,7 +292,7 @@ function Rename({
       variant={label ? 'default' : 'unstyled'}
       disabled={readOnly}
       value={text ?? value}
-      maxLength={200}
+      maxLength={LIMITS.segmentName}
       onChange={(e) => setText(e.currentTarget.value)}
       onBlur={() => {
         const next = text?.trim();

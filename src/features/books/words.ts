@@ -23,9 +23,10 @@ export const FILE_ISSUES: Record<FileIssue['code'], string> = {
     'it looks like a workbook but cannot be opened: it may be cut off or locked with a password',
   onlyOneColumn: 'no row of it has more than one column, so there are no accounts and amounts to read',
   tooManyColumns: 'a row of it has more than 2,000 columns, as no ledger has',
-  tooLarge: 'unpacked it would fill more than 600 MB, as no ledger does',
+  tooLarge: 'unpacked it would fill more than 600 MB or some million rows, as no ledger does',
   notAnAuditFile: 'it is XML, but not a Standard Audit File for Tax',
   brokenXml: 'it is XML that breaks off or is not well formed',
+  unknownEncoding: 'it says that it is in an encoding that is not known here',
   hostileXml: 'its XML declares entities of its own, or is nested or long beyond any audit file',
 };
 
@@ -44,6 +45,7 @@ export const LEFT_OUT: Record<LeftOutReason, string> = {
   unknownDate: 'a date that cannot be read',
   missingDate: 'an amount without a date',
   unknownMark: 'neither debit nor credit',
+  tooLarge: 'an amount larger than any can be',
 };
 
 /** What a row of the file was read as, drawn beside it. */
@@ -64,6 +66,7 @@ export const ROW_MEANINGS: Record<RowMeaning, string> = {
   unknownDate: '✗ date',
   missingDate: '✗ no date',
   unknownMark: '✗ mark',
+  tooLarge: '✗ too large',
 };
 
 export const FAULTS: Record<Fault, string> = {
@@ -99,6 +102,7 @@ export const ISSUES: Record<IntakeIssue['code'], string> = {
   missingDate: 'should hold a date and is empty',
   noAccount: 'should name an account and is empty',
   unknownMark: 'is neither debit nor credit',
+  tooLarge: 'is larger than any amount can be: is it a number of something else?',
   noDay: 'does not say which month it is of: choose it above',
 };
 

@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import { Button, Menu, Modal, TextInput } from '@mantine/core';
-import type { Budget } from '@/core/model';
+import { LIMITS, nameWith, type Budget } from '@/core/model';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import { approveBudget, fingerprintOf } from '@/store/actions';
 import type { Ground } from '@/store/derived';
@@ -39,7 +39,13 @@ function MenuOf({ ground, budget }: { readonly ground: Ground; readonly budget: 
   const [print, setPrint] = useState<string | null>(null);
   const close = () => setDialog(null);
   const open = (d: Dialog) => {
-    setText(d === 'rename' ? budget.name : d === 'duplicate' ? `${budget.name}, copy` : '');
+    setText(
+      d === 'rename'
+        ? budget.name
+        : d === 'duplicate'
+          ? nameWith(budget.name, ', copy', LIMITS.budgetName)
+          : '',
+    );
     setDialog(d);
   };
 
@@ -73,7 +79,7 @@ function MenuOf({ ground, budget }: { readonly ground: Ground; readonly budget: 
         data-autofocus
         label={label}
         value={text}
-        maxLength={120}
+        maxLength={LIMITS.budgetName}
         onChange={(e) => setText(e.currentTarget.value)}
         mb="md"
       />

@@ -115,7 +115,7 @@ export function BudgetWork({
   const run = (edit: Edit): string | null => {
     if ('trouble' in edit) return edit.trouble;
     const refusal = dispatch(edit.command);
-    if (refusal) return refusalWords(refusal);
+    if (refusal) return refusalWords(refusal, book);
     if (edit.word) say(edit.word);
     return null;
   };

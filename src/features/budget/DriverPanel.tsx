@@ -2,7 +2,7 @@
 
 import { Button, NativeSelect, Textarea, TextInput } from '@mantine/core';
 import { percent } from '@/core/money';
-import type { Budget, Driver, Series } from '@/core/model';
+import { LIMITS, type Budget, type Driver, type Series } from '@/core/model';
 import type { DriverResult } from '@/core/plan';
 import { NumberInput, PercentInput, ScaledInput } from '@/components/MoneyInput';
 import { dispatch } from '@/store/bookStore';
@@ -96,7 +96,7 @@ export function DriverPanel({
           <TextInput
             key={driver.name}
             defaultValue={driver.name}
-            maxLength={120}
+            maxLength={LIMITS.driverName}
             disabled={readOnly}
             onBlur={(e) => {
               const name = e.currentTarget.value.trim();
@@ -109,7 +109,7 @@ export function DriverPanel({
             key={driver.unit}
             defaultValue={driver.unit}
             placeholder="berths, hours, $ an hour"
-            maxLength={40}
+            maxLength={LIMITS.unit}
             disabled={readOnly}
             onBlur={(e) =>
               e.currentTarget.value !== driver.unit && onDriver({ ...driver, unit: e.currentTarget.value })
@@ -255,7 +255,7 @@ export function DriverPanel({
           placeholder="Where it comes from"
           defaultValue={driver.note}
           rows={2}
-          maxLength={4000}
+          maxLength={LIMITS.note}
           disabled={readOnly}
           onBlur={(e) =>
             e.currentTarget.value !== driver.note && onDriver({ ...driver, note: e.currentTarget.value })

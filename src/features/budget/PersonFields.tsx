@@ -1,5 +1,6 @@
 'use client';
 
+import { LIMITS } from '@/core/model';
 import { TextInput } from '@mantine/core';
 import { initialsOf, setPerson, usePerson } from '@/store/person';
 import classes from './Budget.module.css';
@@ -12,7 +13,7 @@ export function PersonFields() {
       <TextInput
         label="Your name"
         value={name}
-        maxLength={80}
+        maxLength={LIMITS.person}
         onChange={(e) => {
           const next = e.currentTarget.value;
           const own = initials !== '' && initials !== initialsOf(name);

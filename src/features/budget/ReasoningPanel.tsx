@@ -4,7 +4,7 @@ import { useState, type RefObject } from 'react';
 import { Button, Textarea } from '@mantine/core';
 import { ZERO, sumBlank, type Minor } from '@/core/money';
 import { fiscalYearsLabel } from '@/core/calendar';
-import { segmentName, type Line, type LineRef, type Note } from '@/core/model';
+import { LIMITS, segmentName, type Line, type LineRef, type Note } from '@/core/model';
 import { explainMonth, type LineResult, type Reckoning } from '@/core/plan';
 import { ROW_NAMES, type PeriodGroup, type SectionKind } from '@/core/report';
 import stage from '@/components/Stage.module.css';
@@ -262,7 +262,7 @@ function NoteField({
         aria-labelledby={labelledBy}
         data-account={account}
         rows={2}
-        maxLength={4000}
+        maxLength={LIMITS.note}
         disabled={disabled}
         placeholder="Why this figure"
         value={text}

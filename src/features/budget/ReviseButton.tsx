@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import { Button, Modal, TextInput } from '@mantine/core';
 import { fiscalYearLabel } from '@/core/calendar';
-import type { Book, Budget } from '@/core/model';
+import { LIMITS, type Book, type Budget } from '@/core/model';
 import { dispatch } from '@/store/bookStore';
 import { setSession } from '@/store/session';
 
@@ -55,7 +55,7 @@ export function ReviseButton({ budget, book }: { readonly budget: Budget; readon
             label="Why it is revised"
             placeholder="A new tariff, a hire, a lost contract …"
             value={reason ?? ''}
-            maxLength={1000}
+            maxLength={LIMITS.reason}
             onChange={(e) => setReason(e.currentTarget.value)}
             mb="md"
           />

@@ -5,6 +5,7 @@ import { Button, Checkbox, NativeSelect, TextInput } from '@mantine/core';
 import { percent, type Minor, type Percent } from '@/core/money';
 import { fiscalYearLabel, fiscalYearsLabel, yearRange, type PeriodIndex } from '@/core/calendar';
 import {
+  LIMITS,
   isProfitAndLoss,
   segmentName,
   type AccountKind,
@@ -168,7 +169,7 @@ export function StartBudget({
             <TextInput
               label="Name"
               value={shownName}
-              maxLength={120}
+              maxLength={LIMITS.budgetName}
               onChange={(e) => setName(e.currentTarget.value)}
             />
             <NativeSelect

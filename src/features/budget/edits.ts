@@ -1,4 +1,5 @@
 import {
+  mostAmountText,
   minorDigits,
   numberFormatOf,
   parseAmount,
@@ -46,7 +47,12 @@ export function readCell(
   if (parsed.ok) return { value: parsed.value };
   if (parsed.code === 'tooManyDecimals')
     return { trouble: `${book.currency} has ${minorDigits(book.currency)} decimals at most` };
-  return { trouble: parsed.code === 'tooLarge' ? 'Too large an amount' : 'Not an amount' };
+  return {
+    trouble:
+      parsed.code === 'tooLarge'
+        ? `${mostAmountText(book.currency, book.locale)} is the most that an amount can be`
+        : 'Not an amount',
+  };
 }
 
 /** The periods that a column stands for, where it can be entered. */

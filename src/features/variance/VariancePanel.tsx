@@ -5,7 +5,7 @@ import { SegmentedControl, Textarea } from '@mantine/core';
 import type { Minor } from '@/core/money';
 import { yearToDate, type PeriodIndex } from '@/core/calendar';
 import { entriesOf } from '@/core/ledger';
-import { naturalSign, type AccountId, type Budget, type VarianceNote } from '@/core/model';
+import { LIMITS, naturalSign, type AccountId, type Budget, type VarianceNote } from '@/core/model';
 import { cellOf, type ReportRow } from '@/core/report';
 import { EntriesPanel } from '@/components/EntriesPanel';
 import { noteVariance } from '@/store/actions';
@@ -144,7 +144,7 @@ function NoteForm({
       <Textarea
         aria-labelledby="why"
         rows={3}
-        maxLength={4000}
+        maxLength={LIMITS.note}
         disabled={disabled}
         placeholder="What happened, and what follows"
         value={text}

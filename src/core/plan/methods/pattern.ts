@@ -1,4 +1,4 @@
-import { minor, splitEven, splitLike, sum, ZERO, type Minor } from '@/core/money';
+import { plus, minor, splitEven, splitLike, sum, ZERO, type Minor } from '@/core/money';
 import { yearsBefore, type PeriodIndex } from '@/core/calendar';
 import type { MethodOf } from '@/core/model';
 import type { Facts } from '../facts';
@@ -43,7 +43,7 @@ function shapeOf(method: Pattern, { facts, line }: Context, span: Span): Minor[]
         back = yearsBefore(facts.calendar, p.index, years + more);
       }
       if (back === null || back >= first) continue;
-      for (const a of accounts) total += facts.actual(a, line.segment, back) ?? 0;
+      for (const a of accounts) total = plus(total, facts.actual(a, line.segment, back) ?? 0);
     }
     return minor(total);
   });

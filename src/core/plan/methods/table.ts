@@ -1,4 +1,4 @@
-import { UnsafeMoneyError, type Minor } from '@/core/money';
+import { isAmount, UnsafeMoneyError, type Minor } from '@/core/money';
 import type { Line, Method, MethodKind, MethodOf } from '@/core/model';
 import {
   stuck,
@@ -54,11 +54,9 @@ export function needsOf(method: Method): readonly Need[] {
  */
 export function computeLine(line: Line, context: Context): Computed {
   const rule = ruleOf(line.method);
-  try {
-    if (rule.by === 'line') return rule.compute(line.method as never, context);
-  } catch (error) {
-    if (error instanceof UnsafeMoneyError) return stuck(context.facts, 'tooLarge');
-    throw error;
+  if (rule.by === 'line') {
+    const made = guarded(() => rule.compute(line.method as never, context));
+    return made && fits(made.amounts) && fits(made.wholes ?? []) ? made : stuck(context.facts, 'tooLarge');
   }
   const amounts: (Minor | null)[] = [];
   let issue: Computed['issue'] = null;
@@ -74,10 +72,18 @@ export function computeLine(line: Line, context: Context): Computed {
 export function computeMonth(line: Line, context: Context, i: number): MonthComputed {
   const rule = ruleOf(line.method);
   if (rule.by !== 'month') throw new Error(`Not reckoned by month: ${line.method.kind}`);
+  const made = guarded(() => rule.month(line.method as never, context, i));
+  return made && fits([made.amount]) ? made : { amount: null, issue: 'tooLarge' };
+}
+
+const fits = (amounts: Amounts): boolean => amounts.every((a) => a === null || isAmount(a));
+
+/** What a rule gives; null where its way leads through figures that are beyond reckoning. */
+function guarded<T>(work: () => T): T | null {
   try {
-    return rule.month(line.method as never, context, i);
+    return work();
   } catch (error) {
-    if (error instanceof UnsafeMoneyError) return { amount: null, issue: 'tooLarge' };
+    if (error instanceof UnsafeMoneyError) return null;
     throw error;
   }
 }
@@ -91,7 +97,10 @@ export function explainMethod(
   own: Amounts,
 ): Reason[] {
   const rule = ruleOf(line.method);
-  return rule.by === 'line'
-    ? rule.explain(line.method as never, context, i, made, own)
-    : rule.explain(line.method as never, context, i, made);
+  const reasons = guarded(() =>
+    rule.by === 'line'
+      ? rule.explain(line.method as never, context, i, made, own)
+      : rule.explain(line.method as never, context, i, made),
+  );
+  return reasons ?? [{ step: 'computed', value: null }];
 }

@@ -3,7 +3,7 @@
 import { useMemo, useRef, useState } from 'react';
 import { Textarea } from '@mantine/core';
 import { keptFormula, parseFormula, shownFormula, type FormulaIssue } from '@/core/formula';
-import type { Account, Driver } from '@/core/model';
+import { LIMITS, type Account, type Driver } from '@/core/model';
 import { labelsOf, namesOf, resolverOf, type Named } from '../formulaNames';
 import classes from '../Budget.module.css';
 
@@ -65,6 +65,8 @@ export function FormulaField({
   const field = useRef<HTMLTextAreaElement>(null);
   const now = text ?? shown;
   const parsed = parseFormula(now, resolve);
+  // With ids for names it may be longer than it looks.
+  const tooLong = (keptFormula(now, resolve)?.length ?? 0) > LIMITS.formula;
   const open = text === null ? null : openName(now, cursor);
   const offers = open ? offersFor(names, open.part) : [];
 
@@ -82,7 +84,7 @@ export function FormulaField({
   };
   const commit = (): boolean => {
     const next = keptFormula(now, resolve);
-    if (next === null) return false;
+    if (next === null || tooLong) return false;
     setText(null);
     if (next !== kept) onKept(next);
     return true;
@@ -93,9 +95,9 @@ export function FormulaField({
       <Textarea
         ref={field}
         aria-label="Formula"
-        aria-invalid={!parsed.ok}
+        aria-invalid={!parsed.ok || tooLong}
         rows={3}
-        maxLength={4000}
+        maxLength={LIMITS.formula}
         spellCheck={false}
         disabled={readOnly}
         value={now}
@@ -140,6 +142,11 @@ export function FormulaField({
             </li>
           ))}
         </ul>
+      )}
+      {tooLong && (
+        <p className={classes.issue} role="alert">
+          Too long: it names too many things to be kept.
+        </p>
       )}
       {!parsed.ok && offers.length === 0 && (
         <p className={classes.issue} role="alert">

@@ -3,7 +3,7 @@
 import { useState, type PointerEvent } from 'react';
 import { Button, NativeSelect, TextInput } from '@mantine/core';
 import type { Period } from '@/core/calendar';
-import type { Book, Weights } from '@/core/model';
+import { LIMITS, type Book, type Weights } from '@/core/model';
 import { NumberInput } from '@/components/MoneyInput';
 import { dispatch } from '@/store/bookStore';
 import { say } from '@/store/session';
@@ -91,7 +91,7 @@ export function WeightsField({
         <TextInput
           key={weights.name}
           defaultValue={weights.name}
-          maxLength={120}
+          maxLength={LIMITS.weightsName}
           disabled={readOnly}
           onBlur={(e) => {
             const name = e.currentTarget.value.trim();
