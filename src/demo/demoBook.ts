@@ -162,6 +162,7 @@ async function takeIn(
     format: read.file.format,
     heads: headsOf(read.file, draft.mapping),
     controls: proof.controls.length,
+    oneSided: proof.oneSided,
     untied: null,
     cursor: null,
     fileName: file.name,

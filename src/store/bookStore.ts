@@ -74,7 +74,7 @@ export const useBookStore = create<State>(() => EMPTY);
 const set = useBookStore.setState;
 const get = useBookStore.getState;
 
-/** Where a book's name stands while it is drawn for the first time: there at the next start, it was never done. */
+/** Where the name of a book stands while it is drawn for the first time. */
 const DRAWING = 'tellan-drawing';
 
 let keeper: Keeper | null = null;
@@ -130,6 +130,9 @@ async function start(): Promise<void> {
 function mirror(): void {
   const shown = library!.shown;
   const waiting = library!.waiting;
+  const id = shown?.history.book.id;
+  // Said before it is drawn: there at the next start, the drawing never came to an end.
+  if (id && id !== get().history?.book.id && get().phase === 'ready') writeSetting(DRAWING, id);
   set({
     ...(shown ?? { history: null, blocks: EMPTY.blocks, save: EMPTY.save, readOnly: false }),
     passedOver: shown?.passedOver ?? [],
@@ -142,7 +145,7 @@ function mirror(): void {
 function shows(phase: 'ready' | 'held' = 'ready'): void {
   const { history } = get();
   resetSession();
-  if (history && phase === 'ready') writeSetting(DRAWING, history.book.id);
+  if (history && phase === 'ready' && get().phase !== 'ready') writeSetting(DRAWING, history.book.id);
   set({ phase, failure: null });
   if (history) void keeper!.rememberOpened(history.book.id).catch(() => undefined);
 }

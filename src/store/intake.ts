@@ -14,6 +14,7 @@ import {
   type Proof,
   type Shape,
 } from '@/core/intake';
+import { openBlock } from '@/core/ledger';
 import type { Book } from '@/core/model';
 import { Cancelled, FileRefused, IntakeClient } from '@/workers/client';
 import type { Drafted, IntakeContent, OpenedFile } from '@/workers/protocol';
@@ -293,7 +294,13 @@ export async function acceptIntake({
   if (!now || !now.proof || now.busy || !client || !history) return 'Nothing is open.';
   if (readOnly) return 'This book can only be read here.';
   const { proof } = now;
-  const settled = await client.finish();
+  let settled;
+  try {
+    settled = await client.finish();
+  } catch (error) {
+    fail(now.fileName, error);
+    return error instanceof Error ? error.message : String(error);
+  }
   const accepted = acceptDraft(history.book, {
     draft: now.draft,
     choices: now.choices,
@@ -308,17 +315,21 @@ export async function acceptIntake({
     replaces,
     closedThrough,
     controls: proof.controls.length,
+    oneSided: proof.oneSided,
     untied: proof.ties ? null : { faults: proof.faults, reason },
     cursor: now.pull?.cursor ?? null,
   });
   const onward = get().onward;
   const [next, ...rest] = get().waiting;
   stop();
-  const refusal = accepted ? dispatch(accepted.command, accepted.block, reason) : null;
-  const taken = !accepted || refusal ? get().taken : [...get().taken, now.fileName];
+  // Whatever the way to it was, what would not open again does not go in.
+  const sound = accepted && openBlock(accepted.block);
+  const refusal = sound ? dispatch(accepted.command, sound, reason) : null;
+  const taken = !sound || refusal ? get().taken : [...get().taken, now.fileName];
   set({ waiting: rest, taken, onward: onward && next !== undefined });
   if (next) void take(next);
   if (!accepted) return 'The file holds no amount that could be taken in.';
+  if (!sound) return 'With what the book has taken off, some of its amounts are larger than any can be.';
   return refusal ? refusalWords(refusal, history.book) : null;
 }
 

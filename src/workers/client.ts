@@ -25,6 +25,16 @@ import type {
 /** The person stopped the work, or a later request overtook it. */
 export class Cancelled extends Error {}
 
+/** The worker gave no sign of life for too long, and was ended. */
+export class TookTooLong extends Error {
+  constructor() {
+    super('It took too long, and was stopped. Nothing of it is in the book.');
+  }
+}
+
+/** A worker that says nothing for so long hangs: a million rows say how far they are every second. */
+const SILENCE_MS = 60_000;
+
 /** The file cannot be read at all. */
 export class FileRefused extends Error {
   constructor(readonly issue: FileIssue) {
@@ -46,6 +56,7 @@ export class IntakeClient {
   private worker: Worker | null = null;
   private waiting: Waiting | null = null;
   private last = 0;
+  private silence: ReturnType<typeof setTimeout> | null = null;
 
   constructor(private readonly onProgress: (share: number) => void) {}
 
@@ -88,10 +99,8 @@ export class IntakeClient {
 
   /** Stops whatever runs: the worker ends at once, and nothing of the file stays. */
   close(): void {
-    this.worker?.terminate();
-    this.worker = null;
-    this.waiting?.reject(new Cancelled());
-    this.waiting = null;
+    this.end(new Cancelled());
+    this.listen();
   }
 
   private ask(request: Ask): Promise<IntakeAnswer> {
@@ -100,8 +109,23 @@ export class IntakeClient {
     const id = ++this.last;
     return new Promise((resolve, reject) => {
       this.waiting = { id, resolve, reject };
+      this.listen();
       this.worker!.postMessage({ ...request, id });
     });
+  }
+
+  /** Begins to wait for a sign of life, anew with each. */
+  private listen(): void {
+    if (this.silence) clearTimeout(this.silence);
+    this.silence = this.waiting ? setTimeout(() => this.end(new TookTooLong()), SILENCE_MS) : null;
+  }
+
+  private end(why: Error): void {
+    this.worker?.terminate();
+    this.worker = null;
+    const waiting = this.waiting;
+    this.waiting = null;
+    waiting?.reject(why);
   }
 
   private start(): Worker {
@@ -109,15 +133,17 @@ export class IntakeClient {
     worker.onmessage = ({ data }: MessageEvent<IntakeAnswer>) => {
       const waiting = this.waiting;
       if (!waiting || data.id !== waiting.id) return;
-      if (data.type === 'progress') return this.onProgress(data.share);
+      if (data.type === 'progress') {
+        this.listen();
+        return this.onProgress(data.share);
+      }
       this.waiting = null;
+      this.listen();
       if (data.type === 'failed') waiting.reject(new Error(data.message));
       else waiting.resolve(data);
     };
-    worker.onerror = (e) => {
-      this.waiting?.reject(new Error(e.message || 'The reader stopped'));
-      this.waiting = null;
-    };
+    worker.onerror = (e) =>
+      this.end(new Error(e.message || 'The reader stopped: the file may be too large for this computer'));
     return worker;
   }
 }
@@ -126,6 +152,7 @@ export class IntakeClient {
 export function writeXlsx(request: ExportRequest): Promise<Uint8Array> {
   const worker = new Worker(new URL('./export.worker.ts', import.meta.url), { type: 'module' });
   return new Promise<Uint8Array>((resolve, reject) => {
+    setTimeout(() => reject(new TookTooLong()), 5 * SILENCE_MS);
     worker.onmessage = ({ data }: MessageEvent<ExportAnswer>) =>
       data.ok ? resolve(data.bytes) : reject(new Error(data.message));
     worker.onerror = (e) => reject(new Error(e.message || 'The export stopped'));

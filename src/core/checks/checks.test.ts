@@ -53,14 +53,7 @@ test('a sound book passes every check', () => {
 });
 test.each<[string, Parameters<typeof run>[0], [string, string][]]>([
   ['an entry that got lost', { source: { entries: 5 } }, [['tieOut', '4 of 5']]],
-  [
-    'a total that does not match',
-    { source: { debit: minor(1) } },
-    [
-      ['tieOut', '4 of 4'],
-      ['debitsCredits', '-12.99'],
-    ],
-  ],
+  ['a total that does not match', { source: { debit: minor(1) } }, [['tieOut', '4 of 4']]],
   ['a line without an account', { lines: ['s', 'gone'] }, [['lineAccounts', 'gone']]],
 ])('%s is found', (_n, change, expected) => expect(broken(run(change))).toEqual(expected));
 

@@ -8,7 +8,7 @@ import {
   type LineRef,
   type SegmentId,
 } from '@/core/model';
-import { ACTIVITY, totalsOf, type Balances, type LedgerBlock } from '@/core/ledger';
+import { ACTIVITY, sidesOff, totalsOf, type Balances, type LedgerBlock } from '@/core/ledger';
 import { wholeRow, type Figures } from '@/core/plan';
 import { fillStatement, statementRows } from '@/core/report';
 
@@ -74,8 +74,8 @@ function sourceChecks({ book, blocks }: CheckInput): Check[] {
         holds: false,
         detail: source.untied.faults.join(', '),
       });
-    if (source.shape !== 'months') {
-      const off = minor(source.debit - source.credit);
+    if (source.shape !== 'months' && !source.oneSided && block) {
+      const off = sidesOff(block, source.shape);
       out.push({
         code: 'debitsCredits',
         subject: source.fileName,

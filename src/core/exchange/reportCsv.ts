@@ -31,7 +31,7 @@ function cellTextOf(cell: ReportCell, column: ReportColumn, currency: string): s
     case 'money':
       return plainDecimal(cell as Minor, currency);
     case 'perMille':
-      return (Number(cell) / 10).toFixed(1);
+      return Number.isNaN(cell) ? '' : (Number(cell) / 10).toFixed(1);
     case 'sense':
       return String(cell);
     case 'text':

@@ -1,5 +1,5 @@
 import type { Cell, Worksheet } from 'exceljs';
-import { minorDigits, unitOf } from '@/core/money';
+import { minorDigits, TOO_LARGE_TEXT, unitOf } from '@/core/money';
 import { columnLetters, neutralize } from '@/core/files';
 import type { ReportColumn, ReportRow, ReportTable } from '@/core/report';
 
@@ -13,7 +13,7 @@ const LABEL_COLUMNS = 2;
 export async function reportXlsx(table: ReportTable): Promise<Uint8Array> {
   const { default: ExcelJS } = await import('exceljs');
   const workbook = new ExcelJS.Workbook();
-  const sheet = workbook.addWorksheet(table.title.replace(/[\\/?*[\]:]/g, ' ').slice(0, 31) || 'Report', {
+  const sheet = workbook.addWorksheet(sheetName(table.title), {
     views: [{ state: 'frozen', xSplit: LABEL_COLUMNS, ySplit: HEAD_ROWS }],
   });
   writeHead(sheet, table);
@@ -23,6 +23,18 @@ export async function reportXlsx(table: ReportTable): Promise<Uint8Array> {
   });
   sheet.pageSetup = { orientation: 'landscape', fitToPage: true, fitToWidth: 1, fitToHeight: 0 };
   return new Uint8Array(await workbook.xlsx.writeBuffer());
+}
+
+/**
+ * A title as a sheet's name: at most 31 letters, none of those that spreadsheets keep for themselves, no apostrophe at
+ * either end, and not the one name that they refuse (ECMA-376 and common practice).
+ */
+export function sheetName(title: string): string {
+  const plain = title
+    .replace(/[\\/?*[\]:\u0000-\u001f]/g, ' ')
+    .slice(0, 31)
+    .replace(/^[\s']+|[\s']+$/g, '');
+  return plain === '' ? 'Report' : /^history$/i.test(plain) ? `${plain} report` : plain;
 }
 
 function writeHead(sheet: Worksheet, table: ReportTable): void {
@@ -73,6 +85,10 @@ function writeCell(
     return;
   }
   const isMoney = column.kind === 'money';
+  if (Number.isNaN(value)) {
+    cell.value = TOO_LARGE_TEXT;
+    return;
+  }
   const number = isMoney ? Number(value) / unitOf(table.currency) : Number(value) / 1000;
   cell.numFmt = isMoney ? moneyFormat(table.currency) : '0.0%;-0.0%';
   const formula = columnFormula(table, row, r, column) ?? (column.formula ? null : totalFormula(row, i));

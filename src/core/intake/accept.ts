@@ -31,6 +31,7 @@ export type Acceptance = {
   readonly replaces: readonly string[];
   readonly closedThrough: PeriodId | null;
   readonly controls: number;
+  readonly oneSided: boolean;
   /** What did not tie, and why it is accepted all the same. */
   readonly untied: { readonly faults: readonly Fault[]; readonly reason: string } | null;
   readonly cursor: number | null;
@@ -96,6 +97,7 @@ export function acceptDraft(
       reason: cutText(a.untied.reason, LIMITS.reason),
       at: a.takenAt,
     },
+    ...(a.oneSided ? { oneSided: true as const } : {}),
     block: a.blockId,
     rows: {
       read: draft.rows.read,

@@ -60,7 +60,7 @@ export type FeedPull = {
 };
 
 export type FeedFault = {
-  readonly code: 'unreachable' | 'notTheFeed' | 'halfAPage' | 'gap' | 'endless';
+  readonly code: 'unreachable' | 'notTheFeed' | 'halfAPage' | 'gap' | 'endless' | 'behind';
   /** What the service or the network said. */
   readonly detail: string;
 };
@@ -87,6 +87,8 @@ class Faulty extends Error {
 export async function pullFeed(ask: FeedAsk, since: number): Promise<FeedResult> {
   try {
     const company = await tryAsk(ask, 'company', (raw) => read(feedCompanySchema, raw));
+    // It has fewer entries than were taken from it: started anew, or another company's. That is no end of entries.
+    if (since > company.last) throw new Faulty({ code: 'behind', detail: `${company.last}` });
     const bySeq = new Map<number, FeedEntry>();
     let cursor = since;
     for (let n = 0; cursor < company.last; n++) {

@@ -122,6 +122,7 @@ describe('taking in', () => {
       format: 'delimited',
       heads: '',
       controls: 0,
+      oneSided: false,
       untied: null,
       cursor: null,
       fileName: 'f.csv',

@@ -15,8 +15,19 @@ export function headsOf(file: FileFacts, mapping: Mapping): string {
   );
 }
 
-/** Takes over what was settled for an earlier file with the same heads; months and days are this file's own. */
+/**
+ * Takes over what was settled for an earlier file with the same heads; months and days are this file's own. What is kept
+ * is whatever a book file holds: where it is no mapping, the guess stands.
+ */
 export function applyKept(file: FileFacts, guess: Guess, kept: readonly Kept[]): Guess {
+  try {
+    return applied(file, guess, kept);
+  } catch {
+    return guess;
+  }
+}
+
+function applied(file: FileFacts, guess: Guess, kept: readonly Kept[]): Guess {
   const heads = headsOf(file, guess.mapping);
   const found = kept.findLast((k) => k.heads === heads && k.mapping.shape === guess.mapping.shape);
   if (!found) return guess;

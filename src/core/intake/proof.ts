@@ -1,7 +1,7 @@
 import { plus, minor, type Minor } from '@/core/money';
 import { calendarFrom, fromDayNumber, type CalendarSpec, type Day, type PeriodIndex } from '@/core/calendar';
 import { isProfitAndLoss, profitSign, type Source } from '@/core/model';
-import { ACTIVITY, CLOSING, totalsOf, type LedgerBlock } from '@/core/ledger';
+import { ACTIVITY, CLOSING, sidesOff, totalsOf, type LedgerBlock } from '@/core/ledger';
 import type { Draft } from './draft';
 import type { AccountChoice } from './match';
 
@@ -42,6 +42,10 @@ export type Proof = {
   readonly controls: readonly ControlResult[];
   readonly controlsTied: number;
   readonly faults: readonly Fault[];
+  /** Its debits need not equal its credits: see `Source`. */
+  readonly oneSided: boolean;
+  /** Debits less credits of what will stand in the book. */
+  readonly off: Minor;
   readonly ties: boolean;
   /** Sources of the book that hold the same file, or entries of the same days and accounts. */
   readonly same: Source | null;
@@ -134,7 +138,10 @@ export function proofOf(
   const faults: Fault[] = [];
   if (block.count === 0) faults.push('nothing');
   if (draft.issueCount > 0) faults.push('unreadable');
-  if (draft.balance === 'unbalanced') faults.push('unbalanced');
+  // By the rule of the checks, over what will stand in the book: what ties here never fails there.
+  const off = sidesOff(block, draft.mapping.shape);
+  const oneSided = off !== 0 && (draft.balance === 'oneSided' || areDifferences(draft));
+  if (draft.balance === 'unbalanced' || (off !== 0 && !oneSided)) faults.push('unbalanced');
   if (controlsTied !== controls.length) faults.push('controls');
   return {
     months: inOrder.map(([period, m]) => ({
@@ -156,6 +163,8 @@ export function proofOf(
     controls,
     controlsTied,
     faults,
+    oneSided,
+    off,
     ties: faults.length === 0,
     same,
     overlapping:
@@ -167,6 +176,12 @@ export function proofOf(
     lumpFrom: lumpFrom(draft, settled, choices, calendar),
   };
 }
+
+/**
+ * Of balances since the year's start it is the file's own sides that are proved: what is kept of them are differences,
+ * from what the book had and over years' ends, whose sides need not meet.
+ */
+const areDifferences = ({ mapping }: Draft): boolean => mapping.shape === 'balances' && mapping.cumulative;
 
 /** The first month of the year, when the first trial balance is of a later one and nothing was taken off it. */
 function lumpFrom(

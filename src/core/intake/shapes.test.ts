@@ -1,3 +1,4 @@
+import { runChecks } from '@/core/checks';
 import fc from 'fast-check';
 import ExcelJS from 'exceljs';
 import { minor, plainDecimal } from '@/core/money';
@@ -67,11 +68,21 @@ async function takeIn(
     replaces: [],
     closedThrough: null,
     controls: proof.controls.length,
+    oneSided: proof.oneSided,
     untied: null,
     cursor: null,
   })!;
   const applied = applyCommand(into.book, accepted.command);
   if (!applied.ok) throw new Error(applied.refusal.code);
+  const blocks = new Map([...into.blocks, accepted.block].map((b) => [b.id, b]));
+  const broken = runChecks({
+    book: applied.book,
+    blocks,
+    balances: balancesOf([...blocks.values()], calendar),
+    budgets: [],
+  }).filter((c) => !c.holds && c.subject === `f${n}`);
+  // What ties at the proof never fails a check afterwards.
+  if (proof.ties) expect(broken).toEqual([]);
   return { book: applied.book, blocks: [...into.blocks, accepted.block], proof, guess, draft, settled };
 }
 const sums = (r: { book: Book; blocks: Parameters<typeof balancesOf>[0] }, month: string) => {

@@ -234,5 +234,20 @@ export function totalsOf(block: LedgerBlock): BlockTotals | null {
   };
 }
 
+/**
+ * What debits of a source exceed its credits by: of entries without balances brought forward, which stand apart; of trial
+ * balances with all they say; months across have no sides.
+ */
+export function sidesOff(
+  { amount, mark, count }: LedgerBlock,
+  shape: 'entries' | 'balances' | 'months',
+): Minor {
+  let off = 0;
+  if (shape === 'months') return ZERO;
+  for (let i = 0; i < count; i++)
+    if (shape === 'balances' || mark[i] !== OPENING) off = plus(off, amount[i]!);
+  return minor(off);
+}
+
 /** Sum of entries' amounts, debits positive. */
 export const sumEntries = (entries: readonly Entry[]): Minor => sum(entries.map((e) => e.amount));

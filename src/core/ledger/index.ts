@@ -18,6 +18,7 @@ export {
   balancesOf,
   entriesOf,
   sumEntries,
+  sidesOff,
   totalsOf,
   type Balances,
   type BlockTotals,

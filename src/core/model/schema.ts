@@ -42,6 +42,8 @@ export const sourceSchema = z.strictObject({
   untied: z
     .strictObject({ faults: z.array(text(60)).max(20), reason: text(LIMITS.reason), at: text(40) })
     .nullable(),
+  /** It holds one side of each entry, or what is left of it when what the book had was taken off: its debits need not equal its credits. */
+  oneSided: z.literal(true).optional(),
   block: id,
   rows: z.strictObject({
     read: z.int(),

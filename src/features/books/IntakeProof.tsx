@@ -112,9 +112,16 @@ function Totals({ ground, now: { draft }, proof }: Props) {
           <Aside label="year-end closing entries, set aside" part={proof.closings} money={money} />
         </tbody>
       </table>
-      {draft.balance === 'oneSided' && (
+      {proof.faults.includes('unbalanced') && draft.unbalancedCount === 0 && (
+        <p className={classes.trouble}>
+          With the kinds of accounts chosen below, debits and credits differ by {money.exact(proof.off)}.
+        </p>
+      )}
+      {proof.oneSided && (
         <p className="faded">
-          The file holds one side of each entry only, so debits and credits cannot meet.
+          {draft.balance === 'oneSided'
+            ? 'The file holds one side of each entry only, so debits and credits cannot meet.'
+            : 'What is kept are differences of balances, over a year’s end or from what the book has, so debits and credits need not meet.'}
         </p>
       )}
       {proof.lumpFrom !== null && (

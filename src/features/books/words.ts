@@ -199,5 +199,6 @@ export const FEED_FAULTS: Record<FeedFault['code'] | 'busy', string> = {
   halfAPage: 'a page came incomplete three times',
   gap: 'an entry is missing in between',
   endless: 'the pages do not end',
+  behind: 'it has fewer entries than were taken from it before: it was started anew, or is another company’s',
   busy: 'another file is on its way in',
 };

@@ -1,6 +1,6 @@
 'use client';
 
-import { Button, Group } from '@mantine/core';
+import { Button } from '@mantine/core';
 import { Trouble } from '@/components/Trouble';
 import { saveBookFile } from '@/store/bookFile';
 import { drawHeld, useBookStore } from '@/store/bookStore';
@@ -13,16 +13,22 @@ export function HeldBook() {
     <Trouble
       title={`${name} was not shown to the end`}
       action={{ label: 'Show it', run: () => drawHeld(false) }}
+      more={
+        <>
+          {canUndo && (
+            <Button size="sm" onClick={() => drawHeld(true)}>
+              Show it one change earlier
+            </Button>
+          )}
+          <Button size="sm" onClick={() => void saveBookFile()}>
+            Save the book as a file
+          </Button>
+        </>
+      }
     >
-      <p>
-        The last time, the page was closed or stopped while this book was being drawn. If it only took long,
-        show it again. If it stops once more, show it one change earlier, save it as a file, or open another
-        book from the menu at the top. Nothing of it was changed.
-      </p>
-      <Group gap="xs">
-        {canUndo && <Button onClick={() => drawHeld(true)}>Show it one change earlier</Button>}
-        <Button onClick={() => void saveBookFile()}>Save the book as a file</Button>
-      </Group>
+      The last time, the page was closed or stopped while this book was being drawn. If it only took long,
+      show it again. If it stops once more, show it one change earlier, save it as a file, or open another
+      book from the menu at the top. Nothing of it was changed.
     </Trouble>
   );
 }

@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useState, type ReactNode } from 'react';
+import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import Link from 'next/link';
 import { usePathname } from 'next/navigation';
 import { ActionIcon, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
@@ -45,6 +45,8 @@ export function Shell({ children }: { readonly children: ReactNode }) {
   const fed = useBookStore((s) => s.history?.book.feed !== null);
   const history = useBookStore((s) => s.history);
   const [help, setHelp] = useState(false);
+  // Another state of the book, or another stage, may be drawn where this one was not.
+  const mendedBy = useMemo(() => ({ path, history }), [path, history]);
 
   useEffect(() => void boot(), []);
 
@@ -159,7 +161,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
         {phase === 'ready' && bookId && (
           <div key={bookId} className={classes.screen}>
             <Guard
-              mendedBy={history}
+              mendedBy={mendedBy}
               instead={(error, again) => <ScreenStopped error={error} again={again} />}
             >
               {children}

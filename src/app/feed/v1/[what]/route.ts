@@ -1,5 +1,6 @@
 import { NextResponse, type NextRequest } from 'next/server';
 import { z } from 'zod';
+import { parseIsoDay } from '@/core/calendar';
 import { FeedDown, FeedService } from '@/demo/feedService';
 
 /** One service for the life of the server, also when the code is loaded anew while developing. */
@@ -17,6 +18,8 @@ const behavior = z
 const wait = (ms: number) => new Promise((done) => setTimeout(done, ms));
 const not = (status: number, error: string) => NextResponse.json({ error }, { status });
 
+const hostOf = (origin: string): string | null => (URL.canParse(origin) ? new URL(origin).host : null);
+
 type Context = { readonly params: Promise<{ readonly what: string }> };
 
 /** The simulated ledger feed: `company`, `entries?since=N`, `cursor?after=YYYY-MM-DD`, `settings` (docs/feed.md). */
@@ -30,12 +33,16 @@ export async function GET(request: NextRequest, { params }: Context) {
       case 'company':
         return NextResponse.json(service.company());
       case 'entries': {
-        const since = Number(query.get('since') ?? 0);
-        if (!Number.isSafeInteger(since) || since < 0) return not(400, 'since must be a whole number');
-        return NextResponse.json(service.page(since));
+        const since = query.get('since') ?? '0';
+        if (!/^\d{1,9}$/.test(since)) return not(400, 'since must be a whole number');
+        if (Number(since) > service.company().last) return not(409, 'There is no such entry yet');
+        return NextResponse.json(service.page(Number(since)));
       }
-      case 'cursor':
-        return NextResponse.json({ cursor: service.cursorAfter(query.get('after') ?? '') });
+      case 'cursor': {
+        const day = parseIsoDay(query.get('after') ?? '');
+        if (!day) return not(400, 'after must be a day, YYYY-MM-DD');
+        return NextResponse.json({ cursor: service.cursorAfter(day) });
+      }
       default:
         return not(404, 'No such path');
     }
@@ -48,6 +55,10 @@ export async function GET(request: NextRequest, { params }: Context) {
 /** `close`: one more month; `settings`: how it misbehaves; `reset`: as it was at first. */
 export async function POST(request: NextRequest, { params }: Context) {
   const { what } = await params;
+  // The simulation is this app's own: no other page may drive it, nor a form that can send no JSON.
+  const origin = request.headers.get('origin');
+  if (origin !== null && hostOf(origin) !== request.headers.get('host')) return not(403, 'Not from there');
+  if (!/^application\/json\b/.test(request.headers.get('content-type') ?? '')) return not(415, 'Only JSON');
   switch (what) {
     case 'close':
       return service.closeMonth()
