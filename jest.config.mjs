@@ -1,6 +1,6 @@
 const config = {
   testEnvironment: 'node',
-  roots: ['<rootDir>/src', '<rootDir>/scripts'],
+  roots: ['<rootDir>/src', '<rootDir>/scripts', '<rootDir>/hostile'],
   testMatch: ['**/*.test.ts', '**/*.test.tsx'],
   transform: {
     '^.+\\.(m?[jt]sx?)$': [

@@ -1,6 +1,6 @@
 import { compareRatio, ratio, sumBlank, type Minor } from '@/core/money';
 import type { LedgerBlock } from '@/core/ledger';
-import { across, type Book, type Budget, type Change, type History, type LineRef } from '@/core/model';
+import { bookBefore, type Book, type Budget, type Change, type History, type LineRef } from '@/core/model';
 import { budgetRows, resultOf } from '@/core/report';
 import { makeGround, reckoned, type Slots } from './derived';
 
@@ -25,7 +25,7 @@ function* backward({ book, journal }: History): Generator<{ change: Change; befo
   const all = new Map(journal.map((c) => [c.seq, c]));
   let after = book;
   for (const change of journal.toReversed()) {
-    const before = across(after, change, all, 'back', book.version);
+    const before = bookBefore(after, change, all);
     if (!before) return;
     yield { change, before, after };
     after = before;

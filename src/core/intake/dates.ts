@@ -61,7 +61,7 @@ export function parseDate(cell: GridCell, order: DateOrder): DayNumber | null {
 }
 
 function checked(year: number, month: number, date: number): DayNumber | null {
-  return year >= 1900 && year <= 2199 && dayOf(year, month, date) ? dayNumberOf(year, month, date) : null;
+  return isYear(year) && dayOf(year, month, date) ? dayNumberOf(year, month, date) : null;
 }
 
 /** Days of the 1900 date system of spreadsheets (ECMA-376 part 1, 18.17.4.1): serial 25569 is 1970-01-01. */
@@ -127,8 +127,10 @@ export function parseMonthHead(cell: GridCell | undefined): MonthHead | null {
   const span = monthOfSpan(t);
   if (span) return span;
   const named = /^([A-Za-z]{3,9})\.?(?:[\s\-/.,'’]*(\d{4}|\d{2}))?$/.exec(t);
-  if (named && namesMonth(named[1]!))
-    return { of: 'month', month: monthOfName(named[1]!)!, year: named[2] ? fullYear(named[2]) : null };
+  if (named && namesMonth(named[1]!)) {
+    const month = monthOfName(named[1]!)!;
+    return named[2] ? valid(month, fullYear(named[2])) : { of: 'month', month, year: null };
+  }
   // Not with a point between: 2026.01 is more often an amount.
   const yearFirst = /^(\d{4})[-/\s]?(\d{2})$/.exec(t) ?? /^(\d{4})[-/\s](\d{1,2})$/.exec(t);
   if (yearFirst) return valid(Number(yearFirst[2]), Number(yearFirst[1]));
@@ -138,15 +140,15 @@ export function parseMonthHead(cell: GridCell | undefined): MonthHead | null {
   if (monthFirst) return valid(Number(monthFirst[1]), Number(monthFirst[2]));
   const period = PERIOD.exec(t);
   if (!period || Number(period[2]) < 1 || Number(period[2]) > 53) return null;
-  const year = period[1] ?? period[3];
-  return { of: 'period', period: Number(period[2]), year: year ? fullYear(year) : null };
+  const text = period[1] ?? period[3];
+  const year = text ? fullYear(text) : null;
+  return year === null || isYear(year) ? { of: 'period', period: Number(period[2]), year } : null;
 }
 
 /** The month that a span of days fills: `Jan 1 - 31, 2026`, `1 Jan - 31 Jan 2026`, `01/01/2026 to 31/01/2026`. */
 function monthOfSpan(text: string): MonthHead | null {
   const short = /^([A-Za-z]{3,9})\.?\s*\d{1,2}\s*[-–]\s*(\d{1,2}),?\s*(\d{4}|\d{2})$/.exec(text);
-  if (short && namesMonth(short[1]!))
-    return { of: 'month', month: monthOfName(short[1]!)!, year: fullYear(short[3]!) };
+  if (short && namesMonth(short[1]!)) return valid(monthOfName(short[1]!)!, fullYear(short[3]!));
   const ends = /^(.+?)\s*(?:\bto\b|–|\s-\s)\s*(.+)$/.exec(text);
   if (!ends) return null;
   for (const order of ['dmy', 'mdy'] as const) {
@@ -161,8 +163,10 @@ function monthOfSpan(text: string): MonthHead | null {
   return null;
 }
 
+const isYear = (year: number): boolean => year >= 1900 && year <= 2199;
+
 const valid = (month: number, year: number): MonthHead | null =>
-  month >= 1 && month <= 12 && year >= 1900 && year <= 2199 ? { of: 'month', month, year } : null;
+  month >= 1 && month <= 12 && isYear(year) ? { of: 'month', month, year } : null;
 
 function monthOfDay(n: DayNumber): MonthHead {
   const { month, year } = civilOf(n);

@@ -1,4 +1,3 @@
-import { runChecks } from '@/core/checks';
 import fc from 'fast-check';
 import ExcelJS from 'exceljs';
 import { minor, plainDecimal } from '@/core/money';
@@ -20,6 +19,7 @@ import {
   type GuessContext,
 } from '.';
 import { guessing } from '../test/build';
+import { EMPTY, takeFacts } from '../test/takeIn';
 import { AUDIT_FILE, PLAIN_AUDIT_FILE } from './cases/audit';
 
 const context = guessing;
@@ -34,7 +34,7 @@ function through(file: FileFacts, book: Book, change: Partial<GuessContext> = {}
   const choices = matchAccounts(draft, book.accounts);
   return { guess, draft, choices };
 }
-const empty = newBook({ id: 'k', name: 'N', currency: 'EUR', locale: 'en-US', firstMonth: 1 });
+const empty = EMPTY.book;
 const calendar = calendarFrom(empty.calendar);
 
 /** Takes a file into a book as the page does; the book and its blocks after it. */
@@ -43,47 +43,10 @@ async function takeIn(
   into: { book: Book; blocks: Parameters<typeof balancesOf>[0] } = { book: empty, blocks: [] },
   change: Partial<GuessContext> = {},
 ) {
-  const file = await facts(content);
-  const { draft, choices, guess } = through(file, into.book, change);
-  const bases = basesOf(draft.baseline, choices, balancesOf(into.blocks, calendar), calendar);
-  const settled = settle(draft, choices, into.book.calendar, bases);
-  const proof = proofOf(draft, settled, choices, {
-    calendar: into.book.calendar,
-    fingerprint: 'f'.repeat(64),
-    sheet: null,
-    sources: into.book.sources,
-  });
-  const n = into.book.sources.length;
-  const accepted = acceptDraft(into.book, {
-    draft,
-    choices,
-    settled,
-    format: file.format,
-    heads: headsOf(file, guess.mapping),
-    fileName: `f${n}`,
-    fingerprint: String(n).repeat(64),
-    sheet: null,
-    takenAt: 't',
-    blockId: `l${n}`,
-    replaces: [],
-    closedThrough: null,
-    controls: proof.controls.length,
-    oneSided: proof.oneSided,
-    untied: null,
-    cursor: null,
-  })!;
-  const applied = applyCommand(into.book, accepted.command);
-  if (!applied.ok) throw new Error(applied.refusal.code);
-  const blocks = new Map([...into.blocks, accepted.block].map((b) => [b.id, b]));
-  const broken = runChecks({
-    book: applied.book,
-    blocks,
-    balances: balancesOf([...blocks.values()], calendar),
-    budgets: [],
-  }).filter((c) => !c.holds && c.subject === `f${n}`);
-  // What ties at the proof never fails a check afterwards.
-  if (proof.ties) expect(broken).toEqual([]);
-  return { book: applied.book, blocks: [...into.blocks, accepted.block], proof, guess, draft, settled };
+  const taken = takeFacts(await facts(content), into, change);
+  if (!taken) throw new Error('There is nothing to take in');
+  if (taken.refusal) throw new Error(taken.refusal.code);
+  return taken;
 }
 const sums = (r: { book: Book; blocks: Parameters<typeof balancesOf>[0] }, month: string) => {
   const b = balancesOf(r.blocks, calendar);

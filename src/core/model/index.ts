@@ -54,6 +54,7 @@ export {
 } from './commands';
 export {
   across,
+  bookBefore,
   openHistory,
   perform,
   redo,

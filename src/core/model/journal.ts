@@ -144,7 +144,8 @@ function stepped(book: Book, patches: readonly Patch[]): Book | null {
 
 /**
  * Brings a document from before a change to after it, or back. `all` holds the journal's changes by number, since an
- * undo or redo only names another. Null where that one is not in it, or speaks of another version than `version`.
+ * undo or redo only names another. Null where that one is not in it, speaks of another version than `version`, or does
+ * not fit the document.
  */
 export function across<T extends object>(
   doc: T,
@@ -153,10 +154,30 @@ export function across<T extends object>(
   way: 'forth' | 'back',
   version: number,
 ): T | null {
+  const patches = patchesOf(change, all, way, version);
+  try {
+    return patches && patched(doc, patches);
+  } catch {
+    return null;
+  }
+}
+
+/** The book before a change of its journal; null where the change does not lead back to one that would open. */
+export function bookBefore(book: Book, change: Change, all: ReadonlyMap<number, Change>): Book | null {
+  const patches = patchesOf(change, all, 'back', book.version);
+  return patches && stepped(book, patches);
+}
+
+function patchesOf(
+  change: Change,
+  all: ReadonlyMap<number, Change>,
+  way: 'forth' | 'back',
+  version: number,
+): readonly Patch[] | null {
   const of = 'of' in change ? all.get(change.of) : change;
   if (!of || !('patches' in of) || (of.version ?? 2) !== version) return null;
   const inverse = (change.type === 'undo') === (way === 'forth');
-  return patched(doc, inverse ? of.inverse : of.patches);
+  return inverse ? of.inverse : of.patches;
 }
 
 /**
@@ -170,12 +191,8 @@ export function replay<T extends { readonly version: number }>(
 ): T | null {
   const all = new Map(journal.map((c) => [c.seq, c]));
   let doc: T | null = saved;
-  try {
-    for (const change of journal.slice(from)) doc = doc && across(doc, change, all, 'forth', saved.version);
-    return doc;
-  } catch {
-    return null;
-  }
+  for (const change of journal.slice(from)) doc = doc && across(doc, change, all, 'forth', saved.version);
+  return doc;
 }
 
 const nextSeq = (history: History): number => (history.journal.at(-1)?.seq ?? 0) + 1;

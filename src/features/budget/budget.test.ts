@@ -190,7 +190,8 @@ describe('typing', () => {
     ['twelve', 'Not an amount'],
     ['5%', 'Write +5% or −5% to change what is there'],
     ['1.005', 'USD has 2 decimals at most'],
-    ['99999999999999999', 'Too large an amount'],
+    ['99999999999999999', '99,999,999,999.99 is the most that an amount can be'],
+    ['90071992547409', '99,999,999,999.99 is the most that an amount can be'],
   ])('%s is refused', (text, words) =>
     expect(trouble(typeEdit(contextOf(start()), { row: SALES, column: 0 }, text))).toBe(words),
   );

@@ -9,6 +9,7 @@ import {
   type Book,
   type Change,
   type History,
+  type Opened,
   type OpenIssue,
   type SetAside,
 } from '@/core/model';
@@ -79,6 +80,17 @@ export class Overtaken extends Error {
   }
 }
 
+/** A book as it comes out of a place where it was written whole. */
+type FromWhole = {
+  readonly opened: Extract<Opened, { ok: true }>;
+  readonly whole: Whole;
+  readonly key: string | null;
+  /** By the whole journal. */
+  readonly straight: boolean;
+  /** As it was saved, not an earlier state. */
+  readonly newest: boolean;
+};
+
 /** What is known to be on disk of a book. */
 type Disk = {
   /** Names what this opening of the book writes, apart from all that was or is being written by others. */
@@ -89,6 +101,8 @@ type Disk = {
   stand: { readonly key: string; readonly parts: readonly string[] }[];
   /** The whole book that the next save may name, and the last change in it. */
   whole: { readonly key: string; readonly changes: number; readonly last: Change | undefined } | null;
+  /** An earlier whole book that the same journal follows; null until there are two. */
+  spare: string | null;
   wholes: number;
   /** Sealed pieces of the journal, and the changes in them. */
   runs: readonly Run[];
@@ -128,7 +142,7 @@ export class Keeper {
     } catch (error) {
       if (!(error instanceof NotConfirmed)) throw error;
       // The storage is not the one that was written to (cleared under the app, say): all of it once more.
-      disk.whole = null;
+      disk.whole = disk.spare = null;
       disk.runs = [];
       disk.sealedChanges = 0;
       disk.blocks.clear();
@@ -150,21 +164,22 @@ export class Keeper {
     if (this.weigh(journal, disk.sealedChanges) > this.limits.tail) await this.seal(disk, book.id, journal);
     const { whole } = disk;
     const follows = whole && whole.changes <= journal.length && journal[whole.changes - 1] === whole.last;
-    if (!follows || this.weigh(journal, whole.changes) > this.limits.since) {
+    if (!follows || disk.spare === null || this.weigh(journal, whole.changes) > this.limits.since) {
       const key = wholeKey(book.id, disk.writer, disk.wholes++);
       await this.place.set(key, { book, changes: journal.length } satisfies Whole);
+      disk.spare = follows ? whole.key : null;
       disk.whole = { key, changes: journal.length, last: journal.at(-1) };
     }
     const record: SaveRecord = {
       savedAt: at,
       name: book.name,
-      whole: disk.whole!.key,
+      wholes: [disk.whole!.key, ...(disk.spare === null ? [] : [disk.spare])],
       runs: disk.runs,
       tail: journal.slice(disk.sealedChanges),
     };
     const key = saveKey(book.id, disk.epoch, ++disk.seq, disk.writer);
     await this.place.set(key, record);
-    const parts = [record.whole, ...pieceKeys(book.id, record.runs)];
+    const parts = [...record.wholes, ...pieceKeys(book.id, record.runs)];
     const there = await this.confirm(disk, key, record, [
       ...parts,
       ...[...blocks.keys()].map((b) => blockKey(book.id, b)),
@@ -193,7 +208,7 @@ export class Keeper {
     const back = await this.place.get<Partial<SaveRecord>>(key);
     const same =
       back?.savedAt === record.savedAt &&
-      back.whole === record.whole &&
+      back.wholes?.[0] === record.wholes[0] &&
       back.tail?.length === record.tail.length &&
       back.tail.at(-1)?.seq === record.tail.at(-1)?.seq;
     const there = new Set(await this.place.keys());
@@ -262,6 +277,7 @@ export class Keeper {
       seq: 0,
       stand: [],
       whole: null,
+      spare: null,
       wholes: 0,
       runs: [],
       sealedChanges: 0,
@@ -295,7 +311,7 @@ export class Keeper {
         const kept = await this.openAt(id, save, saves, strict).catch((): KeepIssue => ({
           code: 'unreadable',
         }));
-        if (!('code' in kept)) return { ...kept, passedOver: strict ? issues : [] };
+        if (!('code' in kept)) return strict ? { ...kept, passedOver: issues } : kept;
         if (strict) issues.push(kept);
       }
     return { ok: false, issue: issues[0] ?? { code: 'missing' } };
@@ -313,27 +329,22 @@ export class Keeper {
     const pieces: (readonly Change[] | null)[] = [];
     for (const key of keys) {
       const piece = await this.read(key);
-      pieces.push(isJournal(piece) ? piece : null);
+      pieces.push(isJournal(piece) && piece.length > 0 ? piece : null);
       if (strict && pieces.at(-1) === null) return { code: 'partMissing' };
     }
-    const read = typeof record.whole === 'string' ? await this.read(record.whole) : record.whole;
-    const whole = typeof record.whole !== 'string' || isWhole(read) ? (read as Whole) : null;
-    if (!whole) return { code: 'partMissing' };
     const lost = pieces.lastIndexOf(null);
     // The journal as far as it is whole, from its end: of what is before a lost piece nothing can be said.
     const journal = [...pieces.slice(lost + 1).flatMap((p) => p!), ...record.tail];
-    const state = lost < 0 ? replayed(whole, journal) : afterLoss(whole, journal);
-    if (state === null) return { code: 'partMissing' };
-    const opened = openBook(state);
-    if (!opened.ok) return opened.issue;
-    if (opened.book.id !== id) return { code: 'unreadable' };
+    const found = await this.atWholes(id, record.wholes, journal, lost < 0, strict);
+    if ('code' in found) return found;
+    const { opened, whole, straight, newest } = found;
     const blocks = await this.blocks(opened.book, journal);
     const gone = opened.book.sources.filter((s) => !blocks.has(s.block));
     if (strict && gone.length > 0) return { code: 'partMissing' };
     const setAside: SetAside[] = [
       ...opened.setAside,
       ...gone.map((s): SetAside => ({ part: 'source', name: s.fileName, because: 'entriesMissing' })),
-      ...(lost < 0 ? [] : [{ part: 'journal', name: '', because: 'entriesMissing' } as const]),
+      ...(!straight ? [{ part: 'journal', name: '', because: 'entriesMissing' } as const] : []),
     ];
     const book =
       gone.length === 0
@@ -349,22 +360,61 @@ export class Keeper {
       .reverse()
       .map((s) => ({
         key: s.key,
-        parts: [
-          ...(typeof s.record!.whole === 'string' ? [s.record!.whole] : []),
-          ...pieceKeys(id, s.record!.runs),
-        ],
+        parts: [...s.record!.wholes.filter((w) => typeof w === 'string'), ...pieceKeys(id, s.record!.runs)],
       }));
+    const there = new Set(await this.place.keys());
     if (setAside.length === 0) {
       // A book of an older schema is written whole once more: changes to come speak of the new one.
-      if (typeof record.whole === 'string' && versionOf(whole.book) === BOOK_VERSION)
-        disk.whole = { key: record.whole, changes: whole.changes, last: journal[whole.changes - 1] };
+      if (found.key !== null && versionOf(whole.book) === BOOK_VERSION) {
+        disk.whole = { key: found.key, changes: whole.changes, last: journal[whole.changes - 1] };
+        const behind = record.wholes.slice(record.wholes.indexOf(found.key) + 1);
+        disk.spare = behind.find((w): w is string => typeof w === 'string' && there.has(w)) ?? null;
+      }
       disk.runs = record.runs.filter(([, count]) => count > 0);
       disk.sealedChanges = journal.length - record.tail.length;
     }
-    const there = new Set(await this.place.keys());
     for (const b of blocks.keys()) if (there.has(blockKey(id, b))) disk.blocks.add(b);
     this.disks.set(id, disk);
-    return { ok: true, history, blocks, savedAt: record.savedAt, passedOver: [], setAside };
+    const passedOver: KeepIssue[] = newest ? [] : [{ code: 'partMissing' }];
+    return { ok: true, history, blocks, savedAt: record.savedAt, passedOver, setAside };
+  }
+
+  /**
+   * The book that a journal leads to from the first of these places that is whole: straight where the journal is all
+   * there, else as far as can be told, where not only what is straight is asked for.
+   */
+  private async atWholes(
+    id: string,
+    places: readonly (string | Whole)[],
+    journal: readonly Change[],
+    all: boolean,
+    strict: boolean,
+  ): Promise<FromWhole | KeepIssue> {
+    let issue: KeepIssue = { code: 'partMissing' };
+    let older: FromWhole | null = null;
+    for (const at of places) {
+      const whole = typeof at === 'string' ? await this.read(at) : at;
+      if (typeof at === 'string' && !isWhole(whole)) continue;
+      const straight = all ? replayed(whole as Whole, journal) : null;
+      if (strict && straight === null) continue;
+      const { state, newest } =
+        straight === null ? afterLoss(whole as Whole, journal) : { state: straight, newest: true };
+      const opened = openBook(state);
+      if (!opened.ok) issue = opened.issue;
+      else if (opened.book.id !== id) issue = { code: 'unreadable' };
+      else {
+        const found: FromWhole = {
+          opened,
+          whole: whole as Whole,
+          key: typeof at === 'string' ? at : null,
+          straight: straight !== null,
+          newest,
+        };
+        if (newest) return found;
+        older ??= found;
+      }
+    }
+    return older ?? issue;
   }
 
   /** Blocks that the book names, and those that only its journal names, which serve undo; those that are there. */
@@ -440,14 +490,20 @@ function replayed({ book, changes }: Whole, journal: readonly Change[]): unknown
 }
 
 /**
- * The same where a piece of the journal before `rest` is lost: the changes after the whole book, told by their numbers,
- * if all of them are left, else the whole book as it was written.
+ * The same where a piece of the journal is lost and `rest` is left of it: the newest state, by the changes after the whole
+ * book, told by their numbers, if all of them are there; else the whole book as it was written.
  */
-function afterLoss({ book, changes }: Whole, rest: readonly Change[]): unknown {
+function afterLoss(
+  { book, changes }: Whole,
+  rest: readonly Change[],
+): { readonly state: unknown; readonly newest: boolean } {
   const after = rest.filter((c) => c.seq > changes);
-  const gapless = after.every((c, i) => c.seq === changes + 1 + i);
-  if (!gapless || typeof versionOf(book) !== 'number') return book;
-  return replay(book as { version: number }, rest, rest.length - after.length) ?? book;
+  const gapless = after.length > 0 && after.every((c, i) => c.seq === changes + 1 + i);
+  const state =
+    gapless && typeof versionOf(book) === 'number'
+      ? replay(book as { version: number }, rest, rest.length - after.length)
+      : null;
+  return state === null ? { state: book, newest: false } : { state, newest: true };
 }
 
 /** Figures and words in a change's patches. */

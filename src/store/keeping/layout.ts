@@ -20,11 +20,14 @@ export type Run = readonly [writer: string, count: number];
 /** The book written whole, and how many changes of its journal are in it. */
 export type Whole = { readonly book: unknown; readonly changes: number };
 
-/** What a save leaves: the book at `whole`, brought through the changes after it. */
+/**
+ * What a save leaves: the book as it was last written whole, brought through the changes after it. `wholes` names that
+ * place and, behind it, an earlier one, from which the same journal leads to the same book when the later is spoiled.
+ */
 export type SaveRecord = {
   readonly savedAt: string;
   readonly name: string;
-  readonly whole: string;
+  readonly wholes: readonly string[];
   readonly runs: readonly Run[];
   readonly tail: readonly Change[];
 };
@@ -34,7 +37,7 @@ export type Found = {
   readonly key: string;
   readonly epoch: number;
   readonly seq: number;
-  readonly record: (Omit<SaveRecord, 'whole'> & { readonly whole: string | Whole }) | null;
+  readonly record: (Omit<SaveRecord, 'wholes'> & { readonly wholes: readonly (string | Whole)[] }) | null;
 };
 
 export const saveKey = (book: string, epoch: number, seq: number, writer: string): string =>
@@ -83,8 +86,9 @@ export function readSave(key: string, value: unknown): Found {
       isBag(value) &&
       typeof value.savedAt === 'string' &&
       typeof value.name === 'string' &&
-      typeof value.whole === 'string' &&
-      value.whole.startsWith(`whole:${book}:`) &&
+      Array.isArray(value.wholes) &&
+      value.wholes.length > 0 &&
+      value.wholes.every((w) => typeof w === 'string' && w.startsWith(`whole:${book}:`)) &&
       isRuns(value.runs) &&
       isJournal(value.tail);
     return {
@@ -119,7 +123,7 @@ export function readSave(key: string, value: unknown): Found {
       runs: [['', sealed]],
       tail,
       // The first form had the book in the slot itself, as it was after all changes.
-      whole: kept ? { book: kept, changes: Infinity } : `whole:${book}:${value.whole as number}`,
+      wholes: [kept ? { book: kept, changes: Infinity } : `whole:${book}:${value.whole as number}`],
     },
   };
 }

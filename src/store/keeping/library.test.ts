@@ -1,17 +1,7 @@
 import { newBook, openHistory, perform, undo, type History } from '@/core/model';
 import { BlockBuilder } from '@/core/ledger';
+import { randomOf } from '@/core/test/random';
 import { World, type Tab } from './world';
-
-/** Numbers between 0 and 1 from a seed (mulberry32, public domain): every run of a seed is the same. */
-function numbers(seed: number): () => number {
-  let a = seed;
-  return () => {
-    a = (a + 0x6d2b79f5) | 0;
-    let t = Math.imul(a ^ (a >>> 15), 1 | a);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
 
 const settle = () => new Promise((done) => setImmediate(done));
 const fresh = (id: string) =>
@@ -42,8 +32,7 @@ async function life(
   steps: number,
 ): Promise<{ edits: number; kills: number; takeovers: number }> {
   const world = new World();
-  const random = numbers(seed);
-  const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
+  const { next: random, pick } = randomOf(seed);
   const models = new Map<string, Model>();
   const count = { edits: 0, kills: 0, takeovers: 0 };
   const asked = new Map<Tab, Promise<unknown>>();

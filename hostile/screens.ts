@@ -1,0 +1,153 @@
+import { yearRange } from '@/core/calendar';
+import { runChecks } from '@/core/checks';
+import { planWorkbook } from '@/core/exchange/planWorkbook';
+import { reportCsv } from '@/core/exchange/reportCsv';
+import { reportXlsx } from '@/core/exchange/reportXlsx';
+import { planXlsx } from '@/core/exchange/planXlsx';
+import { entriesOf, trialBalance, type LedgerBlock } from '@/core/ledger';
+import { redo, undo, type History } from '@/core/model';
+import { explainMonth, pricesUntouched, remindersFor } from '@/core/plan';
+import { budgetReport, budgetRows, trialReport, type ReportTable } from '@/core/report';
+import { filteredLedger, ledgerRows, NO_FILTER, oddities } from '@/features/books/ledgerRows';
+import { compareBudgets } from '@/features/budget/compare';
+import { approvedFor } from '@/features/budget/filters';
+import { labelsOf, namesOf } from '@/features/budget/formulaNames';
+import { useSetup } from '@/features/budget/setup';
+import { yearBefore } from '@/features/budget/yearBefore';
+import { createFillers, NO_CHOICE, worksheet } from '@/features/budget/worksheetRows';
+import { comparedBudget, varianceTable } from '@/features/variance/varianceData';
+import { changeWords, placesOf } from '@/store/changeWords';
+import { makeGround, reckoned, rulerRange, type Slots } from '@/store/derived';
+import { moneyFormat } from '@/store/format';
+import { budgetStates, driverChanges, figureChanges } from '@/store/history';
+
+/**
+ * Reckons all that the screens of a book are drawn from: ledger, trial balance, worksheet of every segment, reasoning of
+ * every month, reports and their files, comparisons, variance of every month, checks, journal. Throws what they would.
+ */
+export async function drawAll(
+  history: History,
+  blocks: ReadonlyMap<string, LedgerBlock>,
+  files: boolean,
+): Promise<void> {
+  const { book, journal } = history;
+  const ground = makeGround(book, blocks);
+  const { calendar, balances } = ground;
+  const money = moneyFormat(book);
+  const slots: Slots = new Map();
+  const tables: ReportTable[] = [];
+  const range = rulerRange(ground);
+  if (range) {
+    for (let p = range.first; p <= range.last; p++) calendar.period(p);
+    const year = yearRange(calendar, calendar.period(range.last).year);
+    const odd = oddities(ground, balances, year);
+    const ledger = filteredLedger(ground, balances, year, NO_FILTER, odd);
+    ledgerRows(ground, year, ledger, odd, money.text);
+    const trial = trialBalance(book.accounts, balances, calendar, range.last);
+    tables.push(
+      ledger,
+      trialReport(trial, {
+        book: book.name,
+        currency: book.currency,
+        title: 'Trial balance',
+        subtitle: '',
+        unclosed: 'Profit not closed',
+      }),
+    );
+    for (const a of book.accounts.slice(0, 20)) entriesOf(ground.blocks, calendar, a.id, year, ground.view);
+  }
+  labelsOf(namesOf(book.accounts, []));
+  for (const budget of book.budgets) {
+    const whole = reckoned(ground, budget, slots);
+    const { facts, reckoning } = whole;
+    for (const segment of ['all' as const, ...budget.segments])
+      worksheet(
+        ground,
+        whole,
+        { ...NO_CHOICE, setup: useSetup.getState(), segment, approved: approvedFor(book.budgets, budget) },
+        createFillers(),
+      );
+    for (const [line, result] of reckoning.lines)
+      for (let i = 0; i < facts.periods.length; i += 3) explainMonth(line, result, reckoning, i);
+    remindersFor(facts, book.accounts);
+    pricesUntouched(budget, () => true);
+    tables.push(
+      budgetReport({
+        book: book.name,
+        currency: book.currency,
+        title: budget.name,
+        subtitle: '',
+        accounts: book.accounts,
+        covers: budget.covers,
+        periods: facts.periods,
+        grain: 'quarters',
+        figures: (id) => whole.figures(id, 'all'),
+        lastYear: { label: 'Last year', of: (id) => yearBefore(ground, whole).of(id, 'all') },
+        methodName: () => '',
+        note: () => '',
+        with: { lastYear: true, words: true },
+      }),
+    );
+    const sheets = planWorkbook({
+      book: book.name,
+      title: budget.name,
+      subtitle: '',
+      currency: book.currency,
+      rows: budgetRows(book.accounts, budget.covers),
+      accounts: book.accounts,
+      lines: budget.lines,
+      drivers: budget.drivers,
+      facts,
+      reckoning,
+      approved: budget.approved,
+      methodName: () => '',
+      segments: budget.segments.map((id, i) => ({ id, name: `S${i}` })),
+    });
+    if (files) await planXlsx(sheets, book.currency);
+    for (const other of book.budgets.slice(0, 3))
+      if (other !== budget) compareBudgets(ground, other, budget, slots);
+    budgetStates(history, budget.id);
+    const [first] = budget.lines;
+    if (first) figureChanges(history, blocks, { budget: budget.id, line: first, month: 0 });
+    const [driver] = budget.drivers;
+    if (driver) driverChanges(history, blocks, { budget: budget.id, driver: driver.id });
+    for (const p of facts.periods.slice(0, 15)) {
+      const compared = comparedBudget(ground, p.index, budget.id);
+      if (!compared) continue;
+      const { table } = varianceTable(ground, compared, p.index, 'all');
+      if (p === facts.periods[0]) tables.push(table);
+    }
+  }
+  runChecks({
+    book,
+    blocks,
+    balances,
+    budgets: book.budgets.map((b) => {
+      const r = reckoned(ground, b, slots);
+      return {
+        id: b.id,
+        name: b.name,
+        width: r.facts.periods.length,
+        lines: b.approved ? b.approved.lines : b.lines,
+        covers: b.covers,
+        figures: r.figures,
+      };
+    }),
+  });
+  for (const table of tables) {
+    reportCsv(table);
+    if (files) await reportXlsx(table);
+  }
+  for (const change of journal.slice(-40)) {
+    changeWords(change);
+    placesOf(change, book);
+  }
+  let h = history;
+  for (let n = 0; n < 30 && h.done.length > 0; n++) {
+    const before = undo(h, 't');
+    if (before === h) break;
+    h = before;
+    makeGround(h.book, blocks);
+  }
+  redo(h, 't');
+}
