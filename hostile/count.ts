@@ -19,3 +19,6 @@ export async function within(count: { slowest: number }, work: () => Promise<voi
     count.slowest = Math.max(count.slowest, performance.now() - from);
   }
 }
+
+/** The seed of a run: the same each time unless another is asked for. */
+export const seed = (usual: number): number => Number(process.env.TELLAN_SEED ?? usual);

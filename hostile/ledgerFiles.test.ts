@@ -9,7 +9,7 @@ import { openBook } from '@/core/model';
 import { randomOf, type Random } from '@/core/test/random';
 import { rawZip, sheetOf, workbookParts } from '@/core/test/rawWorkbook';
 import { EMPTY, takeFacts, type Taken } from '@/core/test/takeIn';
-import { counted, times, within } from './count';
+import { counted, seed, times, within } from './count';
 
 /* Ledger files with something wrong with them: whatever is in them, they come in with a proof that holds, or do not. */
 
@@ -149,7 +149,7 @@ function asWorkbook(text: string, { pick, below }: Random): Uint8Array {
 }
 
 test('mutated ledger files come in with a proof that holds afterwards, or are refused', async () => {
-  const random = randomOf(20261125);
+  const random = randomOf(seed(20261125));
   const count = { files: 0, refused: 0, nothing: 0, taken: 0, tied: 0, notTaken: 0, slowest: 0 };
   const broken: unknown[] = [];
   let into: Taken = EMPTY;

@@ -168,7 +168,7 @@ export function ScaledInput({
       shown={scaledText(value, decimals, locale)}
       read={(text) => readScaled(text, decimals, locale)}
       onCommit={onCommit}
-      trouble={decimals === 0 ? 'A whole number' : `A number, ${decimals} decimals at most`}
+      trouble={`${decimals === 0 ? 'A whole number' : `A number, ${decimals} decimals at most`}, and no larger than an amount can be`}
     />
   );
 }

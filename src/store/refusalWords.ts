@@ -15,6 +15,7 @@ const PARTS: readonly (readonly [RegExp, string])[] = [
   [/axes$/, 'The list of ways to divide the business'],
   [/axes\.\d+\.columns/, 'The list of columns'],
   [/axes\.\d+\.values/, 'The list of segments'],
+  [/budgets\.\d+\.segments$/, 'A budget by segments'],
   [/lines$/, 'The list of lines'],
   [/drivers$/, 'The list of drivers'],
   [/budgets$/, 'The list of budgets'],

@@ -493,6 +493,8 @@ function widthsFor(
   for (const { values } of rows) {
     for (let c = 0; c < values.length; c++) {
       const v = values[c]!;
+      // What is too large is written in words, which fit.
+      if (Number.isNaN(v)) continue;
       if (columns[c]?.kind === 'amount') month = Math.max(month, v < 0 ? -v * 10 : v);
       else total = Math.max(total, v < 0 ? -v * 10 : v);
     }

@@ -1,6 +1,6 @@
 import ExcelJS from 'exceljs';
 import { HyperFormula } from 'hyperformula';
-import { minor, unitOf } from '@/core/money';
+import { minor, MOST_AMOUNT, unitOf } from '@/core/money';
 import { budgetReport, varianceReport, type ReportTable } from '@/core/report';
 import { perform, openHistory } from '@/core/model';
 import {
@@ -229,5 +229,66 @@ describe('the book as a file', () => {
       type: 'object',
       required: ['format', 'version', 'book', 'ledger', 'journal'],
     });
+  });
+});
+
+describe('names and figures that spreadsheets have no place for', () => {
+  const opened = async (table: ReportTable) => {
+    const wb = new ExcelJS.Workbook();
+    await wb.xlsx.load((await reportXlsx(table)).buffer as ArrayBuffer);
+    return wb.worksheets[0]!;
+  };
+  // A sheet's name has 31 letters at most, none of \ / ? * [ ] :, no apostrophe at an end, and is not "History"
+  // (common practice of spreadsheets; from memory).
+  test.each([
+    ['History', 'History report'],
+    ['history', 'history report'],
+    ["Ines' budget '", "Ines' budget"],
+    ["'quoted'", 'quoted'],
+    ["It's fine", "It's fine"],
+    ["'''", 'Report'],
+    ['a/b\\c?d*e[f]g:h', 'a b c d e f g h'],
+    ['x'.repeat(30) + "'y", 'x'.repeat(30)],
+    ['\u0001\u0002', 'Report'],
+  ])('a report called %j is a sheet called %j', async (title, name) =>
+    expect((await opened({ ...budgetTable(), title })).name).toBe(name),
+  );
+  test.each([
+    ['\n=1+1'],
+    ['\r=1'],
+    ['\t@x'],
+    ['＝1+1'],
+    ['＋1'],
+    ['－1'],
+    ['＠x'],
+    ['=1'],
+    ['-1'],
+    ['+1'],
+    ['@x'],
+  ])('the text %j is no formula on its way out', (text) => {
+    const csv = reportCsv({ ...budgetTable(), title: 'T', subtitle: text });
+    expect(csv).toContain(`'${text}`);
+  });
+  test('a total that is too large to be told says so, in CSV and in a workbook', async () => {
+    const table = budgetReport({
+      book: 'B',
+      currency: 'USD',
+      title: 'T',
+      subtitle: '',
+      accounts: Array.from({ length: 1000 }, (_, i) => account(`s${i}`, 'income')),
+      periods,
+      grain: 'year',
+      covers: 'profitAndLoss',
+      figures: () => ({ amounts: periods.map(() => minor(MOST_AMOUNT)), wholes: [] }),
+      with: { lastYear: false, words: false },
+      lastYear: { label: '', of: () => [] },
+      methodName: () => '',
+      note: () => '',
+    });
+    expect(reportCsv(table)).toContain('Net profit,too large');
+    const sheet = await opened(table);
+    expect(sheet.lastRow!.getCell(3).value).toBe('too large');
+    // Each line is within what can be told: 12 × 99,999,999,999.99.
+    expect(sheet.getRow(8).getCell(3).result ?? sheet.getRow(8).getCell(3).value).toBe(1199999999999.88);
   });
 });

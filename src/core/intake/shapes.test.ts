@@ -4,20 +4,8 @@ import { minor, plainDecimal } from '@/core/money';
 import { calendarFrom, dayNumberOf, daysInMonth } from '@/core/calendar';
 import { balancesOf, MARKS } from '@/core/ledger';
 import { readFile, type FileFacts } from '@/core/files';
-import { addSegment, applyCommand, feedFromColumn, newBook, type Book } from '@/core/model';
-import {
-  acceptDraft,
-  applyKept,
-  basesOf,
-  growAxes,
-  headsOf,
-  likeness,
-  matchAccounts,
-  openDraft,
-  proofOf,
-  settle,
-  type GuessContext,
-} from '.';
+import { addSegment, feedFromColumn, type Book } from '@/core/model';
+import { applyKept, growAxes, headsOf, likeness, matchAccounts, openDraft, type GuessContext } from '.';
 import { guessing } from '../test/build';
 import { EMPTY, takeFacts } from '../test/takeIn';
 import { AUDIT_FILE, PLAIN_AUDIT_FILE } from './cases/audit';

@@ -138,9 +138,8 @@ export function openBlock(kept: unknown): LedgerBlock | null {
         within(s.place!, 0, s.values.length - 1),
     );
   if (!sound) return null;
-  return block.texts === (kept as Loose).texts && 'mark' in kept && 'segments' in kept
-    ? (kept as LedgerBlock)
-    : (block as LedgerBlock);
+  const present = (['texts', 'mark', 'segments'] as const).every((k) => block[k] === (kept as Loose)[k]);
+  return present ? (kept as LedgerBlock) : (block as LedgerBlock);
 }
 
 /** By its tag, not by its class: what another thread or frame made has a class of its own. */

@@ -2,8 +2,7 @@ import { enablePatches, produceWithPatches, setAutoFreeze, type Draft, type Patc
 import type { Minor } from '@/core/money';
 import { periodFaults, type CalendarSpec, type PeriodId } from '@/core/calendar';
 import { insertAccounts, mergeInto } from './accounts';
-import { changeFault } from './changed';
-import { soundBook } from './sound';
+import { wouldNotOpen } from './openable';
 import type { Approved, Budget, Line, Note } from './budget';
 import { LineFinder, lineKey, type LineRef } from './lines';
 import { refuse, Refused, type Refusal } from './refusal';
@@ -146,27 +145,6 @@ export function applyCommand(book: Book, command: Command): Applied {
     if (error instanceof Refused) return { ok: false, refusal: error.refusal };
     throw error;
   }
-}
-
-/** What is inside a line is read on its own: no other part of the book has to agree with it. */
-const insideLine = ({ path }: Patch): boolean =>
-  path[0] === 'budgets' &&
-  path[2] === 'lines' &&
-  path.length > 4 &&
-  path[4] !== 'account' &&
-  path[4] !== 'segment';
-
-/** Whatever is saved must open: what a command made is held to what opening asks. */
-function wouldNotOpen(next: Book, patches: readonly Patch[]): Refusal | null {
-  const fault = changeFault(next, patches);
-  if (fault) return { code: fault.kind === 'other' ? 'notSound' : fault.kind, fault };
-  if (patches.every(insideLine)) return null;
-  const [first] = soundBook(next).setAside;
-  if (!first) return null;
-  return {
-    code: first.because === 'noSuchPeriod' ? 'doesNotFitCalendar' : 'notSound',
-    fault: { path: first.part, message: first.name },
-  };
 }
 
 type Handlers = {

@@ -69,4 +69,3 @@ export { changeSchema, isJournal } from './journalSchema';
 export { type Refusal } from './refusal';
 export { LIMITS, cutText, nameWith } from './limits';
 export { type SetAside } from './sound';
-export { changeFault, type Fault } from './changed';

@@ -2,7 +2,7 @@ import type { Patch } from 'immer';
 import { applyCommand, type Command, type CommandType } from './commands';
 import { BOOK_VERSION } from './migrate';
 import { patched } from './patch';
-import { changeFault } from './changed';
+import { wouldNotOpen } from './openable';
 import type { Refusal } from './refusal';
 import type { Book } from './schema';
 
@@ -136,7 +136,7 @@ export function redo(history: History, at: string, by?: string): History {
 function stepped(book: Book, patches: readonly Patch[]): Book | null {
   try {
     const next = patched(book, patches);
-    return changeFault(next, patches) === null ? next : null;
+    return wouldNotOpen(next, patches) === null ? next : null;
   } catch {
     return null;
   }

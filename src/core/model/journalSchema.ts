@@ -6,17 +6,20 @@ const patch = z.looseObject({
   path: z.array(z.union([z.string(), z.number()])),
 });
 
+/** Numbers of changes: far from where one more would be none. */
+const seq = z.int().min(0).max(1e12);
+
 /** One change as it is kept and as it stands in files; whether its patches fit a book shows when they are used. */
 export const changeSchema = z.union([
   z.strictObject({
-    seq: z.int(),
+    seq,
     at: z.string(),
     type: z.enum(['undo', 'redo']),
-    of: z.int(),
+    of: seq,
     by: z.string().optional(),
   }),
   z.strictObject({
-    seq: z.int(),
+    seq,
     at: z.string(),
     type: z.string(),
     why: z.string().optional(),

@@ -16,7 +16,7 @@ export type SaveState =
 
 export type DeskSettings = {
   readonly now: () => string;
-  /** A save follows a change by this much, so that a burst of typing is one write and a second never passes unsaved. */
+  /** A save follows a change by this much: after it is painted, and before a hand has made the next one. */
   readonly saveAfterMs: number;
   /** A failed save is tried again after these; the last one again and again. */
   readonly retryAfterMs: readonly number[];
@@ -27,7 +27,7 @@ export type DeskSettings = {
 };
 
 export const DESK_SETTINGS: Omit<DeskSettings, 'now' | 'after'> = {
-  saveAfterMs: 250,
+  saveAfterMs: 60,
   retryAfterMs: [500, 1000, 2000, 5000, 10_000, 20_000],
   slowAfterMs: 5000,
 };
