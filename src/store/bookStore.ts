@@ -106,6 +106,7 @@ async function start(): Promise<void> {
     settings: { ...DESK_SETTINGS, now, after },
     answerMs: 5000,
     onChange: mirror,
+    onRemoved: () => void openNext('The book was deleted in another tab.'),
   });
   const shelf = await library.shelf();
   set({ shelf });
@@ -116,10 +117,17 @@ async function start(): Promise<void> {
   const last = await keeper.lastOpened();
   const order = [...shelf].sort((a, b) => Number(b.id === last) - Number(a.id === last));
   const undrawn = readSetting(DRAWING);
-  for (const { id } of order) {
+  const unopened: string[] = [];
+  for (const { id, name } of order) {
     const opening = await library.open(id);
-    if (!opening.ok) continue;
+    if (!opening.ok) {
+      unopened.push(name || id);
+      continue;
+    }
     shows(undrawn === id && !get().readOnly ? 'held' : 'ready');
+    // Which one was wanted, and why it is not that one, must not be guessed from what is on the screen.
+    if (unopened.length > 0)
+      say(`Not opened: ${unopened.join(', ')}. The menu at the top says why.`, 'trouble');
     await refreshShelf();
     return;
   }
@@ -255,10 +263,18 @@ export async function deleteBook(id: string): Promise<void> {
     return say(`The book could not be deleted: ${wordOf(error)}.`, 'trouble');
   }
   await refreshShelf();
-  if (get().history) return;
-  for (const other of get().shelf) if ((await openKept(other.id)).ok) return;
-  if (get().shelf.length === 0) await addDemoBook();
-  else set({ phase: 'failed', failure: 'noWholeBook' });
+  if (!get().history) await openNext(null);
+}
+
+/** Opens the next book of the shelf, or a fresh demo book when none is left. */
+async function openNext(word: string | null): Promise<void> {
+  await refreshShelf();
+  const { shelf } = get();
+  let open = false;
+  for (const { id } of shelf) if ((open = (await openKept(id)).ok)) break;
+  if (!open && shelf.length === 0) await addDemoBook();
+  else if (!open) set({ phase: 'failed', failure: 'noWholeBook' });
+  if (word) say(word);
 }
 
 /** All that is kept of a book, whether or not it can be read. */

@@ -252,6 +252,23 @@ describe('accounts that changed their names', () => {
 });
 
 describe('hostile files', () => {
+  // The Encoding Standard's names of encodings; the euro sign is A4 in ISO 8859-15 and not in ISO 8859-1.
+  test.each([
+    ['ISO-8859-15', 0xa4, '€'],
+    ['iso-8859-1', 0xa4, '¤'],
+    ['windows-1250', 0xb9, 'ą'],
+    ['ISO-8859-2', 0xb1, 'ą'],
+    ['koi8-r', 0xc1, 'а'],
+  ])('an audit file in %s is read', async (encoding, byte, letter) => {
+    const text = AUDIT_FILE.replace('UTF-8', encoding).replaceAll('Sales', 'Sal~es');
+    const r = await takeIn(Uint8Array.from(text, (c) => (c === '~' ? byte : c.charCodeAt(0))));
+    expect(r.book.accounts.map((a) => a.name)).toContain(`Sal${letter}es`);
+  });
+  test('one in an encoding that is not known is refused by its name', async () =>
+    expect(await readFile(bytes(AUDIT_FILE.replace('UTF-8', 'x-nowhere')))).toEqual({
+      ok: false,
+      issue: { code: 'unknownEncoding', encoding: 'x-nowhere' },
+    }));
   test('a million columns', async () =>
     expect(
       await readFile(bytes(`Account${',1'.repeat(1_000_000)}\nSales${',1'.repeat(1_000_000)}\n`)),

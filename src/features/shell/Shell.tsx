@@ -1,6 +1,7 @@
 'use client';
 
 import { useEffect, useMemo, useState, type ReactNode } from 'react';
+import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import { usePathname } from 'next/navigation';
 import { ActionIcon, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
@@ -19,12 +20,14 @@ import {
 } from '@/store/bookStore';
 import { say } from '@/store/session';
 import { BookMenu } from './BookMenu';
-import { HeldBook } from './HeldBook';
 import { ScreenStopped } from './ScreenStopped';
 import { Notices } from './Notices';
 import { Strip } from './Strip';
-import { KeyHelp } from './KeyHelp';
 import classes from './Shell.module.css';
+
+/* What most visits never see is loaded when it is wanted. */
+const KeyHelp = dynamic(() => import('./KeyHelp').then((m) => m.KeyHelp));
+const HeldBook = dynamic(() => import('./HeldBook').then((m) => m.HeldBook));
 
 const STAGES = [
   { href: '/books', name: 'Books' },
@@ -172,7 +175,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
       <Guard mendedBy={history} instead={() => <footer className={classes.strip}>The foot stopped</footer>}>
         <Strip />
       </Guard>
-      <KeyHelp opened={help} onClose={() => setHelp(false)} />
+      {help && <KeyHelp opened onClose={() => setHelp(false)} />}
     </div>
   );
 }

@@ -18,6 +18,7 @@ import {
   bookOfSave,
   epochOf,
   goneKey,
+  ownerKey,
   isOf,
   isOldBlock,
   isOldSlot,
@@ -40,6 +41,9 @@ import {
  * in the patches. Writing 8,000 lines whole takes a tenth of a second, replaying these values on opening much less.
  */
 const LIMITS = { tail: 2_000, since: 200_000 };
+
+/** Every so many saves, and with the first two, all parts are looked for whatever the owner's mark says. */
+const LOOK_AGAIN = 32;
 
 export type ShelfItem = {
   readonly id: string;
@@ -180,7 +184,7 @@ export class Keeper {
     const key = saveKey(book.id, disk.epoch, ++disk.seq, disk.writer);
     await this.place.set(key, record);
     const parts = [...record.wholes, ...pieceKeys(book.id, record.runs)];
-    const there = await this.confirm(disk, key, record, [
+    const there = await this.confirm(disk, book.id, key, record, [
       ...parts,
       ...[...blocks.keys()].map((b) => blockKey(book.id, b)),
     ]);
@@ -198,28 +202,34 @@ export class Keeper {
     disk.sealedChanges = journal.length;
   }
 
-  /** Reads a save back and sees that all it names is there; every key of the storage. */
+  /**
+   * Reads a save back. As long as the book is still this writer's, nobody has taken away what it wrote; else, and now and
+   * then all the same, every part that the save names is looked for: then gives all keys of the storage, otherwise null.
+   */
   private async confirm(
     disk: Disk,
+    book: string,
     key: string,
     record: SaveRecord,
     parts: readonly string[],
-  ): Promise<Set<string>> {
+  ): Promise<Set<string> | null> {
     const back = await this.place.get<Partial<SaveRecord>>(key);
     const same =
       back?.savedAt === record.savedAt &&
       back.wholes?.[0] === record.wholes[0] &&
       back.tail?.length === record.tail.length &&
       back.tail.at(-1)?.seq === record.tail.at(-1)?.seq;
-    const there = new Set(await this.place.keys());
-    for (const part of parts) if (!there.has(part)) throw new NotConfirmed(part);
     if (!same) throw new NotConfirmed(key);
-    const book = bookOfSave(key)!;
+    const owner = await this.place.get(ownerKey(book));
+    if (owner === disk.epoch && disk.seq > 2 && disk.seq % LOOK_AGAIN !== 0) return null;
+    const there = new Set(await this.place.keys());
     if (there.has(goneKey(book))) {
       await this.place.remove(key);
       throw new Overtaken();
     }
+    for (const part of parts) if (!there.has(part)) throw new NotConfirmed(part);
     for (const k of there) if (bookOfSave(k) === book && epochOf(k) > disk.epoch) throw new Overtaken();
+    await this.place.set(ownerKey(book), disk.epoch);
     return there;
   }
 
@@ -239,19 +249,20 @@ export class Keeper {
   }
 
   /** Takes away what no save of the last two names. What could not be opened stays: it may be read by someone yet. */
-  private async clear(disk: Disk, there: Set<string>): Promise<void> {
+  private async clear(disk: Disk, there: Set<string> | null): Promise<void> {
     const named = new Set(disk.stand.slice(-2).flatMap((s) => s.parts));
     while (disk.stand.length > 2) {
       const { key, parts } = disk.stand[0]!;
       for (const k of [key, ...parts]) {
         if (named.has(k)) continue;
         await this.place.remove(k);
-        there.delete(k);
+        there?.delete(k);
       }
       disk.stand.shift();
     }
     // Blocks that no book owned are done with once no book of the older form is left.
-    if (![...there].some(isOldSlot)) for (const k of there) if (isOldBlock(k)) await this.place.remove(k);
+    if (there && ![...there].some(isOldSlot))
+      for (const k of there) if (isOldBlock(k)) await this.place.remove(k);
   }
 
   private weigh(journal: readonly Change[], from: number): number {

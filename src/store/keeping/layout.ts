@@ -8,6 +8,7 @@ import { isJournal, type Change } from '@/core/model';
  *   journal:BOOK:WRITER:N      a sealed piece of the journal
  *   whole:BOOK:WRITER:N        the book whole
  *   save:BOOK:EPOCH:SEQ:WRITER what a save leaves: it names its parts and carries the journal's tail
+ *   owner:BOOK                 the epoch of whoever opened it for change last
  *   gone:BOOK                  the book was deleted: whatever of it still arrives does not count
  *
  * Up to the third form a book had two slots in turn (`book:BOOK:0` and `:1`), numbered places for whole books and
@@ -44,6 +45,7 @@ export const saveKey = (book: string, epoch: number, seq: number, writer: string
   `save:${book}:${epoch}:${seq}:${writer}`;
 export const wholeKey = (book: string, writer: string, n: number): string => `whole:${book}:${writer}:${n}`;
 export const blockKey = (book: string, block: string): string => `block:${book}:${block}`;
+export const ownerKey = (book: string): string => `owner:${book}`;
 export const goneKey = (book: string): string => `gone:${book}`;
 /** Where blocks lay that no book owned. */
 export const oldBlockKey = (block: string): string => `block:${block}`;
@@ -64,7 +66,9 @@ export const isOldSlot = (key: string): boolean => SLOT.test(key);
 export const isOldBlock = (key: string): boolean => OLD_BLOCK.test(key);
 /** Whether a key is of a book, whatever part of it. */
 export const isOf = (book: string, key: string): boolean =>
-  /^(save|book|whole|journal|block|feedlog):/.test(key) && key.split(':')[1] === book && !isOldBlock(key);
+  /^(save|book|whole|journal|block|owner|feedlog):/.test(key) &&
+  key.split(':')[1] === book &&
+  !isOldBlock(key);
 
 type Bag = Record<string, unknown>;
 const isBag = (v: unknown): v is Bag => typeof v === 'object' && v !== null && !Array.isArray(v);

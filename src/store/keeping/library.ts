@@ -33,6 +33,8 @@ export type LibraryParts = {
   /** How long another tab has to let a book go when it is asked to. */
   readonly answerMs: number;
   readonly onChange: () => void;
+  /** The book that is shown here was deleted in another tab. */
+  readonly onRemoved: () => void;
 };
 
 /**
@@ -58,7 +60,7 @@ export class Library {
           if (this.answered?.book === news.book) this.answered.told(news.why);
           return;
         case 'removed':
-          return void this.follow(news.book);
+          return void this.dropRemoved(news.book);
       }
     });
   }
@@ -293,6 +295,18 @@ export class Library {
     this.parts.keeper.forget(id);
     if (desk !== this.current?.desk) this.desks.delete(id);
     this.parts.onChange();
+  }
+
+  private dropRemoved(id: string): Promise<void> {
+    return this.inTurn(async () => {
+      // What is here and nowhere else stays on the screen.
+      const shown = this.shown;
+      if (shown?.history.book.id !== id || !shown.readOnly || shown.save.state === 'lost') return;
+      this.desks.delete(id);
+      this.current = null;
+      this.parts.onChange();
+      this.parts.onRemoved();
+    });
   }
 
   /** Another tab saved the book that is shown here for reading: show what it saved. */

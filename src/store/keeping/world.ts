@@ -34,6 +34,7 @@ export class Tab {
       settings: { ...DESK_SETTINGS, now: () => `t${world.clock}`, after: world.after(this) },
       answerMs: 5000,
       onChange: () => undefined,
+      onRemoved: () => undefined,
     });
   }
 }
