@@ -1,12 +1,4 @@
-import {
-  Button,
-  createTheme,
-  Modal,
-  NativeSelect,
-  Select,
-  TextInput,
-  type MantineColorsTuple,
-} from '@mantine/core';
+import { Button, createTheme, NativeSelect, TextInput, type MantineColorsTuple } from '@mantine/core';
 
 const ink: MantineColorsTuple = [
   '#f4efe4',
@@ -46,9 +38,9 @@ export const theme = createTheme({
   components: {
     Button: Button.extend({ defaultProps: { size: 'compact-sm', variant: 'default' } }),
     TextInput: TextInput.extend({ defaultProps: { size: 'xs' } }),
-    Select: Select.extend({ defaultProps: { size: 'xs', allowDeselect: false } }),
     NativeSelect: NativeSelect.extend({ defaultProps: { size: 'xs' } }),
-    Modal: Modal.extend({
+    // Written out, not by `Modal.extend`, which would load it with the first screen.
+    Modal: {
       defaultProps: {
         centered: true,
         closeButtonProps: { 'aria-label': 'Close' },
@@ -56,6 +48,6 @@ export const theme = createTheme({
         overlayProps: { backgroundOpacity: 0.35 },
         transitionProps: { duration: 0 },
       },
-    }),
+    },
   },
 });

@@ -1,4 +1,3 @@
-import { reportCsv } from '@/core/exchange/reportCsv';
 import type { Budget, SegmentId } from '@/core/model';
 import { budgetRows, type ReportTable } from '@/core/report';
 import { download, fileNameOf } from '@/platform/download';
@@ -11,7 +10,9 @@ const nameOf = (table: ReportTable, ending: string) =>
   `${fileNameOf(`${table.book} ${table.title}`)}.${ending}`;
 
 /** Saves a report as CSV, UTF-8 with a byte-order mark so that spreadsheets read its letters right. */
-export function exportCsv(table: ReportTable): void {
+export async function exportCsv(table: ReportTable): Promise<void> {
+  // What writes files is loaded with the first one.
+  const { reportCsv } = await import('@/core/exchange/reportCsv');
   download(nameOf(table, 'csv'), `\ufeff${reportCsv(table)}`, 'text/csv;charset=utf-8');
   say('The CSV file is in your downloads.');
 }

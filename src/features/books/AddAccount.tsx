@@ -1,7 +1,8 @@
 'use client';
 
 import { useState } from 'react';
-import { Button, Modal, NativeSelect, TextInput } from '@mantine/core';
+import { Button, NativeSelect, TextInput } from '@mantine/core';
+import { Dialog } from '@/components/Dialog';
 import { LIMITS, ACCOUNT_KINDS, newAccount, type AccountKind } from '@/core/model';
 import { guessKind } from '@/core/intake';
 import { dispatch } from '@/store/bookStore';
@@ -32,7 +33,7 @@ export function AddAccount({
     onClose();
   };
   return (
-    <Modal opened={opened} onClose={close} title={<span className="title">Add an account</span>}>
+    <Dialog opened={opened} onClose={close} title={<span className="title">Add an account</span>}>
       <form
         onSubmit={(e) => {
           e.preventDefault();
@@ -71,6 +72,6 @@ export function AddAccount({
           Add the account
         </Button>
       </form>
-    </Modal>
+    </Dialog>
   );
 }

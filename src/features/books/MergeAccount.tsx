@@ -1,7 +1,8 @@
 'use client';
 
 import { useState } from 'react';
-import { Button, Modal, NativeSelect } from '@mantine/core';
+import { Button, NativeSelect } from '@mantine/core';
+import { Dialog } from '@/components/Dialog';
 import { naturalSign, type Account } from '@/core/model';
 import { mergeAccounts } from '@/store/actions';
 import type { Ground } from '@/store/derived';
@@ -28,7 +29,7 @@ export function MergeAccount({
     onClose();
   };
   return (
-    <Modal opened={account !== null} onClose={close} title={<span className="title">Merge accounts</span>}>
+    <Dialog opened={account !== null} onClose={close} title={<span className="title">Merge accounts</span>}>
       {account && (
         <>
           <p>
@@ -64,6 +65,6 @@ export function MergeAccount({
           </Button>
         </>
       )}
-    </Modal>
+    </Dialog>
   );
 }

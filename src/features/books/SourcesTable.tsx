@@ -1,7 +1,8 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import { Button, Modal } from '@mantine/core';
+import { Button } from '@mantine/core';
+import { Dialog } from '@/components/Dialog';
 import { toDayNumber as dayNumber } from '@/core/calendar';
 import type { Source } from '@/core/model';
 import { useBookStore, dispatch } from '@/store/bookStore';
@@ -121,14 +122,14 @@ export function SourcesTable({
           })}
         </tbody>
       </table>
-      <Modal
+      <Dialog
         opened={leaving !== null}
         onClose={() => setLeaving(null)}
         size="xl"
         title={<span className="title">Take a source away</span>}
       >
         {leaving && <TakeAway ground={ground} source={leaving} onDone={() => setLeaving(null)} />}
-      </Modal>
+      </Dialog>
     </div>
   );
 }

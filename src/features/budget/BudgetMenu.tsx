@@ -1,7 +1,8 @@
 'use client';
 
 import { useState } from 'react';
-import { Button, Menu, Modal, TextInput } from '@mantine/core';
+import { Button, Menu, TextInput } from '@mantine/core';
+import { Dialog } from '@/components/Dialog';
 import { LIMITS, nameWith, type Budget } from '@/core/model';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import { approveBudget, fingerprintOf } from '@/store/actions';
@@ -12,9 +13,9 @@ import { say, setSession } from '@/store/session';
 import { PersonFields } from './PersonFields';
 import classes from './Budget.module.css';
 
-type Dialog = 'rename' | 'delete' | 'approve' | 'clear' | 'person' | 'duplicate' | 'fingerprint' | null;
+type Asking = 'rename' | 'delete' | 'approve' | 'clear' | 'person' | 'duplicate' | 'fingerprint' | null;
 
-const TITLES: Record<NonNullable<Dialog>, (name: string) => string> = {
+const TITLES: Record<NonNullable<Asking>, (name: string) => string> = {
   rename: () => 'Rename the budget',
   delete: () => 'Delete the budget',
   approve: (name) => `Approve ${name}`,
@@ -34,11 +35,11 @@ export function BudgetMenu({ id: budgetId }: { readonly id: string }) {
 function MenuOf({ ground, budget }: { readonly ground: Ground; readonly budget: Budget }) {
   const readOnly = useBookStore((s) => s.readOnly);
   const person = usePerson();
-  const [dialog, setDialog] = useState<Dialog>(null);
+  const [dialog, setDialog] = useState<Asking>(null);
   const [text, setText] = useState('');
   const [print, setPrint] = useState<string | null>(null);
   const close = () => setDialog(null);
-  const open = (d: Dialog) => {
+  const open = (d: Asking) => {
     setText(
       d === 'rename'
         ? budget.name
@@ -131,7 +132,7 @@ function MenuOf({ ground, budget }: { readonly ground: Ground; readonly budget: 
           )}
         </Menu.Dropdown>
       </Menu>
-      <Modal
+      <Dialog
         opened={dialog !== null}
         onClose={close}
         title={<span className="title">{dialog && TITLES[dialog](budget.name)}</span>}
@@ -217,7 +218,7 @@ function MenuOf({ ground, budget }: { readonly ground: Ground; readonly budget: 
             </Button>
           </form>
         )}
-      </Modal>
+      </Dialog>
     </>
   );
 }

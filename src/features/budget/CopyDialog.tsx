@@ -1,7 +1,8 @@
 'use client';
 
 import { useState } from 'react';
-import { Button, Modal, NativeSelect } from '@mantine/core';
+import { Button, NativeSelect } from '@mantine/core';
+import { Dialog } from '@/components/Dialog';
 import type { Minor } from '@/core/money';
 import { fiscalYearLabel, type Period } from '@/core/calendar';
 import type { Rect } from '@/core/sheet';
@@ -55,7 +56,7 @@ export function CopyDialog({
     onEdit(copyFrom(context, rect, source, name));
   };
   return (
-    <Modal opened onClose={onClose} size="lg" title={<span className="title">Copy into the selection</span>}>
+    <Dialog opened onClose={onClose} size="lg" title={<span className="title">Copy into the selection</span>}>
       <NativeSelect
         label="From"
         value={from}
@@ -98,6 +99,6 @@ export function CopyDialog({
         </Button>
         <Button onClick={onClose}>Leave it</Button>
       </div>
-    </Modal>
+    </Dialog>
   );
 }

@@ -1,6 +1,7 @@
 'use client';
 
-import { Button, Modal } from '@mantine/core';
+import { Button } from '@mantine/core';
+import { Dialog } from '@/components/Dialog';
 import type { Book } from '@/core/model';
 import { moneyFormat } from '@/store/format';
 import { many } from './edits';
@@ -30,7 +31,7 @@ export function PasteDialog({
   const left = [...pasted.unknownLines, ...pasted.unknownMonths];
   const trouble = 'trouble' in pasted.edit ? pasted.edit.trouble : null;
   return (
-    <Modal opened onClose={onClose} size="lg" title={<span className="title">Before it is pasted</span>}>
+    <Dialog opened onClose={onClose} size="lg" title={<span className="title">Before it is pasted</span>}>
       <p style={{ marginTop: 0 }}>
         {pasted.how === 'matched'
           ? 'The block names accounts in its first columns and months in its first row, so each figure goes to its line and month, wherever they stand.'
@@ -90,6 +91,6 @@ export function PasteDialog({
         </Button>
         <Button onClick={onClose}>Leave it</Button>
       </div>
-    </Modal>
+    </Dialog>
   );
 }

@@ -1,7 +1,8 @@
 'use client';
 
 import { useState } from 'react';
-import { Button, Modal, TextInput } from '@mantine/core';
+import { Button, TextInput } from '@mantine/core';
+import { Dialog } from '@/components/Dialog';
 import { fiscalYearLabel } from '@/core/calendar';
 import { LIMITS, type Book, type Budget } from '@/core/model';
 import { dispatch } from '@/store/bookStore';
@@ -39,7 +40,7 @@ export function ReviseButton({ budget, book }: { readonly budget: Budget; readon
       <Button variant="filled" onClick={() => setReason('')}>
         Start a revision
       </Button>
-      <Modal
+      <Dialog
         opened={reason !== null}
         onClose={() => setReason(null)}
         title={<span className="title">Start a revision of {budget.name}</span>}
@@ -63,7 +64,7 @@ export function ReviseButton({ budget, book }: { readonly budget: Budget; readon
             Start the revision
           </Button>
         </form>
-      </Modal>
+      </Dialog>
     </>
   );
 }

@@ -1,7 +1,8 @@
 'use client';
 
 import { useState } from 'react';
-import { Button, Group, Modal, NativeSelect, TextInput } from '@mantine/core';
+import { Button, Group, NativeSelect, TextInput } from '@mantine/core';
+import { Dialog } from '@/components/Dialog';
 import { MONTH_NAMES } from '@/core/calendar';
 import { LIMITS, nameWith } from '@/core/model';
 import { isCurrencyCode } from '@/core/money';
@@ -16,7 +17,7 @@ import {
 } from '@/store/bookStore';
 
 export type Unopened = { readonly item: ShelfItem; readonly why: string };
-export type Dialog = 'new' | 'rename' | 'duplicate' | 'delete' | null;
+export type Asking = 'new' | 'rename' | 'duplicate' | 'delete' | null;
 
 /** What is asked before something is done with a book; loaded when it is asked first. */
 export function BookDialogs({
@@ -24,26 +25,26 @@ export function BookDialogs({
   unopened,
   onDone: close,
 }: {
-  readonly dialog: Dialog;
+  readonly dialog: Asking;
   readonly unopened: Unopened | null;
   readonly onDone: () => void;
 }) {
   const book = useBookStore((s) => s.history?.book ?? null);
   return (
     <>
-      <Modal opened={dialog === 'new'} onClose={close} title={<span className="title">New book</span>}>
+      <Dialog opened={dialog === 'new'} onClose={close} title={<span className="title">New book</span>}>
         <NewBookForm onDone={close} />
-      </Modal>
-      <Modal
+      </Dialog>
+      <Dialog
         opened={unopened !== null}
         onClose={close}
         title={<span className="title">The book was not opened</span>}
       >
         {unopened && <UnopenedBook {...unopened} onDone={close} />}
-      </Modal>
+      </Dialog>
       {book && (
         <>
-          <Modal
+          <Dialog
             opened={dialog === 'rename'}
             onClose={close}
             title={<span className="title">Rename the book</span>}
@@ -53,8 +54,8 @@ export function BookDialogs({
               action="Rename"
               onDone={(name) => (dispatch({ type: 'renameBook', name }), close())}
             />
-          </Modal>
-          <Modal
+          </Dialog>
+          <Dialog
             opened={dialog === 'duplicate'}
             onClose={close}
             title={<span className="title">Duplicate the book</span>}
@@ -64,8 +65,8 @@ export function BookDialogs({
               action="Duplicate"
               onDone={(name) => (void duplicateBook(name), close())}
             />
-          </Modal>
-          <Modal
+          </Dialog>
+          <Dialog
             opened={dialog === 'delete'}
             onClose={close}
             title={<span className="title">Delete the book</span>}
@@ -81,7 +82,7 @@ export function BookDialogs({
               action="Delete"
               onDone={() => (void deleteBook(book.id), close())}
             />
-          </Modal>
+          </Dialog>
         </>
       )}
     </>

@@ -6,7 +6,7 @@ import { Menu } from '@mantine/core';
 import { openBookFile, saveBookFile } from '@/store/bookFile';
 import { addDemoBook, openKept, useBookStore, type ShelfItem } from '@/store/bookStore';
 import { say } from '@/store/session';
-import type { Dialog, Unopened } from './BookDialogs';
+import type { Asking, Unopened } from './BookDialogs';
 import { issueWords } from './words';
 import classes from './Shell.module.css';
 
@@ -16,7 +16,7 @@ const BookDialogs = dynamic(() => import('./BookDialogs').then((m) => m.BookDial
 export function BookMenu() {
   const book = useBookStore((s) => s.history?.book ?? null);
   const shelf = useBookStore((s) => s.shelf);
-  const [dialog, setDialog] = useState<Dialog>(null);
+  const [dialog, setDialog] = useState<Asking>(null);
   const [unopened, setUnopened] = useState<Unopened | null>(null);
   const file = useRef<HTMLInputElement>(null);
   const openOr = async (item: ShelfItem) => {

@@ -1,6 +1,6 @@
 'use client';
 
-import { Modal } from '@mantine/core';
+import { Dialog } from '@/components/Dialog';
 import classes from './Shell.module.css';
 
 const KEYS: readonly (readonly [title: string, keys: readonly (readonly [string, string])[]])[] = [
@@ -53,7 +53,7 @@ const KEYS: readonly (readonly [title: string, keys: readonly (readonly [string,
 /** The keys, by where they work. */
 export function KeyHelp({ opened, onClose }: { readonly opened: boolean; readonly onClose: () => void }) {
   return (
-    <Modal opened={opened} onClose={onClose} title={<span className="title">Keys</span>} size="lg">
+    <Dialog opened={opened} onClose={onClose} title={<span className="title">Keys</span>} size="lg">
       {KEYS.map(([title, keys]) => (
         <section key={title}>
           <div className="label" style={{ marginBottom: 6 }}>
@@ -71,6 +71,6 @@ export function KeyHelp({ opened, onClose }: { readonly opened: boolean; readonl
           </dl>
         </section>
       ))}
-    </Modal>
+    </Dialog>
   );
 }

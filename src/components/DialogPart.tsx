@@ -1,0 +1,3 @@
+'use client';
+
+export { Modal as DialogPart } from '@mantine/core';
