@@ -274,7 +274,15 @@ async function large(): Promise<void> {
   let book: Book = {
     ...newBook({ id: 'k', name: 'K', currency: 'USD', locale: 'en-US', firstMonth: 1 }),
     accounts,
-    axes: [{ id: 'x', name: 'Site', columns: [], byAccount: {}, values: [] }],
+    axes: [
+      {
+        id: 'x',
+        name: 'Site',
+        columns: [],
+        byAccount: {},
+        values: Array.from({ length: SEGMENTS }, (_, n) => ({ id: `v${n}`, name: `Site ${n}`, from: [] })),
+      },
+    ],
     budgets: [
       {
         ...draftBudget({ id: 'b1', name: 'B', first: facts.periods[0]!.id, length: 24, lines }),

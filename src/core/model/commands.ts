@@ -139,7 +139,7 @@ export function applyCommand(book: Book, command: Command): Applied {
   try {
     const handler = HANDLERS[command.type] as (book: Draft<Book>, command: Command) => void;
     const [next, patches, inverse] = produceWithPatches(book, (draft) => handler(draft, command));
-    const refusal = wouldNotOpen(next, patches);
+    const refusal = wouldNotOpen(book, next, patches);
     return refusal ? { ok: false, refusal } : { ok: true, book: next, patches, inverse };
   } catch (error) {
     if (error instanceof Refused) return { ok: false, refusal: error.refusal };

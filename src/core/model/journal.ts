@@ -136,7 +136,7 @@ export function redo(history: History, at: string, by?: string): History {
 function stepped(book: Book, patches: readonly Patch[]): Book | null {
   try {
     const next = patched(book, patches);
-    return wouldNotOpen(next, patches) === null ? next : null;
+    return wouldNotOpen(book, next, patches) === null ? next : null;
   } catch {
     return null;
   }

@@ -15,11 +15,12 @@ export function divideRounded(
   rounding: Rounding,
 ): Minor {
   if (denominator === 0) throw new RangeError('Division of money by zero');
-  if (![amount, numerator, denominator].every(Number.isInteger)) return TOO_LARGE;
   const product = amount * numerator;
   if (Number.isSafeInteger(product) && Number.isSafeInteger(denominator)) {
     return divideSmall(product, denominator, rounding);
   }
+  if (!Number.isInteger(amount) || !Number.isInteger(numerator) || !Number.isInteger(denominator))
+    return TOO_LARGE;
   let n = BigInt(amount) * BigInt(numerator);
   let d = BigInt(denominator);
   if (d < 0n) [n, d] = [-n, -d];

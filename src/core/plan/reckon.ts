@@ -1,4 +1,4 @@
-import { plus, minor, type Minor, type Ratio } from '@/core/money';
+import { MOST_AMOUNT, plus, minor, type Minor, type Ratio } from '@/core/money';
 import { lineKey, type Driver, type Line, type Ref } from '@/core/model';
 import {
   computeDriver,
@@ -279,11 +279,13 @@ class Run {
   private sumAt(members: readonly number[], i: number): Minor | null {
     let total = 0;
     let met = false;
+    // So few figures cannot come to more than is exact, whatever they are.
+    const few = members.length * MOST_AMOUNT <= Number.MAX_SAFE_INTEGER;
     for (const m of members) {
       const v = this.lineResults[m]?.amounts[i];
       if (v === null || v === undefined) continue;
       met = true;
-      total = plus(total, v);
+      total = few ? total + v : plus(total, v);
     }
     // Too large, there is nothing to be a share of; the lines themselves stand.
     return met && !Number.isNaN(total) ? minor(total) : null;

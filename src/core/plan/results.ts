@@ -125,4 +125,4 @@ export const totalOf = (amounts: Amounts, wholes: Amounts, balance: boolean): Mi
 
 /** Whether two rows of figures are the same, month by month. */
 export const sameAmounts = (a: Amounts, b: Amounts): boolean =>
-  a === b || (a.length === b.length && a.every((v, i) => sameFigure(v, b[i])));
+  a === b || (a.length === b.length && a.every((v, i) => v === b[i] || sameFigure(v, b[i])));
