@@ -19,7 +19,7 @@ function insideLine({ path, op, value }: Patch, before: Book): boolean {
  * would open as it is; looks only at what the patches touched, and at the whole where other parts have to agree with it.
  */
 export function wouldNotOpen(before: Book, next: Book, patches: readonly Patch[]): Refusal | null {
-  const fault = changeFault(next, patches);
+  const fault = changeFault(before, next, patches);
   if (fault) return { code: fault.kind === 'other' ? 'notSound' : fault.kind, fault };
   if (patches.every((p) => insideLine(p, before))) return null;
   const [first] = soundBook(next).setAside;
