@@ -10,7 +10,9 @@ build();
 const jest = (name, what, seconds, env) =>
   step(name, 'node_modules/.bin/jest', ['--ci', '--silent=false', ...what], seconds, env);
 const all = { TELLAN_HOSTILE: '1' };
-jest('books over tabs, kills and refused writes', ['src/store/keeping/library'], 900, { TELLAN_LIVES: '5000' });
+jest('books over tabs, kills and refused writes', ['src/store/keeping/library'], 900, {
+  TELLAN_LIVES: '5000',
+});
 jest('files and storage', ['hostile'], 3600, all);
 jest('workbooks', ['src/core/files/workbook'], 600, all);
 // Imported late: before `install` there may be nothing to compile with.

@@ -11,7 +11,18 @@ import {
   type Change,
   type Command,
 } from '.';
-import { account, bookWith, budgetOf, byMonth, formula, line, of, periodIds, sourceOf } from '../test/build';
+import {
+  account,
+  bookWith,
+  budgetOf,
+  byMonth,
+  formula,
+  lastYear,
+  line,
+  of,
+  periodIds,
+  sourceOf,
+} from '../test/build';
 
 const ids = periodIds(2026);
 const accounts = [account('a', 'income', 'Sales'), account('b', 'expense', 'Rent')];
@@ -233,6 +244,25 @@ describe('whatever is saved opens: commands are held to what opening asks', () =
     const copy = structuredClone(before);
     expect(applyCommand(before, command)).toMatchObject({ ok: false, refusal });
     expect(before).toEqual(copy);
+  });
+  test('months typed over a method are held to the same, by the quick look at them', () => {
+    const before = book({ budgets: [budgetOf([line('a', lastYear())])] });
+    const typed = (period: string, value: number) =>
+      applyCommand(before, {
+        type: 'setCells',
+        budget: 'b1',
+        how: 'typed',
+        cells: [{ ...of('a'), period: period as never, value: value as never }],
+      });
+    for (const bad of [MOST_AMOUNT + 1, -MOST_AMOUNT - 1, 0.5, NaN, Infinity])
+      expect([bad, typed(ids[0]!, bad).ok]).toEqual([bad, false]);
+    for (const bad of ['2026-00', '1899-01', '2026-1', 'x'])
+      expect([bad, typed(bad, 1).ok]).toEqual([bad, false]);
+    const done = typed(ids[0]!, -MOST_AMOUNT);
+    expect(done.ok && openBook(JSON.parse(JSON.stringify(done.book)))).toMatchObject({
+      ok: true,
+      setAside: [],
+    });
   });
   test('what is just within goes in and opens', () => {
     const done = applyCommand(book(), {
