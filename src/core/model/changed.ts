@@ -2,6 +2,7 @@ import { z } from 'zod';
 import type { Patch } from 'immer';
 import { isAmount } from '@/core/money';
 import type { Line } from './budget';
+import { PERIOD_ID } from './parts';
 import { bookSchema, type Book } from './schema';
 
 /** Where a book is not as it must be, and how. */
@@ -29,8 +30,6 @@ export function changeFault(before: Book, book: Book, patches: readonly Patch[])
   return null;
 }
 
-const PERIOD = /^(19|20|21)\d\d-(0[1-9]|[1-9]\d)$/;
-
 /**
  * Whether a line was put in its place that differs by typed months alone, and these are as they must be: what a tool does
  * to a thousand lines at once, told without the schema, which says the same and takes three times as long.
@@ -48,13 +47,13 @@ function isPlainLine(before: Book, book: Book, path: readonly (string | number)[
   if (known !== Object.keys(was).length) return false;
   for (const period in now.overrides) {
     const value = now.overrides[period]!;
-    if (!PERIOD.test(period) || (value !== null && !isAmount(value))) return false;
+    if (!PERIOD_ID.test(period) || (value !== null && !isAmount(value))) return false;
   }
   return true;
 }
 
 /** What is wrong with a value by its schema; null when nothing is. */
-export function faultOf(schema: z.ZodType, value: unknown, at: readonly (string | number)[]): Fault | null {
+function faultOf(schema: z.ZodType, value: unknown, at: readonly (string | number)[]): Fault | null {
   const parsed = schema.safeParse(value);
   if (parsed.success) return null;
   const issue = parsed.error.issues[0]!;

@@ -7,10 +7,8 @@ import { parseIsoDay, type Day, type PeriodId } from '@/core/calendar';
 export const text = (max = 500) => z.string().max(max);
 export const id = z.string().regex(/^[A-Za-z][A-Za-z0-9-]{0,79}$/);
 /** Fiscal years 1900 to 2199, as calendars know them; whether a calendar has the period is for whoever knows it. */
-export const periodId = z.string().regex(/^(19|20|21)\d\d-(0[1-9]|[1-9]\d)$/) as unknown as z.ZodType<
-  PeriodId,
-  string
->;
+export const PERIOD_ID = /^(19|20|21)\d\d-(0[1-9]|[1-9]\d)$/;
+export const periodId = z.string().regex(PERIOD_ID) as unknown as z.ZodType<PeriodId, string>;
 /** A day that there is, of the years 1900 to 2199. */
 export const dayText = z
   .string()
