@@ -1,23 +1,22 @@
 import { yearRange } from '@/core/calendar';
-import { runChecks } from '@/core/checks';
-import { planWorkbook } from '@/core/exchange/planWorkbook';
+import { checkBook } from '@/core/checks';
+import { livePlan } from '@/core/exchange/livePlan';
 import { reportCsv } from '@/core/exchange/reportCsv';
 import { reportXlsx } from '@/core/exchange/reportXlsx';
 import { planXlsx } from '@/core/exchange/planXlsx';
 import { entriesOf, trialBalance, type LedgerBlock } from '@/core/ledger';
 import { redo, undo, type History } from '@/core/model';
 import { explainMonth, pricesUntouched, remindersFor } from '@/core/plan';
-import { budgetReport, budgetRows, trialReport, type ReportTable } from '@/core/report';
+import { budgetReport, trialReport, type ReportTable } from '@/core/report';
 import { filteredLedger, ledgerRows, NO_FILTER, oddities } from '@/features/books/ledgerRows';
-import { compareBudgets } from '@/features/budget/compare';
-import { approvedFor } from '@/features/budget/filters';
-import { labelsOf, namesOf } from '@/features/budget/formulaNames';
-import { useSetup } from '@/features/budget/setup';
-import { yearBefore } from '@/features/budget/yearBefore';
-import { createFillers, NO_CHOICE, worksheet } from '@/features/budget/worksheetRows';
+import { compareBudgets } from '@/features/budget/views/compare';
+import { approvedFor } from '@/features/budget/sheet/filters';
+import { labelsOf, namesOf } from '@/features/budget/drivers/formulaNames';
+import { useSetup } from '@/features/budget/sheet/setup';
+import { createFillers, NO_CHOICE, worksheet } from '@/features/budget/rows/worksheetRows';
 import { comparedBudget, varianceTable } from '@/features/variance/varianceData';
 import { changeWords, placesOf } from '@/store/changeWords';
-import { makeGround, reckoned, rulerRange, type Slots } from '@/store/derived';
+import { makeGround, reckoned, rulerRange, yearBefore } from '@/core/ground';
 import { moneyFormat } from '@/store/format';
 import { budgetStates, driverChanges, figureChanges } from '@/store/history';
 
@@ -34,7 +33,6 @@ export async function drawAll(
   const ground = makeGround(book, blocks);
   const { calendar, balances } = ground;
   const money = moneyFormat(book);
-  const slots: Slots = new Map();
   const tables: ReportTable[] = [];
   const range = rulerRange(ground);
   if (range) {
@@ -58,7 +56,7 @@ export async function drawAll(
   }
   labelsOf(namesOf(book.accounts, []));
   for (const budget of book.budgets) {
-    const whole = reckoned(ground, budget, slots);
+    const whole = reckoned(ground, budget);
     const { facts, reckoning } = whole;
     for (const segment of ['all' as const, ...budget.segments])
       worksheet(
@@ -88,24 +86,9 @@ export async function drawAll(
         with: { lastYear: true, words: true },
       }),
     );
-    const sheets = planWorkbook({
-      book: book.name,
-      title: budget.name,
-      subtitle: '',
-      currency: book.currency,
-      rows: budgetRows(book.accounts, budget.covers),
-      accounts: book.accounts,
-      lines: budget.lines,
-      drivers: budget.drivers,
-      facts,
-      reckoning,
-      approved: budget.approved,
-      methodName: () => '',
-      segments: budget.segments.map((id, i) => ({ id, name: `S${i}` })),
-    });
+    const sheets = livePlan(ground, budget, 'all', () => '');
     if (files) await planXlsx(sheets, book.currency);
-    for (const other of book.budgets.slice(0, 3))
-      if (other !== budget) compareBudgets(ground, other, budget, slots);
+    for (const other of book.budgets.slice(0, 3)) if (other !== budget) compareBudgets(ground, other, budget);
     budgetStates(history, budget.id);
     const [first] = budget.lines;
     if (first) figureChanges(history, blocks, { budget: budget.id, line: first, month: 0 });
@@ -118,22 +101,7 @@ export async function drawAll(
       if (p === facts.periods[0]) tables.push(table);
     }
   }
-  runChecks({
-    book,
-    blocks,
-    balances,
-    budgets: book.budgets.map((b) => {
-      const r = reckoned(ground, b, slots);
-      return {
-        id: b.id,
-        name: b.name,
-        width: r.facts.periods.length,
-        lines: b.approved ? b.approved.lines : b.lines,
-        covers: b.covers,
-        figures: r.figures,
-      };
-    }),
-  });
+  checkBook(ground, blocks);
   for (const table of tables) {
     reportCsv(table);
     if (files) await reportXlsx(table);

@@ -2,8 +2,9 @@
 
 import { useMemo, useState } from 'react';
 import { Button, NativeSelect, TextInput } from '@mantine/core';
-import { minor, negate, type Minor } from '@/core/money';
+import { minor, type Minor } from '@/core/money';
 import type { Entry } from '@/core/ledger';
+import { natural, type AccountKind } from '@/core/model';
 import classes from './Entries.module.css';
 
 const STEP = 200;
@@ -18,14 +19,14 @@ type Order = 'day' | 'largest' | 'row';
  */
 export function EntriesPanel({
   entries,
-  natural,
+  kind,
   total,
   exact,
   sourceOf,
 }: {
   readonly entries: readonly Entry[];
-  /** −1 turns debit-positive amounts to the natural sign of the account. */
-  readonly natural: 1 | -1;
+  /** Of the account: amounts are shown in its natural sign. */
+  readonly kind: AccountKind;
   readonly total: Minor | null;
   readonly exact: (amount: Minor | null) => string;
   /** Name of the file that a block came from. */
@@ -34,9 +35,9 @@ export function EntriesPanel({
   const [words, setWords] = useState('');
   const [order, setOrder] = useState<Order>('day');
   const [shown, setShown] = useState(STEP);
-  const signed = (e: Entry): Minor => (natural === 1 ? e.amount : negate(e.amount));
+  const signed = (e: Entry): Minor => natural(kind, e.amount);
   const activity = entries.filter((e) => e.mark === 'activity');
-  const sum = activity.reduce<number>((t, e) => t + natural * e.amount, 0);
+  const sum = activity.reduce<number>((t, e) => t + natural(kind, e.amount), 0);
   const ties = sum === (total ?? 0);
   const found = useMemo(() => {
     const want = words.trim().toLowerCase();
@@ -52,7 +53,7 @@ export function EntriesPanel({
     if (order === 'row') list.sort((a, b) => a.block.localeCompare(b.block) || a.row - b.row);
     return list;
   }, [entries, words, order, exact]);
-  const running = useMemo(() => runningTotals(found, natural), [found, natural]);
+  const running = useMemo(() => runningTotals(found, kind), [found, kind]);
   if (entries.length === 0) return <p className="faded">The ledger has no entry here.</p>;
   return (
     <>
@@ -128,11 +129,11 @@ export function EntriesPanel({
 }
 
 /** What the entries listed so far add up to, openings and closings aside. */
-function runningTotals(entries: readonly Entry[], natural: 1 | -1): Minor[] {
+function runningTotals(entries: readonly Entry[], kind: AccountKind): Minor[] {
   const out: Minor[] = [];
   let total = 0;
   for (const e of entries) {
-    if (e.mark === 'activity') total += natural * e.amount;
+    if (e.mark === 'activity') total += natural(kind, e.amount);
     out.push(minor(total));
   }
   return out;

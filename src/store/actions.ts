@@ -13,7 +13,7 @@ import { fingerprint } from '@/core/files/fingerprint';
 import { fingerprintText, frozenLines } from '@/core/plan';
 import { now, randomId } from '@/platform/clock';
 import { dispatch } from './bookStore';
-import { reckoned, type Ground } from './derived';
+import { reckoned, type Ground } from '@/core/ground';
 
 export { randomId };
 

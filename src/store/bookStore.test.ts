@@ -67,7 +67,7 @@ async function tab() {
   jest.resetModules();
   const store = await import('./bookStore');
   const actions = await import('./actions');
-  const derived = await import('./derived');
+  const derived = await import('@/core/ground');
   await store.boot();
   const state = () => store.useBookStore.getState();
   return { ...store, ...actions, ...derived, state, book: () => state().history!.book };

@@ -1,9 +1,9 @@
 import type { Budget, SegmentId } from '@/core/model';
-import { budgetRows, type ReportTable } from '@/core/report';
+import type { ReportTable } from '@/core/report';
 import { download, fileNameOf } from '@/platform/download';
 import { writeXlsx } from '@/workers/client';
 import type { ExportRequest } from '@/workers/protocol';
-import { reckoned, type Ground } from './derived';
+import type { Ground } from '@/core/ground';
 import { say } from './session';
 
 const nameOf = (table: ReportTable, ending: string) =>
@@ -24,31 +24,13 @@ export const exportXlsx = (table: ReportTable): Promise<void> =>
 /** Saves a budget as a workbook that reckons itself: one segment of it, or the only one. */
 export const exportLivePlan = (ground: Ground, budget: Budget, segment: SegmentId | 'all'): Promise<void> =>
   saveXlsx(`${fileNameOf(`${ground.book.name} ${budget.name} with formulas`)}.xlsx`, async () => {
-    const [{ planWorkbook }, { methodBadge }] = await Promise.all([
-      import('@/core/exchange/planWorkbook'),
+    const [{ livePlan }, { methodBadge }] = await Promise.all([
+      import('@/core/exchange/livePlan'),
       import('./methodWords'),
     ]);
-    const { book } = ground;
-    const { facts, reckoning } = reckoned(ground, budget);
-    const axis = book.axes.find((a) => a.id === budget.axis);
-    const nameOf = (s: SegmentId) =>
-      axis?.values.find((v) => v.id === s)?.name ?? (budget.axis === null ? '' : 'Unassigned');
-    const sheets = planWorkbook({
-      book: book.name,
-      title: budget.name,
-      subtitle: '',
-      currency: book.currency,
-      rows: budgetRows(book.accounts, budget.covers),
-      accounts: book.accounts,
-      lines: budget.lines,
-      drivers: budget.drivers,
-      facts,
-      reckoning,
-      approved: budget.approved,
-      methodName: (line) => methodBadge(line.method),
-      segments: (segment === 'all' ? budget.segments : [segment]).map((id) => ({ id, name: nameOf(id) })),
-    });
-    return { sheets, currency: book.currency };
+    const { currency } = ground.book;
+    const sheets = livePlan(ground, budget, segment, (line) => methodBadge(line.method));
+    return { sheets, currency };
   });
 
 async function saveXlsx(name: string, make: () => ExportRequest | Promise<ExportRequest>): Promise<void> {

@@ -13,7 +13,7 @@ import type { Schedule } from '@/core/model';
 import { browserKeyValue } from '@/platform/browserKeyValue';
 import { instant } from './actions';
 import { dispatch, useBookStore } from './bookStore';
-import type { Ground } from './derived';
+import type { Ground } from '@/core/ground';
 import { groundNow } from './ground';
 import { takePull, useIntake } from './intake';
 

@@ -1,33 +1,21 @@
 import { useDeferredValue, useMemo } from 'react';
 import { useDebouncedValue } from '@mantine/hooks';
-import { runChecks, type Check } from '@/core/checks';
+import { checkBook, type Check } from '@/core/checks';
 import type { LedgerBlock } from '@/core/ledger';
 import { useBookStore } from './bookStore';
-import { makeGround, reckoned, type Ground } from './derived';
-import { lastOf } from './lastOf';
+import { createMemory, makeGround, type Ground } from '@/core/ground';
+import type { Book } from '@/core/model';
+import { lastOf } from '@/core/lastOf';
 
-const groundOf = lastOf(makeGround);
+/** What follows from the open book is remembered as long as it is open. */
+const memoryOf = lastOf((_book: string) => createMemory());
+const made = (book: Book, blocks: ReadonlyMap<string, LedgerBlock>): Ground =>
+  makeGround(book, blocks, memoryOf(book.id));
+const groundOf = lastOf(made);
 /** The checks run a moment behind the screen, so they remember a ground of their own. */
-const groundOfChecks = lastOf(makeGround);
+const groundOfChecks = lastOf(made);
 
-const checksOf = lastOf((ground: Ground, blocks: ReadonlyMap<string, LedgerBlock>): Check[] =>
-  runChecks({
-    book: ground.book,
-    blocks,
-    balances: ground.balances,
-    budgets: ground.book.budgets.map((b) => {
-      const r = reckoned(ground, b);
-      return {
-        id: b.id,
-        name: b.name,
-        width: r.facts.periods.length,
-        lines: b.approved ? b.approved.lines : b.lines,
-        covers: b.covers,
-        figures: r.figures,
-      };
-    }),
-  }),
-);
+const checksOf = lastOf(checkBook);
 
 /** The open book's ground at this moment, for what is no part of a screen. */
 export function groundNow(): Ground | null {

@@ -2,7 +2,7 @@ import { compareRatio, ratio, sumBlank, type Minor } from '@/core/money';
 import type { LedgerBlock } from '@/core/ledger';
 import { bookBefore, type Book, type Budget, type Change, type History, type LineRef } from '@/core/model';
 import { budgetRows, resultOf } from '@/core/report';
-import { makeGround, reckoned, type Slots } from './derived';
+import { createMemory, makeGround, reckoned, type Memory } from '@/core/ground';
 
 type Blocks = ReadonlyMap<string, LedgerBlock>;
 
@@ -76,8 +76,8 @@ function* moves<T>(
  * typed, and by whatever its method follows.
  */
 export function figureChanges(history: History, blocks: Blocks, figure: Figure): FigureChange[] {
-  const slots: Slots = new Map();
-  const read = (book: Book) => figureOf(book, blocks, figure, slots);
+  const memory = createMemory();
+  const read = (book: Book) => figureOf(book, blocks, figure, memory);
   return [...moves(history, figure.budget, read)]
     .filter(({ was, is }) => was !== is)
     .map(({ change, was, is }) => ({ change, before: was, after: is }));
@@ -108,8 +108,8 @@ export function driverChanges(
   blocks: Blocks,
   { budget, driver }: { readonly budget: string; readonly driver: string },
 ): DriverChange[] {
-  const slots: Slots = new Map();
-  const read = (book: Book) => driverMonths(book, blocks, budget, driver, slots);
+  const memory = createMemory();
+  const read = (book: Book) => driverMonths(book, blocks, budget, driver, memory);
   return [...moves(history, budget, read)]
     .map(({ change, was, is }) => ({
       change,
@@ -128,12 +128,12 @@ function driverMonths(
   blocks: Blocks,
   budgetId: string,
   id: string,
-  slots: Slots,
+  memory: Memory,
 ): readonly (Quantity | null)[] {
   const budget = book.budgets.find((b) => b.id === budgetId);
   const driver = budget?.drivers.find((d) => d.id === id);
   if (!budget || !driver) return [];
-  const { values } = reckoned(makeGround(book, blocks), budget, slots).reckoning.drivers.get(id)!;
+  const { values } = reckoned(makeGround(book, blocks, memory), budget).reckoning.drivers.get(id)!;
   return values.map((v) => (v === null ? null : { value: v, decimals: driver.decimals }));
 }
 
@@ -141,11 +141,11 @@ function figureOf(
   book: Book,
   blocks: Blocks,
   { budget: id, line, month }: Figure,
-  slots: Slots,
+  memory: Memory,
 ): Minor | null {
   const budget = book.budgets.find((b) => b.id === id);
   if (!budget) return null;
-  const r = reckoned(makeGround(book, blocks), budget, slots);
+  const r = reckoned(makeGround(book, blocks, memory), budget);
   if (line) {
     const figures = r.figures(line.account, line.segment);
     if (month !== null) return figures?.amounts[month] ?? null;

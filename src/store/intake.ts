@@ -20,7 +20,7 @@ import { Cancelled, FileRefused, IntakeClient } from '@/workers/client';
 import type { Drafted, IntakeContent, OpenedFile } from '@/workers/protocol';
 import { instant, randomId, today } from './actions';
 import { dispatch, useBookStore } from './bookStore';
-import type { Ground } from './derived';
+import type { Ground } from '@/core/ground';
 import { groundNow } from './ground';
 import { refusalWords } from './refusalWords';
 import { IDLE, useIntake, type OpenIntake, type PullFacts } from './intakeState';

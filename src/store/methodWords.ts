@@ -1,3 +1,4 @@
+import { assertNever } from '@/core/assertNever';
 import type { Method, MethodKind, Phasing } from '@/core/model';
 
 /** What methods are called, on the screen and in files. */
@@ -31,8 +32,15 @@ export function methodBadge(method: Method): string {
       return method.percent === null ? 'Share' : `Share ${method.percent}%`;
     case 'pattern':
       return `Pattern${lift}`;
-    default:
+    case 'byMonth':
+    case 'step':
+    case 'occurrence':
+    case 'driver':
+    case 'formula':
+    case 'unphased':
       return METHOD_NAMES[method.kind];
+    default:
+      return assertNever(method);
   }
 }
 

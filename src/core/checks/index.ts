@@ -1,1 +1,2 @@
 export { runChecks, type Check, type CheckCode, type CheckInput } from './checks';
+export { checkBook } from './checkBook';

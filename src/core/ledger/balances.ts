@@ -7,7 +7,7 @@ import {
   type PeriodRange,
 } from '@/core/calendar';
 import type { Account, AccountId } from '@/core/model';
-import { naturalSign } from '@/core/model';
+import { natural } from '@/core/model';
 import { ACTIVITY, CLOSING, entryAt, OPENING, type Entry, type LedgerBlock } from './block';
 
 /** Which entries count, and which account an entry's account has become. */
@@ -157,7 +157,7 @@ function activeRange(inPeriod: Int32Array, first: PeriodIndex): PeriodRange | nu
 /** An account's actual in its natural sign (income and costs both positive); null when the ledger is silent. */
 export function actualOf(balances: Balances, account: Account, period: PeriodIndex): Minor | null {
   const movement = balances.movement(account.id, period);
-  return movement === null ? null : naturalSign(account.kind) === 1 ? movement : minor(-movement);
+  return movement === null ? null : natural(account.kind, movement);
 }
 
 /** The entries of an account in a range of periods, by day then row: what an amount is made of. */

@@ -219,7 +219,7 @@ describe('segments', () => {
     expect(mergeSegments(axis, 'v1', 'zz')).toBe(axis);
   });
   test('the segments add up to the whole', () => {
-    const of = segmentsOf(axis, ledger);
+    const of = segmentsOf(axis, ledger, new Map());
     expect([0, 1, 2, 3, 4].map(of)).toEqual(['v3', 'v1', 'v2', null, null]);
     const parts: number[] = ['v1', 'v2', 'v3', null].map((v) => sum(axis, v) ?? 0);
     expect(parts.reduce((t, v) => t + v, 0)).toBe(-1500);

@@ -7,15 +7,21 @@ export type SegmentValue = string | null;
 
 /**
  * Which value of an axis each entry of a block has: by the file's own columns where they say something, else by its
- * account, else none.
+ * account, or by the one that this has been merged into, else none.
  */
-export function segmentsOf(axis: Axis, block: LedgerBlock): (i: number) => SegmentValue {
+export function segmentsOf(
+  axis: Axis,
+  block: LedgerBlock,
+  merged: View['merged'],
+): (i: number) => SegmentValue {
   const names = new Set(axis.columns.map((c) => c.toLowerCase()));
   const byText = new Map(axis.values.flatMap((v) => v.from.map((t) => [t, v.id] as const)));
   const columns = block.segments
     .filter((s) => names.has(s.name.toLowerCase()))
     .map((s: SegmentColumn) => ({ place: s.place, value: s.values.map((t) => byText.get(t) ?? null) }));
-  const byAccount = block.accounts.map((a: AccountId) => axis.byAccount[a] ?? null);
+  const byAccount = block.accounts.map(
+    (a: AccountId) => axis.byAccount[a] ?? axis.byAccount[merged.get(a) ?? a] ?? null,
+  );
   return (i) => {
     for (const { place, value } of columns) {
       const v = value[place[i]!]!;
@@ -35,7 +41,7 @@ export function viewOfSegments(
     merged: view.merged,
     keep(block) {
       const tests = chosen.map(({ axis, value }) => {
-        const of = segmentsOf(axis, block);
+        const of = segmentsOf(axis, block, view.merged);
         return (i: number) => of(i) === value;
       });
       return (i) => tests.every((t) => t(i));

@@ -1,7 +1,8 @@
-import type { Draft } from 'immer';
-import { minor, type Minor } from '@/core/money';
+import { current, isDraft, type Draft } from 'immer';
 import type { Budget } from './budget';
-import type { Method } from './methods';
+import { cutText, LIMITS } from './limits';
+import type { Method, Series } from './methods';
+import { renamedMethod, renamedSeries } from './references';
 import type { Account, AccountId, Book } from './schema';
 
 /* What commands do to the accounts of a book that is being changed. */
@@ -44,64 +45,41 @@ export function insertAccounts(book: Draft<Book>, fresh: readonly Account[], byC
   }
 }
 
-/** Takes an account into another: nothing of the book names it any more but `merged`, by which its entries are found. */
+/**
+ * Takes an account into another: nothing that can still be changed names it any more but `merged`, by which its entries
+ * are found. What was approved keeps the accounts of the time.
+ */
 export function mergeInto(book: Draft<Book>, from: AccountId, into: AccountId): void {
   book.accounts = book.accounts.filter((a) => a.id !== from);
   for (const [old, now] of Object.entries(book.merged)) if (now === from) book.merged[old] = into;
   book.merged[from] = into;
-  for (const budget of book.budgets) mergeLines(budget, from, into);
+  for (const budget of book.budgets) if (budget.state === 'draft') mergeLines(budget, from, into);
   for (const notes of Object.values(book.varianceNotes)) {
     const note = notes[from];
     if (!note) continue;
     const there = notes[into];
-    if (there) there.text = `${there.text}\n${note.text}`.slice(0, 4000);
+    if (there) there.text = cutText(`${there.text}\n${note.text}`, LIMITS.note);
     else notes[into] = note;
     delete notes[from];
   }
-  for (const axis of book.axes) delete axis.byAccount[from];
 }
 
 function mergeLines(budget: Draft<Budget>, from: AccountId, into: AccountId): void {
+  const rename = (account: AccountId) => (account === from ? into : account);
   const taken = new Set(budget.lines.filter((l) => l.account === into).map((l) => l.segment));
   budget.lines = budget.lines.filter((l) => l.account !== from || !taken.has(l.segment));
-  for (const line of budget.lines) {
+  budget.lines.forEach((line) => {
     if (line.account === from) line.account = into;
-    renameIn(line.method, from, into);
-  }
-  for (const { series } of budget.drivers)
-    if (series.kind === 'formula') series.formula = renamedInFormula(series.formula, from, into);
-  const frozen = budget.approved;
-  if (!frozen) return;
-  const there = new Map(frozen.lines.filter((l) => l.account === into).map((l) => [l.segment, l]));
-  for (const line of frozen.lines) {
-    if (line.account !== from) continue;
-    const other = there.get(line.segment);
-    if (!other) line.account = into;
-    else {
-      other.amounts = addLists(other.amounts, line.amounts);
-      other.wholes = addLists(other.wholes, line.wholes);
-    }
-  }
-  frozen.lines = frozen.lines.filter((l) => l.account !== from);
-}
-
-/** What names an account in a method names the other from now on. */
-function renameIn(method: Draft<Method>, from: AccountId, into: AccountId): void {
-  if (method.kind === 'share' && method.of.of === 'account' && method.of.account === from)
-    method.of.account = into;
-  if (method.kind === 'pattern' && method.like?.of === 'account' && method.like.account === from)
-    method.like.account = into;
-  if (method.kind === 'formula') method.formula = renamedInFormula(method.formula, from, into);
-}
-
-/** In a kept formula an account stands as "account:id". */
-const renamedInFormula = (formula: string, from: AccountId, into: AccountId): string =>
-  formula.replaceAll(`"account:${from}"`, `"account:${into}"`);
-
-type Figures = (Minor | null)[];
-
-const addLists = (a: Figures, b: Figures): Figures =>
-  Array.from({ length: Math.max(a.length, b.length) }, (_, i) => {
-    const [v, w] = [a[i] ?? null, b[i] ?? null];
-    return v === null ? w : w === null ? v : minor(v + w);
+    const { method } = plain(line);
+    const next = renamedMethod(method, rename);
+    if (next !== method) line.method = next as Draft<Method>;
   });
+  for (const driver of budget.drivers) {
+    const { series } = plain(driver);
+    const next = renamedSeries(series, rename);
+    if (next !== series) driver.series = next as Draft<Series>;
+  }
+}
+
+/** What a part of a draft holds; a part that was put there whole is no draft itself. */
+const plain = <T>(part: Draft<T>): T => (isDraft(part) ? current(part) : part) as T;

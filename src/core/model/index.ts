@@ -1,4 +1,4 @@
-export { ACCOUNT_KINDS, naturalSign, isProfitAndLoss, profitSign, type AccountKind } from './kinds';
+export { ACCOUNT_KINDS, natural, naturalSign, isProfitAndLoss, profitSign, type AccountKind } from './kinds';
 export {
   bookSchema,
   sourceSchema,
@@ -67,5 +67,13 @@ export {
 } from './journal';
 export { changeSchema, isJournal } from './journalSchema';
 export { type Refusal } from './refusal';
+export {
+  budgetsIn,
+  namesOfDriver,
+  namesOfMethod,
+  renamedMethod,
+  renamedSeries,
+  type Reference,
+} from './references';
 export { LIMITS, cutText, nameWith } from './limits';
 export { type SetAside } from './sound';

@@ -1,3 +1,5 @@
+import type { Minor } from '@/core/money';
+
 /** The kinds of account, in the order in which statements list them. */
 export const ACCOUNT_KINDS = [
   'income',
@@ -31,6 +33,13 @@ const CREDIT_NATURED: ReadonlySet<AccountKind> = new Set([
 
 /** +1 when the account's natural balance is a debit (costs, assets), −1 when it is a credit (income, debts). */
 export const naturalSign = (kind: AccountKind): 1 | -1 => (CREDIT_NATURED.has(kind) ? -1 : 1);
+
+/**
+ * An amount of an account turned from debit-positive to its natural sign, or back: the same turn both ways. The one place
+ * where signs are turned.
+ */
+export const natural = (kind: AccountKind, amount: Minor): Minor =>
+  naturalSign(kind) === 1 || amount === 0 ? amount : (-amount as Minor);
 
 const PROFIT_AND_LOSS: ReadonlySet<AccountKind> = new Set([
   'income',

@@ -1,6 +1,6 @@
 import { cutText, LIMITS } from './limits';
 import type { Budget, SegmentId } from './budget';
-import type { AccountId, Axis } from './schema';
+import type { AccountId, Axis, Book } from './schema';
 
 /** What a segment is called; null is what is assigned to none. */
 export const segmentName = (axis: Axis | undefined, segment: SegmentId): string =>
@@ -64,8 +64,18 @@ export const addSegment = (axis: Axis, name: string, nextId: number): Axis => ({
   values: [...axis.values, { id: `v${nextValueNumber(axis, nextId)}`, name, from: [] }],
 });
 
-/** The axis with an account's entries in a value when they themselves say nothing; null takes the account out. */
-export function assignAccount(axis: Axis, account: AccountId, value: string | null): Axis {
-  const { [account]: _gone, ...rest } = axis.byAccount;
+/**
+ * The axis with an account's entries in a value when they themselves say nothing, those of the accounts that it has taken
+ * in with them; null takes the account out.
+ */
+export function assignAccount(
+  axis: Axis,
+  account: AccountId,
+  value: string | null,
+  merged: Book['merged'] = {},
+): Axis {
+  const rest = Object.fromEntries(
+    Object.entries(axis.byAccount).filter(([a]) => a !== account && merged[a] !== account),
+  );
   return { ...axis, byAccount: value === null ? rest : { ...rest, [account]: value } };
 }

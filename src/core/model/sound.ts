@@ -88,6 +88,9 @@ export function soundBook(book: Book): Sound {
   });
   const segmentsOf = new Map(axes.map((a) => [a.id, new Set<string | null>(a.values.map((v) => v.id))]));
   const circles = inCircle(book.budgets);
+  // What was approved keeps the accounts of the time, whatever they have become.
+  const isKnown = (b: Budget, account: string): boolean =>
+    known.has(account) || (b.approved !== null && Object.hasOwn(merged, account));
   const budgets = keptAs(book.budgets, (b) => {
     if (!once('b', b.id)) return (away('budget', b.name, 'twice'), null);
     const why = budgetFault(b, calendar, segmentsOf);
@@ -96,11 +99,11 @@ export function soundBook(book: Book): Sound {
     const lines = firstOf();
     const soundLines = kept(b.lines, (l) => {
       if (!lines('', lineKey(l))) return away('line', b.name, 'twice');
-      if (!known.has(l.account)) return away('line', b.name, 'noSuchAccount');
+      if (!isKnown(b, l.account)) return away('line', b.name, 'noSuchAccount');
       return segments.has(l.segment) || away('line', b.name, 'noSuchSegment');
     });
     const drivers = kept(b.drivers, (d) => once(`d${b.id}`, d.id) || away('driver', d.name, 'twice'));
-    const frozen = b.approved && kept(b.approved.lines, (l) => known.has(l.account));
+    const frozen = b.approved && kept(b.approved.lines, (l) => isKnown(b, l.account));
     if (frozen && frozen !== b.approved!.lines) return (away('budget', b.name, 'noSuchAccount'), null);
     const turns = circles.has(b.id);
     if (turns) away('revises', b.name, 'circle');

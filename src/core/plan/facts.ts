@@ -1,4 +1,4 @@
-import { minor, ZERO, type Minor } from '@/core/money';
+import { ZERO, type Minor } from '@/core/money';
 import {
   calendarFrom,
   indexOfId,
@@ -9,7 +9,7 @@ import {
 } from '@/core/calendar';
 import {
   isProfitAndLoss,
-  naturalSign,
+  natural,
   type Account,
   type AccountId,
   type Book,
@@ -118,14 +118,13 @@ export function factsFor(input: FactsInput): Facts {
     const account = byId.get(id);
     if (!account) return null;
     const ledger = input.ofSegment(segment);
-    const sign = naturalSign(account.kind);
     if (isProfitAndLoss(account.kind)) {
       const movement = ledger.movement(id, index);
-      return movement === null ? null : minor(movement * sign);
+      return movement === null ? null : natural(account.kind, movement);
     }
     const { range } = ledger;
     if (!range || index < range.first || index > range.last) return null;
-    return minor(ledger.balance(id, index, true) * sign);
+    return natural(account.kind, ledger.balance(id, index, true));
   }
 
   return {

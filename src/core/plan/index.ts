@@ -22,9 +22,10 @@ export {
   type LineResult,
   type Reckoning,
 } from './results';
-export { phasingWeights, workingDays } from './phasing';
-export { occurrencesIn } from './occurrences';
+export { phasingWeights } from './phasing';
+export { occurrencesIn, workingDays } from './occurrences';
 export { stepped, stepsTaken, type StepChange } from './steps';
+export { methodKinds } from './methods/table';
 export { formulaOf } from './methods/formula';
 export { historyShare, shareHistory } from './methods/share';
 export { evenTotal, spreadTotal, totalCommand } from './spread';

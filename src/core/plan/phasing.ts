@@ -1,23 +1,13 @@
-import { indexOfId, toDayNumber, weekdayOf, type Period } from '@/core/calendar';
+import { indexOfId, toDayNumber, type Period } from '@/core/calendar';
 import { assertNever } from '@/core/assertNever';
-import type { Phasing, WorkWeek } from '@/core/model';
+import type { Phasing } from '@/core/model';
 import type { Facts } from './facts';
+import { workingDays } from './occurrences';
 
 /** Weeks in the first, second and third month of a quarter. */
 const weeksOf = (pattern: '4-4-5' | '4-5-4' | '5-4-4'): number[] => pattern.split('-').map(Number);
 
 const daysIn = (p: Period): number => toDayNumber(p.end) - toDayNumber(p.start) + 1;
-
-/** Days of the working week in a period that are no holidays. */
-export function workingDays(p: Period, { weekdays, holidays }: WorkWeek): number {
-  const off = new Set<string>(holidays);
-  const works = new Set(weekdays);
-  const offDays = new Set([...off].map((h) => toDayNumber(h as Period['start'])));
-  let count = 0;
-  for (let d = toDayNumber(p.start); d <= toDayNumber(p.end); d++)
-    if (works.has(weekdayOf(d)) && !offDays.has(d)) count++;
-  return count;
-}
 
 /** The weights by which an amount is divided over periods; whole numbers, none negative. Null where the named weights are gone. */
 export function phasingWeights(by: Phasing, periods: readonly Period[], facts: Facts): number[] | null {

@@ -101,8 +101,11 @@ export type Reason =
   | { readonly step: 'rounding'; readonly difference: Minor }
   | { readonly step: 'result'; readonly value: Minor | null };
 
-/** How a method is made: from the ledger all months at once, or month by month from other lines and drivers. */
-export type Rule<K extends MethodKind> =
+/**
+ * How a method is made: from the ledger all months at once, or month by month from other lines and drivers. `balances`
+ * says whether it can plan what an account stands at, too.
+ */
+export type Rule<K extends MethodKind> = { readonly balances: boolean } & (
   | {
       readonly by: 'line';
       readonly compute: (method: MethodOf<K>, context: Context) => Computed;
@@ -120,7 +123,8 @@ export type Rule<K extends MethodKind> =
       readonly needs: (method: MethodOf<K>) => readonly Need[];
       readonly month: (method: MethodOf<K>, context: Context, i: number) => MonthComputed;
       readonly explain: (method: MethodOf<K>, context: Context, i: number, made: Minor | null) => Reason[];
-    };
+    }
+);
 
 export const fine = (amounts: Amounts): Computed => ({ amounts, issue: null });
 export const blanks = (facts: Facts): Amounts => facts.periods.map(() => null);

@@ -1,4 +1,5 @@
 import { percent, splitEven, splitLike, sum, ZERO, type Minor } from '@/core/money';
+import { assertNever } from '@/core/assertNever';
 import type { CellValue, Command, Line, Method, Wholes } from '@/core/model';
 import type { Facts } from './facts';
 import type { LineResult } from './results';
@@ -95,7 +96,15 @@ function annualMethod({ method, account, segment }: Line, total: Minor, facts: F
           }
         : null;
     }
-    default:
+    case 'byMonth':
+    case 'runRate':
+    case 'step':
+    case 'share':
+    case 'occurrence':
+    case 'driver':
+    case 'formula':
       return null;
+    default:
+      return assertNever(method);
   }
 }

@@ -101,7 +101,9 @@ function silent({ from }: StartChoice, facts: Facts, id: string, segment: Segmen
     case 'average':
     case 'lastMonth':
       return past.known.every((a) => a === 0);
-    default:
+    case 'outlook':
+    case 'otherBudget':
+    case 'empty':
       return false;
   }
 }

@@ -5,7 +5,7 @@ import { useMemo, useState } from 'react';
 import { Button, NativeSelect, TextInput } from '@mantine/core';
 import type { Proof } from '@/core/intake';
 import type { PeriodId } from '@/core/calendar';
-import type { Ground } from '@/store/derived';
+import type { Ground } from '@/core/ground';
 import {
   acceptIntake,
   acceptOnward,

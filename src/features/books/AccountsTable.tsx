@@ -5,7 +5,7 @@ import { Button, Checkbox, NativeSelect, TextInput } from '@mantine/core';
 import { editText, numberFormatOf, parseAmount, minorDigits, type Minor } from '@/core/money';
 import { LIMITS, ACCOUNT_KINDS, type Account, type AccountKind } from '@/core/model';
 import { dispatch } from '@/store/bookStore';
-import type { Ground } from '@/store/derived';
+import type { Ground } from '@/core/ground';
 import { say } from '@/store/session';
 import { AddAccount } from './AddAccount';
 import { MergeAccount } from './MergeAccount';

@@ -6,7 +6,7 @@ import { Dialog } from '@/components/Dialog';
 import { LIMITS, ACCOUNT_KINDS, newAccount, type AccountKind } from '@/core/model';
 import { guessKind } from '@/core/intake';
 import { dispatch } from '@/store/bookStore';
-import type { Ground } from '@/store/derived';
+import type { Ground } from '@/core/ground';
 import { say } from '@/store/session';
 import { KIND_NAMES } from './words';
 

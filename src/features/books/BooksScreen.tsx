@@ -7,7 +7,7 @@ import { indexOfId, periodsOf } from '@/core/calendar';
 import { StageHead } from '@/components/StageHead';
 import stage from '@/components/Stage.module.css';
 import { useBookStore } from '@/store/bookStore';
-import { rulerRange } from '@/store/derived';
+import { rulerRange } from '@/core/ground';
 import { useOpenGround } from '@/store/ground';
 import { setSession, useSession } from '@/store/session';
 import { useIntake } from '@/store/intakeState';

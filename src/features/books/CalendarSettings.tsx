@@ -18,7 +18,7 @@ import {
   type HandMadePeriod,
 } from '@/core/calendar';
 import { dispatch } from '@/store/bookStore';
-import type { Ground } from '@/store/derived';
+import type { Ground } from '@/core/ground';
 import { say } from '@/store/session';
 import { PERIOD_FAULTS } from './words';
 import classes from './Books.module.css';

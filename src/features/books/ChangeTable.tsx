@@ -1,7 +1,7 @@
 'use client';
 
 import { subtract, type Minor } from '@/core/money';
-import type { Ground } from '@/store/derived';
+import type { Ground } from '@/core/ground';
 import { moneyFormat } from '@/store/format';
 import type { NamedChange } from './intakeCompare';
 import { count } from './words';

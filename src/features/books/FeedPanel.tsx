@@ -3,7 +3,7 @@
 import { useEffect, useState } from 'react';
 import { Button, Checkbox, NativeSelect, NumberInput, TextInput } from '@mantine/core';
 import type { Schedule } from '@/core/model';
-import type { Ground } from '@/store/derived';
+import type { Ground } from '@/core/ground';
 import {
   connectFeed,
   disconnectFeed,

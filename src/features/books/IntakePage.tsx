@@ -3,7 +3,7 @@
 import { useDeferredValue } from 'react';
 import { Button, Progress } from '@mantine/core';
 import { Trouble } from '@/components/Trouble';
-import type { Ground } from '@/store/derived';
+import type { Ground } from '@/core/ground';
 import { cancelIntake, leaveOut, useIntake, type OpenIntake } from '@/store/intake';
 import { AcceptBar } from './AcceptBar';
 import { IntakeAccounts } from './IntakeAccounts';

@@ -3,7 +3,7 @@
 import { columnLetters } from '@/core/files';
 import type { Proof } from '@/core/intake';
 import { minor, subtract } from '@/core/money';
-import type { Ground } from '@/store/derived';
+import type { Ground } from '@/core/ground';
 import { moneyFormat, type MoneyFormat } from '@/store/format';
 import type { OpenIntake } from '@/store/intake';
 import { bookProfit, silentAccounts } from './intakeCompare';

@@ -2,7 +2,7 @@
 
 import { NativeSelect } from '@mantine/core';
 import { cellText, columnLetters } from '@/core/files';
-import type { Ground } from '@/store/derived';
+import type { Ground } from '@/core/ground';
 import { setMapping, type OpenIntake } from '@/store/intake';
 import { roleOptions, roleValue, withRole } from './roleOptions';
 import { ShapeFields } from './ShapeFields';

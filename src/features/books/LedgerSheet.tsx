@@ -5,14 +5,13 @@ import { Button } from '@mantine/core';
 import { editText, sumBlank, type Minor } from '@/core/money';
 import type { PeriodRange } from '@/core/calendar';
 import { balancesOf, entriesOf, viewOfSegments } from '@/core/ledger';
-import { naturalSign } from '@/core/model';
 import { at, rectOf, type Selection } from '@/core/sheet';
 import { ExportMenu } from '@/components/ExportMenu';
 import { SheetView } from '@/components/sheet/SheetView';
 import type { CellFormat } from '@/components/sheet/SheetRowView';
 import type { LeadColumn } from '@/components/sheet/types';
 import stage from '@/components/Stage.module.css';
-import type { Ground } from '@/store/derived';
+import type { Ground } from '@/core/ground';
 import { exportCsv, exportXlsx } from '@/store/exports';
 import { moneyFormat } from '@/store/format';
 import { say, setSession } from '@/store/session';
@@ -192,7 +191,7 @@ export function LedgerSheet({ ground, range }: { readonly ground: Ground; readon
               <EntriesPanel
                 key={`${account.id}-${span.first}-${span.last}`}
                 entries={entries}
-                natural={naturalSign(account.kind)}
+                kind={account.kind}
                 total={row?.values[selection.focus.column] ?? null}
                 exact={money.exact}
                 sourceOf={(block) => sources.get(block) ?? ''}

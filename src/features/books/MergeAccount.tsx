@@ -5,7 +5,7 @@ import { Button, NativeSelect } from '@mantine/core';
 import { Dialog } from '@/components/Dialog';
 import { naturalSign, type Account } from '@/core/model';
 import { mergeAccounts } from '@/store/actions';
-import type { Ground } from '@/store/derived';
+import type { Ground } from '@/core/ground';
 import { say } from '@/store/session';
 import { KIND_NAMES } from './words';
 

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { Button, NativeSelect, TextInput } from '@mantine/core';
 import { indexOfId, periodsOf, type PeriodId } from '@/core/calendar';
 import { dispatch } from '@/store/bookStore';
-import type { Ground } from '@/store/derived';
+import type { Ground } from '@/core/ground';
 import { useChecks } from '@/store/ground';
 import { say } from '@/store/session';
 import classes from './Books.module.css';

@@ -15,7 +15,7 @@ import {
 } from '@/core/model';
 import { segmentsOf } from '@/core/ledger';
 import { dispatch } from '@/store/bookStore';
-import type { Ground } from '@/store/derived';
+import type { Ground } from '@/core/ground';
 import { say } from '@/store/session';
 import { count } from './words';
 import classes from './Books.module.css';
@@ -78,6 +78,7 @@ function AxisEditor({
   readonly readOnly: boolean;
 }) {
   const { book, blocks } = ground;
+  const { merged } = ground.view;
   const [fresh, setFresh] = useState('');
   /** Does it, and says so; a budget that is made by these segments is named, and nothing is done. */
   const tell = (command: Command, word: string | null): void => {
@@ -96,14 +97,14 @@ function AxisEditor({
   const counts = useMemo(() => {
     const out = new Map<string | null, number>();
     for (const block of blocks) {
-      const of = segmentsOf(axis, block);
+      const of = segmentsOf(axis, block, merged);
       for (let i = 0; i < block.count; i++) {
         const v = of(i);
         out.set(v, (out.get(v) ?? 0) + 1);
       }
     }
     return out;
-  }, [axis, blocks]);
+  }, [axis, blocks, merged]);
   const columns = [...new Set(blocks.flatMap((b) => b.segments.map((s) => s.name)))];
   const free = columns.filter((c) => !book.axes.some((a) => a.columns.includes(c)));
   const textsOf = (column: string) =>
@@ -231,7 +232,8 @@ function ByAccount({
   readonly onAxis: (axis: Axis) => void;
 }) {
   const [open, setOpen] = useState(false);
-  const assigned = Object.keys(axis.byAccount).length;
+  const { accounts, merged } = ground.book;
+  const assigned = accounts.filter((a) => Object.hasOwn(axis.byAccount, a.id)).length;
   return (
     <section className={classes.step}>
       <h2>
@@ -246,7 +248,7 @@ function ByAccount({
       {open && (
         <table className={classes.table} style={{ maxWidth: 620 }}>
           <tbody>
-            {ground.book.accounts.map((a) => (
+            {accounts.map((a) => (
               <tr key={a.id}>
                 <td className="figure">{a.code}</td>
                 <td>{a.name}</td>
@@ -259,7 +261,7 @@ function ByAccount({
                       { value: '', label: 'unassigned' },
                       ...axis.values.map((v) => ({ value: v.id, label: v.name })),
                     ]}
-                    onChange={(e) => onAxis(assignAccount(axis, a.id, e.currentTarget.value || null))}
+                    onChange={(e) => onAxis(assignAccount(axis, a.id, e.currentTarget.value || null, merged))}
                   />
                 </td>
               </tr>

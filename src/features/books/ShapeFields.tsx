@@ -3,7 +3,7 @@
 import { NativeSelect } from '@mantine/core';
 import { fiscalYearLabel, type Day } from '@/core/calendar';
 import type { Mapping, Shape, SignRule } from '@/core/intake';
-import type { Ground } from '@/store/derived';
+import type { Ground } from '@/core/ground';
 import { setDelimiter, setMapping, setShape, setSheet, type OpenIntake } from '@/store/intake';
 import { dayOptions, firstYear, movedByYears } from './roleOptions';
 import { SHAPE_NAMES, SIGN_NAMES } from './words';

@@ -6,7 +6,7 @@ import { Dialog } from '@/components/Dialog';
 import { toDayNumber as dayNumber } from '@/core/calendar';
 import type { Source } from '@/core/model';
 import { useBookStore, dispatch } from '@/store/bookStore';
-import type { Ground } from '@/store/derived';
+import type { Ground } from '@/core/ground';
 import { useChecks } from '@/store/ground';
 import { moneyFormat } from '@/store/format';
 import { say } from '@/store/session';

@@ -7,7 +7,7 @@ import { periodsOf } from '@/core/calendar';
 import { trialBalance } from '@/core/ledger';
 import { trialReport } from '@/core/report';
 import { ExportMenu } from '@/components/ExportMenu';
-import type { Ground } from '@/store/derived';
+import type { Ground } from '@/core/ground';
 import { exportCsv, exportXlsx } from '@/store/exports';
 import { moneyFormat } from '@/store/format';
 import classes from './Books.module.css';

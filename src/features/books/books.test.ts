@@ -3,7 +3,7 @@ import { balancesOf, type LedgerBlock } from '@/core/ledger';
 import type { AccountChoice, DraftAccount, Proof } from '@/core/intake';
 import type { Account, Book } from '@/core/model';
 import { account, blockOf, bookWith, calendar, months, sourceOf } from '@/core/test/build';
-import { makeGround } from '@/store/derived';
+import { makeGround } from '@/core/ground';
 import { bookProfit, changesBy, clashesOf, silentAccounts } from './intakeCompare';
 import { filteredLedger, ledgerRows, NO_FILTER, oddities, type LedgerFilter } from './ledgerRows';
 

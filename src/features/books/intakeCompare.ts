@@ -3,7 +3,7 @@ import type { PeriodIndex } from '@/core/calendar';
 import { balancesOf, ledgerChanges, type AccountChange, type LedgerBlock } from '@/core/ledger';
 import type { AccountChoice, DraftAccount, Proof } from '@/core/intake';
 import { isProfitAndLoss, type Account, type Source } from '@/core/model';
-import type { Ground } from '@/store/derived';
+import type { Ground } from '@/core/ground';
 
 export type NamedChange = AccountChange & { readonly name: string; readonly code: string };
 

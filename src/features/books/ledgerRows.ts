@@ -4,7 +4,7 @@ import { actualOf, oddMonths, type Balances, type OddMonth } from '@/core/ledger
 import { isProfitAndLoss, type Account, type AccountKind } from '@/core/model';
 import { ledgerReport, type ReportTable } from '@/core/report';
 import type { SheetColumn, SheetRow } from '@/components/sheet/types';
-import type { Ground } from '@/store/derived';
+import type { Ground } from '@/core/ground';
 import { ODD_WORDS } from './words';
 
 /** Which accounts the ledger view shows. */

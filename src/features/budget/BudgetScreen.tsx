@@ -11,21 +11,21 @@ import { Trouble } from '@/components/Trouble';
 import stage from '@/components/Stage.module.css';
 import { useSteady } from '@/components/useSteady';
 import { useBookStore } from '@/store/bookStore';
-import { reckoned, rulerRange, type Ground } from '@/store/derived';
+import { reckoned, rulerRange, type Ground } from '@/core/ground';
 import { useOpenGround } from '@/store/ground';
 import { dayText } from '@/store/format';
 import { say, setSession, useSession, type BudgetView } from '@/store/session';
-import { BudgetMenu } from './BudgetMenu';
-import { BudgetWork } from './BudgetWork';
-import { useSetup } from './setup';
+import { BudgetMenu } from './menu/BudgetMenu';
+import { BudgetWork } from './sheet/BudgetWork';
+import { useSetup } from './sheet/setup';
 import classes from './Budget.module.css';
 
-const StartBudget = dynamic(() => import('./StartBudget').then((m) => m.StartBudget));
-const DriversSheet = dynamic(() => import('./DriversSheet').then((m) => m.DriversSheet));
-const FirstPass = dynamic(() => import('./FirstPass').then((m) => m.FirstPass));
-const CompareBudgets = dynamic(() => import('./CompareBudgets').then((m) => m.CompareBudgets));
-const BudgetHistory = dynamic(() => import('./BudgetHistory').then((m) => m.BudgetHistory));
-const ReportView = dynamic(() => import('./ReportView').then((m) => m.ReportView));
+const StartBudget = dynamic(() => import('./start/StartBudget').then((m) => m.StartBudget));
+const DriversSheet = dynamic(() => import('./drivers/DriversSheet').then((m) => m.DriversSheet));
+const FirstPass = dynamic(() => import('./start/FirstPass').then((m) => m.FirstPass));
+const CompareBudgets = dynamic(() => import('./views/CompareBudgets').then((m) => m.CompareBudgets));
+const BudgetHistory = dynamic(() => import('./views/BudgetHistory').then((m) => m.BudgetHistory));
+const ReportView = dynamic(() => import('./views/ReportView').then((m) => m.ReportView));
 
 const VIEWS: readonly { readonly value: BudgetView; readonly label: string }[] = [
   { value: 'sheet', label: 'Worksheet' },

@@ -5,11 +5,11 @@ import { SegmentedControl, Textarea } from '@mantine/core';
 import type { Minor } from '@/core/money';
 import { yearToDate, type PeriodIndex } from '@/core/calendar';
 import { entriesOf } from '@/core/ledger';
-import { LIMITS, naturalSign, type AccountId, type Budget, type VarianceNote } from '@/core/model';
+import { LIMITS, type AccountId, type Budget, type VarianceNote } from '@/core/model';
 import { cellOf, type ReportRow } from '@/core/report';
 import { EntriesPanel } from '@/components/EntriesPanel';
 import { noteVariance } from '@/store/actions';
-import type { Ground } from '@/store/derived';
+import type { Ground } from '@/core/ground';
 import { moneyFormat, percentText } from '@/store/format';
 
 /** A figure of the report: an account's actual of the month or of the year to date. */
@@ -97,7 +97,7 @@ export function VariancePanel({
         <EntriesPanel
           key={`${account.id} ${figure?.span}`}
           entries={entries}
-          natural={naturalSign(account.kind)}
+          kind={account.kind}
           total={at('Actual') as Minor | null}
           exact={money.exact}
           sourceOf={(block) => ground.book.sources.find((s) => s.block === block)?.fileName ?? ''}

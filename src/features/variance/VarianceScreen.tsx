@@ -13,7 +13,7 @@ import { Trouble } from '@/components/Trouble';
 import { Waterfall, type WaterfallStep } from '@/components/Waterfall';
 import stage from '@/components/Stage.module.css';
 import { useBookStore } from '@/store/bookStore';
-import { rulerRange } from '@/store/derived';
+import { rulerRange } from '@/core/ground';
 import { useOpenGround } from '@/store/ground';
 import { exportCsv, exportXlsx } from '@/store/exports';
 import { dayText, moneyFormat } from '@/store/format';

@@ -13,7 +13,8 @@ import {
   share,
   sourceOf,
 } from '@/core/test/build';
-import { makeGround, reckoned } from '@/store/derived';
+import { makeGround, reckoned } from '@/core/ground';
+import { actualOf } from '@/core/ledger';
 import { comparedBudget, varianceTable } from './varianceData';
 
 const accounts = [
@@ -50,7 +51,7 @@ const approvedOf = (budget: Budget, at: string): Budget => ({
     at,
     by: 'K',
     fingerprint: '',
-    lines: frozenLines(reckoned(groundOf([budget]), budget, new Map()).reckoning),
+    lines: frozenLines(reckoned(groundOf([budget]), budget).reckoning),
   },
 });
 
@@ -90,7 +91,7 @@ describe('the report of a month', () => {
     const ground = groundOf([draft]);
     const { net } = varianceTable(ground, draft, first + 2, 'all');
     const actual = accounts.reduce(
-      (t, a) => t + (ground.actual(a, first + 2) ?? 0) * (naturalSign(a.kind) < 0 ? 1 : -1),
+      (t, a) => t + (actualOf(ground.balances, a, first + 2) ?? 0) * (naturalSign(a.kind) < 0 ? 1 : -1),
       0,
     );
     expect(actual).toBe(500);

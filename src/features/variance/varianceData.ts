@@ -1,9 +1,10 @@
 import type { Minor } from '@/core/money';
 import { yearToDate, type PeriodIndex } from '@/core/calendar';
+import { actualOf } from '@/core/ledger';
 import type { Budget } from '@/core/model';
 import { coversPeriod } from '@/core/plan';
 import { varianceReport, type LineFilter, type ReportTable } from '@/core/report';
-import { reckoned, type Ground } from '@/store/derived';
+import { reckoned, type Ground } from '@/core/ground';
 import { dayText } from '@/store/format';
 
 /** The budget a month is compared with: the one chosen if it covers the month, else the approved one, else the latest. */
@@ -40,7 +41,7 @@ export function varianceTable(
       month: period.label,
       accounts: book.accounts,
       sides: (account) => ({
-        actual: (p) => ground.actual(account, p),
+        actual: (p) => actualOf(ground.balances, account, p),
         budget: (p): Minor | null => amounts(account.id)?.[p - first] ?? null,
         whole: figures(account.id)?.wholes[year] ?? null,
       }),

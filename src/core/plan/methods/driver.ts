@@ -16,6 +16,7 @@ function product(method: MethodOf<'driver'>, context: Context, i: number): Minor
 /** Drivers multiplied: units × price × any further factor, rounded once. */
 export const driver: Rule<'driver'> = {
   by: 'month',
+  balances: true,
   needs: ({ factors }) => factors.map((f) => ({ name: { of: 'driver', driver: f }, lag: 0 })),
   month(method, context, i) {
     const value = product(method, context, i);

@@ -38,6 +38,7 @@ function computed(method: MethodOf<'formula'>, context: Context, i: number): Min
 /** Arithmetic over lines, groups and drivers. */
 export const formula: Rule<'formula'> = {
   by: 'month',
+  balances: true,
   needs(method) {
     const parsed = formulaOf(method.formula);
     return parsed.ok ? parsed.names.map(({ name, prior }) => ({ name, lag: prior })) : [];

@@ -78,6 +78,7 @@ function plainly(method: LastYear, { facts, line, typed }: Context): Computed {
 /** Each month is the same month of an earlier year (actual, outlook or another budget), with the uplift. */
 export const lastYear: Rule<'lastYear'> = {
   by: 'line',
+  balances: true,
   compute(method, context) {
     const { facts, typed, line } = context;
     const { from } = method;

@@ -1,32 +1,53 @@
 import { minor, sum, type Minor } from '@/core/money';
-import type { Day } from '@/core/calendar';
+import { fromDayNumber, toDayNumber, type DayNumber } from '@/core/calendar';
 import type { MethodOf } from '@/core/model';
-import { occurrencesIn } from '../occurrences';
-import { fine, stuck, type Context, type Rule } from '../rule';
+import { occurrenceNumbers } from '../occurrences';
+import { fine, type Context, type Rule } from '../rule';
 
 /** An amount for each payday, week, weekday or working day that falls in the month. */
 export const occurrence: Rule<'occurrence'> = {
   by: 'line',
+  balances: false,
   compute(method, context) {
-    const { facts, line } = context;
-    if (facts.isBalance(line.account)) return stuck(facts, 'notForBalances');
-    return fine(facts.periods.map((_, i) => sum(runs(method, context, i).map((r) => r.value))));
+    const changes = changesOf(method);
+    return fine(
+      context.facts.periods.map((_, i) => sum(runs(method, context, i, changes).map((r) => r.value))),
+    );
   },
   explain(method, context, i) {
-    return runs(method, context, i).map((run) => ({ step: 'occurrences', ...run }));
+    return runs(method, context, i, changesOf(method)).map(({ days, ...run }) => ({
+      step: 'occurrences',
+      days: days.map(fromDayNumber),
+      ...run,
+    }));
   },
 };
 
-type Run = { readonly days: readonly Day[]; readonly each: Minor; readonly value: Minor };
+type Run = { readonly days: readonly DayNumber[]; readonly each: Minor; readonly value: Minor };
+type Changes = readonly { readonly from: DayNumber; readonly amount: Minor }[];
+
+const changesOf = ({ later }: MethodOf<'occurrence'>): Changes =>
+  (later ?? [])
+    .map(({ from, amount }) => ({ from: toDayNumber(from), amount }))
+    .sort((a, b) => a.from - b.from);
 
 /** A month's days in runs of one amount: a single run, unless another amount begins within the month. */
-function runs(method: MethodOf<'occurrence'>, { facts }: Context, i: number): Run[] {
-  const changes = (method.later ?? []).toSorted((a, b) => (a.from < b.from ? -1 : 1));
-  const byAmount = new Map<Minor, Day[]>();
-  for (const day of occurrencesIn(facts.periods[i]!, method.on, facts.workWeek)) {
-    const each = changes.findLast((c) => c.from <= day)?.amount ?? method.amount;
-    byAmount.set(each, [...(byAmount.get(each) ?? []), day]);
-  }
-  if (byAmount.size === 0) byAmount.set(method.amount, []);
-  return [...byAmount].map(([each, days]) => ({ days, each, value: minor(each * days.length) }));
+function runs(
+  { on, amount }: MethodOf<'occurrence'>,
+  { facts }: Context,
+  i: number,
+  changes: Changes,
+): Run[] {
+  const days = occurrenceNumbers(facts.periods[i]!, on, facts.workWeek);
+  const byAmount = new Map<Minor, DayNumber[]>();
+  if (changes.length === 0) byAmount.set(amount, days);
+  else
+    for (const day of days) {
+      const each = changes.findLast((c) => c.from <= day)?.amount ?? amount;
+      const there = byAmount.get(each);
+      if (there) there.push(day);
+      else byAmount.set(each, [day]);
+    }
+  if (byAmount.size === 0) byAmount.set(amount, []);
+  return [...byAmount].map(([each, run]) => ({ days: run, each, value: minor(each * run.length) }));
 }

@@ -52,9 +52,9 @@ function shapeOf(method: Pattern, { facts, line }: Context, span: Span): Minor[]
 /** An annual amount (or the year before's) shaped like the actuals of an account, a group or all of a kind. */
 export const pattern: Rule<'pattern'> = {
   by: 'line',
+  balances: false,
   compute(method, context) {
-    const { facts, line } = context;
-    if (facts.isBalance(line.account)) return stuck(facts, 'notForBalances');
+    const { facts } = context;
     const amounts: (Minor | null)[] = [...blanks(facts)];
     let issue: LineIssue | null = null;
     let met = false;

@@ -27,9 +27,9 @@ function partsOf(method: Phased, { facts }: Context, { span, total }: Whole): Mi
 /** Annual or quarterly amounts divided over their months by a rule that does not look at the account. */
 export const phased: Rule<'phased'> = {
   by: 'line',
+  balances: false,
   compute(method, context) {
-    const { facts, line } = context;
-    if (facts.isBalance(line.account)) return stuck(facts, 'notForBalances');
+    const { facts } = context;
     const amounts: (Minor | null)[] = [...blanks(facts)];
     let issue: LineIssue | null = null;
     let met = false;

@@ -43,6 +43,7 @@ function spanTotal(method: RunRate, months: readonly Minor[], span: Span): Minor
 /** The average of a run of months, carried on. */
 export const runRate: Rule<'runRate'> = {
   by: 'line',
+  balances: true,
   compute(method, context) {
     const { facts, line } = context;
     const months = monthsOf(method, context);

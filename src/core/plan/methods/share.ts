@@ -23,6 +23,7 @@ function shareOf(method: Share, context: Context, base: Minor): Minor | null {
 /** A percentage of an account, a group or all of a kind, in the same month or so many months later. */
 export const share: Rule<'share'> = {
   by: 'month',
+  balances: true,
   needs: ({ of, lag }) => [{ name: of, lag }],
   month(method, context, i) {
     if (!context.has(method.of)) return { amount: null, issue: 'lineMissing' };

@@ -19,6 +19,7 @@ const timesAt = (method: Step, { facts }: Context, i: number): number =>
 /** A start amount that changes by an amount or a percentage, once and again. */
 export const step: Rule<'step'> = {
   by: 'line',
+  balances: true,
   compute(method, context) {
     const { facts, line } = context;
     const start = startOf(method, context);

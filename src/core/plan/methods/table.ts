@@ -39,6 +39,10 @@ const METHODS: { readonly [K in MethodKind]: Rule<K> } = {
 const ruleOf = (method: Method): Rule<MethodKind> => METHODS[method.kind] as Rule<MethodKind>;
 const NONE: readonly Need[] = [];
 
+/** The kinds of method that can make a line, in the order in which they are offered. */
+export const methodKinds = (balance: boolean): MethodKind[] =>
+  (Object.keys(METHODS) as MethodKind[]).filter((k) => !balance || METHODS[k].balances);
+
 /** Whether a method is reckoned month by month from others. */
 export const isMonthly = (method: Method): boolean => ruleOf(method).by === 'month';
 
@@ -54,6 +58,7 @@ export function needsOf(method: Method): readonly Need[] {
  */
 export function computeLine(line: Line, context: Context): Computed {
   const rule = ruleOf(line.method);
+  if (!rule.balances && context.facts.isBalance(line.account)) return stuck(context.facts, 'notForBalances');
   if (rule.by === 'line') {
     const made = guarded(() => rule.compute(line.method as never, context));
     return made && fits(made.amounts) && fits(made.wholes ?? []) ? made : stuck(context.facts, 'tooLarge');

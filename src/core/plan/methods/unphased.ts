@@ -1,6 +1,6 @@
 import { minor, sumBlank, type Minor } from '@/core/money';
 import type { MethodOf } from '@/core/model';
-import { blanks, stuck, type Context, type Rule } from '../rule';
+import { blanks, type Context, type Rule } from '../rule';
 import type { Span } from '../spans';
 
 /** What is said of a fiscal year; blank when nothing is. */
@@ -20,9 +20,9 @@ const spanOf = ({ facts }: Context, i: number): Span => facts.years.find((s) => 
  */
 export const unphased: Rule<'unphased'> = {
   by: 'line',
+  balances: false,
   compute(method, context) {
-    const { facts, typed, line } = context;
-    if (facts.isBalance(line.account)) return stuck(facts, 'notForBalances');
+    const { facts, typed } = context;
     const wholes = facts.years.map((span, y) => {
       const said = saidOf(method, context, y);
       if (said === null) return null;

@@ -2,17 +2,17 @@
 
 import { assertNever } from '@/core/assertNever';
 import type { Method } from '@/core/model';
-import { DriverFields } from './DriverFields';
-import { FormulaFields } from './FormulaFields';
-import { LastYearFields } from './LastYearFields';
-import { OccurrenceFields } from './OccurrenceFields';
-import { PatternFields } from './PatternFields';
-import { PhasedFields } from './PhasedFields';
-import { RunRateFields } from './RunRateFields';
-import { ShareFields } from './ShareFields';
-import { StepFields } from './StepFields';
-import { UnphasedFields } from './UnphasedFields';
-import type { FieldsProps } from './parts';
+import { DriverFields } from './fields/DriverFields';
+import { FormulaFields } from './fields/FormulaFields';
+import { LastYearFields } from './fields/LastYearFields';
+import { OccurrenceFields } from './fields/OccurrenceFields';
+import { PatternFields } from './fields/PatternFields';
+import { PhasedFields } from './fields/PhasedFields';
+import { RunRateFields } from './fields/RunRateFields';
+import { ShareFields } from './fields/ShareFields';
+import { StepFields } from './fields/StepFields';
+import { UnphasedFields } from './fields/UnphasedFields';
+import type { FieldsProps } from './inputs/parts';
 
 /** The inputs of a method. */
 export function MethodFields(props: FieldsProps<Method>) {

@@ -1,0 +1,5 @@
+export { aside, makeGround, rulerRange, segmentLedgers, type Ground } from './ground';
+export { createMemory, type Memory } from './memory';
+export { reckoned, reckonedAs, type Reckoned } from './reckoned';
+export { throughMerges } from './merged';
+export { coversYearBefore, lastYearOf, segmentsIn, yearBefore, yearsTo, type YearBefore } from './yearBefore';

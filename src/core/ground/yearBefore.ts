@@ -1,0 +1,130 @@
+import { percent, sumBlank, type Minor, type Percent } from '@/core/money';
+import {
+  fiscalYearsLabel,
+  indexOfId,
+  yearsBefore,
+  type FiscalCalendar,
+  type PeriodIndex,
+} from '@/core/calendar';
+import type { AccountId, Budget, Method, RoundUnit, SegmentId } from '@/core/model';
+import { asLastYear, coversPeriod, type Facts } from '@/core/plan';
+import type { Ground } from './ground';
+import { reckoned, type Reckoned } from './reckoned';
+
+type Months = readonly (Minor | null)[];
+
+/** What a budget is held against: the year before its months. */
+export type YearBefore = {
+  /** The year or years: "FY26". */
+  readonly year: string;
+  /** The same with what is known of it: "FY26 actual". */
+  readonly label: string;
+  /** What is known of it: all of it actual, or its outlook, where a budget stands in for months not closed yet. */
+  readonly as: 'actual' | 'outlook';
+  /** An account's months, each a year before the budget's, in one segment or over all that the budget has. */
+  readonly of: (account: AccountId, segment: SegmentId | 'all') => Months;
+  /** The method by which a line takes it over. */
+  readonly method: (uplift?: Percent, round?: RoundUnit) => Method;
+};
+
+const made = new WeakMap<Facts, { readonly other: Reckoned | null; readonly before: YearBefore }>();
+
+/**
+ * The year before a budget's months. Budgets are made before the year they follow is over: months that are not closed
+ * yet are then those of the budget that plans them, so that a whole year stands beside a whole year.
+ */
+export function yearBefore(ground: Ground, whole: Reckoned): YearBefore {
+  const through = whole.facts.closedThrough ?? ground.balances.range?.last ?? -Infinity;
+  const standIn = standInFor(ground, whole, through);
+  const other = standIn && reckoned(ground, standIn);
+  let kept = made.get(whole.facts);
+  if (kept?.other !== other) made.set(whole.facts, (kept = { other, before: make(whole, other, through) }));
+  return kept!.before;
+}
+
+/** An account's actual months of the year before, over these segments. */
+export function lastYearOf(facts: Facts, id: AccountId, segments: readonly SegmentId[]): Months {
+  if (segments.length === 1) return facts.past(id, segments[0]!).lastYear;
+  const rows = segments.map((s) => facts.past(id, s).lastYear);
+  return facts.periods.map((_, i) => sumBlank(rows.map((r) => r[i] ?? null)));
+}
+
+/** The segments that are added up where one, or all of them, are shown. */
+export const segmentsIn = (
+  { segments }: { readonly segments: readonly SegmentId[] },
+  shown: SegmentId | 'all',
+): readonly SegmentId[] => (shown === 'all' ? segments : [shown]);
+
+/** Whether a budget covers the period a year before another. */
+export function coversYearBefore(calendar: FiscalCalendar, budget: Budget, period: PeriodIndex): boolean {
+  const before = yearsBefore(calendar, period);
+  return before !== null && coversPeriod(calendar, budget, before);
+}
+
+/**
+ * How many years before a budget's first period lie the months that it takes from another: none where the other plans
+ * the same months, else one where it plans those of the year before, else as many as lie between their beginnings.
+ */
+export function yearsTo(calendar: FiscalCalendar, first: PeriodIndex, other: Budget): number {
+  if (coversPeriod(calendar, other, first)) return 0;
+  if (coversYearBefore(calendar, other, first)) return 1;
+  const theirs = indexOfId(calendar, other.first) ?? first;
+  return Math.max(0, calendar.period(first).year - calendar.period(theirs).year);
+}
+
+/** The budget whose months stand in for those of the year before that are not closed; null where none are needed. */
+function standInFor(ground: Ground, { facts, budget }: Reckoned, through: PeriodIndex): Budget | null {
+  const open = facts.periods
+    .map((p) => yearsBefore(facts.calendar, p.index))
+    .find((q) => q !== null && q > through && q < facts.periods[0]!.index);
+  if (open === undefined || open === null) return null;
+  const fits = ground.book.budgets.filter(
+    (b) =>
+      b.id !== budget.id &&
+      b.state !== 'superseded' &&
+      (budget.axis === null || b.axis === budget.axis) &&
+      coversPeriod(facts.calendar, b, open),
+  );
+  // The one that its own lines follow, if any do.
+  for (const { method } of budget.lines)
+    if (method.kind === 'lastYear' && method.from.of === 'outlook') {
+      const { budget: id } = method.from;
+      const named = fits.find((b) => b.id === id);
+      if (named) return named;
+      break;
+    }
+  return fits.at(-1) ?? null;
+}
+
+function make({ facts, budget }: Reckoned, other: Reckoned | null, through: PeriodIndex): YearBefore {
+  const { periods } = facts;
+  const year = fiscalYearsLabel(periods, 1);
+  const actual = (id: AccountId, segment: SegmentId | 'all') =>
+    lastYearOf(facts, id, segmentsIn(budget, segment));
+  if (!other) return { year, label: `${year} actual`, as: 'actual', of: actual, method: asLastYear };
+
+  const theirs = other.facts.periods;
+  const first = theirs[0]!.index;
+  // For each month the place of the other's that stands in for it.
+  const places = periods.map((p) => {
+    const q = yearsBefore(facts.calendar, p.index);
+    return q !== null && q > through && q >= first && q < first + theirs.length ? q - first : null;
+  });
+  const planned = (id: AccountId, segment: SegmentId | 'all'): Months[] =>
+    budget.axis === null
+      ? [other.amounts(id) ?? []]
+      : segmentsIn(budget, segment).map((s) => other.amounts(id, s) ?? []);
+  const of = (id: AccountId, segment: SegmentId | 'all'): Months => {
+    const known = actual(id, segment);
+    const rows = planned(id, segment);
+    return places.map((at, i) =>
+      at === null ? (known[i] ?? null) : sumBlank(rows.map((r) => r[at] ?? null)),
+    );
+  };
+  const from = { of: 'outlook' as const, budget: other.budget.id, years: 1 };
+  const method = (uplift: Percent = percent('0'), round: RoundUnit = 0): Method => ({
+    ...(asLastYear(uplift, round) as Extract<Method, { kind: 'lastYear' }>),
+    from,
+  });
+  return { year, label: `${year} outlook`, as: 'outlook', of, method };
+}
