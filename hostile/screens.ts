@@ -7,16 +7,16 @@ import { planXlsx } from '@/core/exchange/planXlsx';
 import { entriesOf, trialBalance, type LedgerBlock } from '@/core/ledger';
 import { redo, undo, type History } from '@/core/model';
 import { explainMonth, pricesUntouched, remindersFor } from '@/core/plan';
-import { budgetReport, trialReport, type ReportTable } from '@/core/report';
+import { budgetReport, EVERY_LINE, trialReport, type ReportTable } from '@/core/report';
 import { filteredLedger, ledgerRows, NO_FILTER, oddities } from '@/features/books/ledgerRows';
 import { compareBudgets } from '@/features/budget/views/compare';
 import { approvedFor } from '@/features/budget/sheet/filters';
 import { labelsOf, namesOf } from '@/features/budget/drivers/formulaNames';
 import { useSetup } from '@/features/budget/sheet/setup';
 import { createFillers, NO_CHOICE, worksheet } from '@/features/budget/rows/worksheetRows';
-import { comparedBudget, varianceTable } from '@/features/variance/varianceData';
+import { varianceTable } from '@/features/variance/varianceData';
 import { changeWords, placesOf } from '@/store/changeWords';
-import { makeGround, reckoned, rulerRange, yearBefore } from '@/core/ground';
+import { comparisonsAt, makeGround, reckoned, rulerRange, yearBefore } from '@/core/ground';
 import { moneyFormat } from '@/store/format';
 import { budgetStates, driverChanges, figureChanges } from '@/store/history';
 
@@ -95,10 +95,10 @@ export async function drawAll(
     const [driver] = budget.drivers;
     if (driver) driverChanges(history, blocks, { budget: budget.id, driver: driver.id });
     for (const p of facts.periods.slice(0, 15)) {
-      const compared = comparedBudget(ground, p.index, budget.id);
-      if (!compared) continue;
-      const { table } = varianceTable(ground, compared, p.index, 'all');
-      if (p === facts.periods[0]) tables.push(table);
+      for (const compared of comparisonsAt(ground, p.index)) {
+        const { table } = varianceTable(ground, compared, p.index, EVERY_LINE);
+        if (p === facts.periods[0]) tables.push(table);
+      }
     }
   }
   checkBook(ground, blocks);

@@ -1,7 +1,7 @@
 import ExcelJS from 'exceljs';
 import { HyperFormula } from 'hyperformula';
 import { minor, MOST_AMOUNT, unitOf } from '@/core/money';
-import { budgetReport, varianceReport, type ReportTable } from '@/core/report';
+import { budgetReport, type ReportTable } from '@/core/report';
 import { perform, openHistory } from '@/core/model';
 import {
   account,
@@ -15,6 +15,7 @@ import {
   periodIds,
   sourceOf,
 } from '../test/build';
+import { spanOf, varianceTableOf } from '../test/variance';
 import { bookFile, bookFileJsonSchema, parseBookFile, reportCsv, reportXlsx } from '.';
 
 const accounts = [
@@ -51,25 +52,15 @@ const budgetTable = (currency = 'USD'): ReportTable =>
   });
 const month = periods[4]!.index;
 const varianceTable = (currency = 'USD'): ReportTable =>
-  varianceReport({
-    book: 'Book',
+  varianceTableOf({
+    accounts,
     currency,
     title: 'Variance May 2026',
-    subtitle: '',
-    month: 'May 2026',
-    accounts,
-    filter: 'all',
-    sides: (a) => ({
-      actual: (p) => (p <= month ? minor(a.id.charCodeAt(0) * 90 + p) : null),
-      budget: (p) => amountsOf(a.id)[p - periods[0]!.index] ?? null,
-    }),
-    span: {
-      month,
-      yearStart: periods[0]!.index,
-      first: periods[0]!.index,
-      last: periods[11]!.index,
-      actualThrough: month,
-    },
+    actual: (a, p) => (p <= month ? minor(a.id.charCodeAt(0) * 90 + p) : null),
+    budget: (a, p) => amountsOf(a.id)[p - periods[0]!.index] ?? null,
+    // One line stands apart: its year has an amount, its months have none of it.
+    whole: (a) => (a.id === 'x' ? minor(1_000_00) : null),
+    span: spanOf(periods[0]!.index, month, month),
     flag: { amount: minor(100), percent: pct('5') },
     note: () => ({ text: 'why', reach: 'timing', at: 't' }),
   });

@@ -91,7 +91,11 @@ function writeCell(
   }
   const number = isMoney ? Number(value) / unitOf(table.currency) : Number(value) / 1000;
   cell.numFmt = isMoney ? moneyFormat(table.currency) : '0.0%;-0.0%';
-  const formula = columnFormula(table, row, r, column) ?? (column.formula ? null : totalFormula(row, i));
+  // Where rows stand apart, a total's difference is that of its rows, not of its own two sides.
+  const apart = row.apart?.includes(column.key) ?? false;
+  const own = apart ? null : columnFormula(table, row, r, column);
+  const adds = !column.formula || (apart && isMoney);
+  const formula = own ?? (adds ? totalFormula(row, i) : null);
   cell.value = formula ? { formula, result: number } : number;
 }
 

@@ -80,7 +80,10 @@ const makeSegments = () =>
     return (value) => {
       let balances = made.get(value);
       if (!balances)
-        made.set(value, (balances = balancesOf(blocks, calendar, viewOfSegments(view, [{ axis, value }]))));
+        made.set(
+          value,
+          (balances = balancesOf(blocks, calendar, viewOfSegments(view, [{ axis, values: [value] }]))),
+        );
       return balances;
     };
   });

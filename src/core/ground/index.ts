@@ -1,5 +1,14 @@
 export { aside, makeGround, rulerRange, segmentLedgers, type Ground } from './ground';
 export { createMemory, type Memory } from './memory';
 export { reckoned, reckonedAs, type Reckoned } from './reckoned';
+export { outlookAt, outlookMonths, plannedAt } from './outlook';
+export {
+  comparisonFor,
+  comparisonsAt,
+  entriesView,
+  isInForce,
+  type Comparison,
+  type ComparisonPart,
+} from './comparison';
 export { throughMerges } from './merged';
 export { coversYearBefore, lastYearOf, segmentsIn, yearBefore, yearsTo, type YearBefore } from './yearBefore';

@@ -111,14 +111,14 @@ function otherPlans(axis: string | null, others: readonly Reckoned[]): FactsInpu
     others.map((r): [string, OtherPlan] => {
       const first = r.facts.periods[0]?.index ?? 0;
       const alike = r.budget.axis === axis;
+      const months = (account: AccountId, segment: SegmentId) =>
+        alike ? r.amounts(account, segment) : axis === null ? r.amounts(account, 'all') : null;
       return [
         r.budget.id,
         {
           has: (period) => period >= first && period < first + r.facts.periods.length,
-          amount: (account, segment, period) => {
-            const of = alike ? segment : axis === null ? 'all' : null;
-            return of === null && !alike ? null : (r.amounts(account, of)?.[period - first] ?? null);
-          },
+          amount: (account, segment, period) => months(account, segment)?.[period - first] ?? null,
+          plans: (account, segment) => months(account, segment) !== null,
         },
       ];
     }),

@@ -50,7 +50,8 @@ test('one that is running is its outlook: closed months as they were, the rest a
   expect([before.year, before.as]).toEqual(['FY26', 'outlook']);
   expect(before.of('s', 'all')).toEqual([100, 200, 300, ...new Array<number>(9).fill(7)]);
   // Nothing was booked of the rent: closed months are blank, not planned.
-  expect(before.of('r', null)).toEqual([null, null, null, ...new Array<number>(9).fill(3)]);
+  // Closed and silent, with a line: it came to nothing.
+  expect(before.of('r', null)).toEqual([0, 0, 0, ...new Array<number>(9).fill(3)]);
 });
 
 test('a line takes it over as it stands there', () => {
@@ -94,7 +95,7 @@ describe('by segment', () => {
   test('each has its own part, and all of them the whole', () => {
     const before = told({ ...planned, ...own }, [bySite], { axes: [axis] });
     expect([before.of('s', 'n')[5], before.of('s', null)[5], before.of('s', 'all')[5]]).toEqual([7, 1, 8]);
-    expect([before.of('s', 'n')[0], before.of('s', null)[0]]).toEqual([100, null]);
+    expect([before.of('s', 'n')[0], before.of('s', null)[0]]).toEqual([100, 0]);
   });
   test('a budget without segments stands in for none of them, one with them for the whole', () => {
     expect(told({ ...planned, ...own }, [running], { axes: [axis] }).as).toBe('actual');

@@ -7,7 +7,8 @@ import {
   type PeriodIndex,
 } from '@/core/calendar';
 import type { AccountId, Budget, Method, RoundUnit, SegmentId } from '@/core/model';
-import { asLastYear, coversPeriod, type Facts } from '@/core/plan';
+import { asLastYear, coversPeriod, outlookOf, type Facts } from '@/core/plan';
+import { plannedAt } from './outlook';
 import type { Ground } from './ground';
 import { reckoned, type Reckoned } from './reckoned';
 
@@ -34,11 +35,10 @@ const made = new WeakMap<Facts, { readonly other: Reckoned | null; readonly befo
  * yet are then those of the budget that plans them, so that a whole year stands beside a whole year.
  */
 export function yearBefore(ground: Ground, whole: Reckoned): YearBefore {
-  const through = whole.facts.closedThrough ?? ground.balances.range?.last ?? -Infinity;
-  const standIn = standInFor(ground, whole, through);
+  const standIn = standInFor(ground, whole);
   const other = standIn && reckoned(ground, standIn);
   let kept = made.get(whole.facts);
-  if (kept?.other !== other) made.set(whole.facts, (kept = { other, before: make(whole, other, through) }));
+  if (kept?.other !== other) made.set(whole.facts, (kept = { other, before: make(whole, other) }));
   return kept!.before;
 }
 
@@ -73,10 +73,10 @@ export function yearsTo(calendar: FiscalCalendar, first: PeriodIndex, other: Bud
 }
 
 /** The budget whose months stand in for those of the year before that are not closed; null where none are needed. */
-function standInFor(ground: Ground, { facts, budget }: Reckoned, through: PeriodIndex): Budget | null {
+function standInFor(ground: Ground, { facts, budget }: Reckoned): Budget | null {
   const open = facts.periods
     .map((p) => yearsBefore(facts.calendar, p.index))
-    .find((q) => q !== null && q > through && q < facts.periods[0]!.index);
+    .find((q) => q !== null && !facts.isActual(q) && q < facts.periods[0]!.index);
   if (open === undefined || open === null) return null;
   const fits = ground.book.budgets.filter(
     (b) =>
@@ -96,31 +96,23 @@ function standInFor(ground: Ground, { facts, budget }: Reckoned, through: Period
   return fits.at(-1) ?? null;
 }
 
-function make({ facts, budget }: Reckoned, other: Reckoned | null, through: PeriodIndex): YearBefore {
+function make({ facts, budget }: Reckoned, other: Reckoned | null): YearBefore {
   const { periods } = facts;
   const year = fiscalYearsLabel(periods, 1);
-  const actual = (id: AccountId, segment: SegmentId | 'all') =>
-    lastYearOf(facts, id, segmentsIn(budget, segment));
-  if (!other) return { year, label: `${year} actual`, as: 'actual', of: actual, method: asLastYear };
-
-  const theirs = other.facts.periods;
-  const first = theirs[0]!.index;
-  // For each month the place of the other's that stands in for it.
-  const places = periods.map((p) => {
-    const q = yearsBefore(facts.calendar, p.index);
-    return q !== null && q > through && q >= first && q < first + theirs.length ? q - first : null;
-  });
-  const planned = (id: AccountId, segment: SegmentId | 'all'): Months[] =>
-    budget.axis === null
-      ? [other.amounts(id) ?? []]
-      : segmentsIn(budget, segment).map((s) => other.amounts(id, s) ?? []);
-  const of = (id: AccountId, segment: SegmentId | 'all'): Months => {
-    const known = actual(id, segment);
-    const rows = planned(id, segment);
-    return places.map((at, i) =>
-      at === null ? (known[i] ?? null) : sumBlank(rows.map((r) => r[at] ?? null)),
-    );
-  };
+  if (!other) {
+    const of = (id: AccountId, segment: SegmentId | 'all') =>
+      lastYearOf(facts, id, segmentsIn(budget, segment));
+    return { year, label: `${year} actual`, as: 'actual', of, method: asLastYear };
+  }
+  const before = periods.map((p) => yearsBefore(facts.calendar, p.index));
+  const of = (id: AccountId, segment: SegmentId | 'all'): Months =>
+    before.map((q) => {
+      if (q === null) return null;
+      // A budget of the whole company stands in for one of it, whatever its own segments are.
+      if (budget.axis === null) return outlookOf(facts, id, null, q, plannedAt(other, id, 'all', q));
+      const segments = segmentsIn(budget, segment);
+      return sumBlank(segments.map((s) => outlookOf(facts, id, s, q, plannedAt(other, id, s, q))));
+    });
   const from = { of: 'outlook' as const, budget: other.budget.id, years: 1 };
   const method = (uplift: Percent = percent('0'), round: RoundUnit = 0): Method => ({
     ...(asLastYear(uplift, round) as Extract<Method, { kind: 'lastYear' }>),

@@ -34,6 +34,8 @@ export type Balances = {
   readonly range: PeriodRange | null;
   /** Whether any account has activity in the period. */
   readonly has: (period: PeriodIndex) => boolean;
+  /** Whether an account has any activity at all. */
+  readonly active: (account: AccountId) => boolean;
   /** Entries that are activity. */
   readonly entries: number;
 };
@@ -45,6 +47,7 @@ const EMPTY: Balances = {
   balance: () => ZERO,
   range: null,
   has: () => false,
+  active: () => false,
   entries: 0,
 };
 
@@ -75,6 +78,7 @@ export function balancesOf(
   const counts = new Int32Array(size);
   const closings = new Float64Array(size);
   const inPeriod = new Int32Array(width);
+  const inRow = new Int32Array(rowOf.size);
   const openings = new Map<number, { day: number; sum: number }>();
   let entries = 0;
   for (const b of blocks) {
@@ -100,6 +104,7 @@ export function balancesOf(
       sums[at] = plus(sums[at]!, b.amount[i]!);
       counts[at]! += 1;
       inPeriod[period]! += 1;
+      inRow[row]! += 1;
       entries++;
     }
   }
@@ -131,6 +136,7 @@ export function balancesOf(
     },
     range: activeRange(inPeriod, first),
     has: (period) => (inPeriod[period - first] ?? 0) > 0,
+    active: (account) => (inRow[rowOf.get(account) ?? -1] ?? 0) > 0,
     entries,
   };
 }

@@ -200,7 +200,7 @@ describe('segments', () => {
     balancesOf(
       [ledger],
       calendar,
-      viewOfSegments({ merged: new Map(), keep: null }, [{ axis: a, value }]),
+      viewOfSegments({ merged: new Map(), keep: null }, [{ axis: a, values: [value] }]),
     ).movement(id, at('2025-01-01'));
   test('entries stand in the segment their file says, or are unassigned', () => {
     expect([sum(axis, 'v1'), sum(axis, 'v2'), sum(axis, null)]).toEqual([-200, -400, -800]);

@@ -31,18 +31,19 @@ export function segmentsOf(
   };
 }
 
-/** Looks at the entries of one segment only (`null`: the unassigned); several axes narrow together. */
+/** Looks at the entries of some segments of an axis only (`null`: the unassigned); several axes narrow together. */
 export function viewOfSegments(
   view: View,
-  chosen: readonly { readonly axis: Axis; readonly value: SegmentValue }[],
+  chosen: readonly { readonly axis: Axis; readonly values: readonly SegmentValue[] }[],
 ): View {
   if (chosen.length === 0) return view;
   return {
     merged: view.merged,
     keep(block) {
-      const tests = chosen.map(({ axis, value }) => {
+      const tests = chosen.map(({ axis, values }) => {
+        const kept = new Set(values);
         const of = segmentsOf(axis, block, view.merged);
-        return (i: number) => of(i) === value;
+        return (i: number) => kept.has(of(i));
       });
       return (i) => tests.every((t) => t(i));
     },

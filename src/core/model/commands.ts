@@ -6,6 +6,7 @@ import { wouldNotOpen } from './openable';
 import type { Approved, Budget, Line, Note } from './budget';
 import { LineFinder, lineKey, type LineRef } from './lines';
 import { refuse, Refused, type Refusal } from './refusal';
+import { sameScope } from './scope';
 import { budgetsBy } from './segments';
 import type { Driver, Method, Weights, WorkWeek } from './methods';
 import { naturalSign } from './kinds';
@@ -251,10 +252,9 @@ const HANDLERS: Handlers = {
   },
   approveBudget(book, { budget, approved }) {
     const b = openBudget(book, budget);
-    // A revision takes the place of what was approved for the same periods.
+    // It takes the place of what was approved of the same months, statements and segments, and of nothing else.
     for (const other of book.budgets)
-      if (other.state === 'approved' && other.first === b.first && other.length === b.length)
-        other.state = 'superseded';
+      if (other.state === 'approved' && sameScope(other, b)) other.state = 'superseded';
     b.state = 'approved';
     b.approved = approved as Draft<typeof approved>;
   },

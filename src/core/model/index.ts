@@ -67,6 +67,7 @@ export {
 } from './journal';
 export { changeSchema, isJournal } from './journalSchema';
 export { type Refusal } from './refusal';
+export { sameScope, supersededBy } from './scope';
 export {
   budgetsIn,
   namesOfDriver,

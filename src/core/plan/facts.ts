@@ -35,6 +35,8 @@ export type OtherPlan = {
   /** Whether it plans the period at all. */
   readonly has: (period: PeriodIndex) => boolean;
   readonly amount: (account: AccountId, segment: SegmentId, period: PeriodIndex) => Minor | null;
+  /** Whether it has a line of the account at all. */
+  readonly plans: (account: AccountId, segment: SegmentId) => boolean;
 };
 
 /** What a budget is reckoned from. A new object whenever any of it changes, so identity tells. */
@@ -53,6 +55,13 @@ export type Facts = {
   readonly actual: (account: AccountId, segment: SegmentId, period: PeriodIndex) => Minor | null;
   /** Whether the ledger has any activity in the period. */
   readonly has: (period: PeriodIndex) => boolean;
+  /**
+   * Whether a period has actuals that can be relied on: closed (where nothing was ever closed, every one counts), and with
+   * entries. Any other shows its plan.
+   */
+  readonly isActual: (period: PeriodIndex) => boolean;
+  /** Whether the ledger has any activity of an account. */
+  readonly hasPast: (account: AccountId, segment: SegmentId) => boolean;
   readonly isBalance: (account: AccountId) => boolean;
   readonly exists: (account: AccountId) => boolean;
   /** The accounts that a reference adds up. */
@@ -95,6 +104,13 @@ export function coversPeriod(
   return start !== null && period >= start && period < start + length;
 }
 
+/** Whether a period has actuals that can be relied on: closed, if anything ever was, and with entries. */
+export const isActual = (
+  balances: Balances,
+  closedThrough: PeriodIndex | null,
+  period: PeriodIndex,
+): boolean => balances.has(period) && (closedThrough === null || period <= closedThrough);
+
 /** The periods that a budget covers. */
 export function budgetPeriods(calendar: FiscalCalendar, budget: Pick<Budget, 'first' | 'length'>): Period[] {
   const first = indexOfId(calendar, budget.first);
@@ -122,7 +138,8 @@ export function factsFor(input: FactsInput): Facts {
       const movement = ledger.movement(id, index);
       return movement === null ? null : natural(account.kind, movement);
     }
-    const { range } = ledger;
+    // The company's range: what a segment stands at does not end with its last entry.
+    const { range } = balances;
     if (!range || index < range.first || index > range.last) return null;
     return natural(account.kind, ledger.balance(id, index, true));
   }
@@ -137,6 +154,8 @@ export function factsFor(input: FactsInput): Facts {
     yearBack: before.map((index) => (index === null ? null : index - periods[0]!.index)),
     actual,
     has: (index) => balances.has(index),
+    isActual: (index) => isActual(balances, closedThrough, index),
+    hasPast: (id, segment) => input.ofSegment(segment).active(id),
     isBalance: (id) => !isProfitAndLoss(byId.get(id)?.kind ?? 'income'),
     exists: (id) => byId.has(id),
     members(ref) {

@@ -3,11 +3,13 @@ export {
   coversPeriod,
   calendarOf,
   factsFor,
+  isActual,
   type Facts,
   type FactsInput,
   type OtherPlan,
   type Past,
 } from './facts';
+export { outlookOf, type Planned } from './outlook';
 export { type Span } from './spans';
 export { type Amounts, type Context, type LineIssue, type Reason } from './rule';
 export { componentsOf, type Component, type Edge } from './order';

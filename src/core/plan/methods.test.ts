@@ -65,6 +65,7 @@ describe('last year', () => {
     has: () => true,
     amount: (_: string, __: string | null, p: number) =>
       p === calendar.firstOfYear(2026) + 1 ? minor(777) : null,
+    plans: () => true,
   };
   const withOther = factsWith(accounts, { s: season }, { others: new Map([['b9', other]]) });
   test('another budget’s months, and the same year’s of it', () =>
@@ -77,7 +78,7 @@ describe('last year', () => {
       { s: [5, 6] },
       {
         closedThrough: calendar.firstOfYear(2025),
-        others: new Map([['b9', { has: () => true, amount: () => minor(9) }]]),
+        others: new Map([['b9', { has: () => true, amount: () => minor(9), plans: () => true }]]),
       },
     );
     expect(
@@ -104,6 +105,7 @@ describe('a budget of two years from another of one', () => {
         {
           has: (p: number) => p >= last && p < last + 12,
           amount: (_: string, __: string | null, p: number) => (p === last ? minor(100) : null),
+          plans: () => true,
         },
       ],
     ]),
@@ -119,7 +121,14 @@ describe('a budget of two years from another of one', () => {
   test('where the other goes on, it is followed', () => {
     const longer = factsOver(accounts, balancesOf([], calendar), 24, {
       others: new Map([
-        ['b9', { has: () => true, amount: (_: string, __: string | null, p: number) => minor(p - last) }],
+        [
+          'b9',
+          {
+            has: () => true,
+            amount: (_: string, __: string | null, p: number) => minor(p - last),
+            plans: () => true,
+          },
+        ],
       ]),
     });
     const { amounts } = one(lastYear({ from: { of: 'budget', budget: 'b9', years: 1 } }), 's', longer);

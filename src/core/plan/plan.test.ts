@@ -318,7 +318,7 @@ describe('typing a total', () => {
   };
   test('a year on an outlook becomes a pattern too, of the latest months that there are', () => {
     const outlook = line('a1', lastYear({ from: { of: 'outlook', budget: 'b9', years: 1 }, round: 10 }));
-    const others = new Map([['b9', { has: () => true, amount: () => minor(5) }]]);
+    const others = new Map([['b9', { has: () => true, amount: () => minor(5), plans: () => true }]]);
     const f = factsWith(accounts, { a1: season }, { others });
     const { lines } = createReckoner()(planOf(outlook), f);
     const command = totalCommand('b', outlook, lines.get(of('a1'))!, f, 0, 12, minor(7800));

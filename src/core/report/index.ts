@@ -15,6 +15,7 @@ export {
 } from './statement';
 export {
   ROW_NAMES,
+  cellOf,
   rowName,
   type ColumnFormula,
   type ReportCell,
@@ -30,12 +31,13 @@ export {
   type PeriodGroup,
 } from './budgetReport';
 export {
-  cellOf,
+  EVERY_LINE,
+  usedPerMille,
   varianceReport,
-  VARIANCE_KEYS,
   type LineFilter,
-  type VarianceKey,
+  type VarianceBlock,
   type VarianceReportInput,
 } from './varianceReport';
+export { varianceOf, varianceSpan, type VarianceWords } from './varianceOf';
 export { ledgerReport, trialReport, type LedgerReportInput } from './ledgerReport';
 export { figureRows, resultOf } from './result';

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { minor, sum, sumBlank, type Minor } from '@/core/money';
-import { compare, bridgeOf, effectOf, isFlagged, varianceAmounts } from '@/core/variance';
+import { compare, bridgeOf, effectOf, isFlagged, varianceAmounts, type Sides } from '@/core/variance';
 import {
   budgetReport,
   cellOf,
@@ -10,10 +10,10 @@ import {
   ledgerReport,
   statementRows,
   trialReport,
-  varianceReport,
   type LineFilter,
 } from '.';
 import { account, calendar, pct } from '../test/build';
+import { spanOf, varianceTableOf } from '../test/variance';
 import type { Account, AccountKind } from '@/core/model';
 
 const percentOf = (perMille: number | null) => (perMille === null ? null : perMille / 10);
@@ -35,38 +35,28 @@ describe('a textbook’s static-budget variances', () => {
   const accounts = JACKETS.map(([name, kind], i) => account(`a${i}`, kind, name));
   const find = (a: Account) => JACKETS[accounts.indexOf(a)]!;
   const month = calendar.firstOfYear(2026);
-  const table = varianceReport({
-    book: 'B',
-    currency: 'USD',
-    title: 'T',
-    subtitle: '',
-    month: 'Jan 2026',
+  const table = varianceTableOf({
     accounts,
-    filter: 'all',
-    sides: (a) => ({
-      actual: (p) => (p === month ? minor(find(a)[2] * 100) : null),
-      budget: (p) => (p === month ? minor(find(a)[3] * 100) : null),
-    }),
-    span: { month, yearStart: month, first: month, last: month + 11, actualThrough: month },
+    actual: (a, p) => (p === month ? minor(find(a)[2] * 100) : null),
+    budget: (a, p) => (p === month ? minor(find(a)[3] * 100) : null),
+    span: spanOf(month, month, month),
     flag: { amount: minor(5_000_00), percent: pct('5') },
-    note: () => null,
   });
   test.each(JACKETS)('%s', (name, _kind, _a, _b, difference, sense) => {
     const row = table.rows.find((r) => r.label === name)!;
-    expect([cellOf(row, 'monthDiff'), cellOf(row, 'monthSense')]).toEqual([difference * 100, sense]);
+    expect([cellOf(table, row, 'monthDiff'), cellOf(table, row, 'monthSense')]).toEqual([
+      difference * 100,
+      sense,
+    ]);
   });
   test('contribution margin falls short by 84,100 and operating income by 93,100, both unfavorable', () => {
     const margin = table.rows.find((r) => r.key === 'grossMargin')!;
     const income = table.rows.find((r) => r.key === 'netProfit')!;
     expect(
-      ['monthActual', 'monthBudget', 'monthDiff', 'monthSense'].map((k) =>
-        cellOf(margin, k as 'monthActual'),
-      ),
+      ['monthActual', 'monthBudget', 'monthDiff', 'monthSense'].map((k) => cellOf(table, margin, k)),
     ).toEqual([299_900_00, 384_000_00, -84_100_00, 'U']);
     expect(
-      ['monthActual', 'monthBudget', 'monthDiff', 'monthSense'].map((k) =>
-        cellOf(income, k as 'monthActual'),
-      ),
+      ['monthActual', 'monthBudget', 'monthDiff', 'monthSense'].map((k) => cellOf(table, income, k)),
     ).toEqual([14_900_00, 108_000_00, -93_100_00, 'U']);
   });
   test('the bridge from 108,000 to 14,900 adds up', () => {
@@ -119,15 +109,100 @@ describe('comparing', () => {
   });
 });
 
-test('the outlook is actuals through the closed month and the plan after it; a silent closed month is zero', () => {
-  const v = varianceAmounts(
-    { actual: (p) => (p === 0 ? minor(7) : null), budget: () => minor(10) },
-    { month: 1, yearStart: 0, first: 0, last: 11, actualThrough: 1 },
-  );
-  expect(v).toEqual({
-    month: { actual: null, budget: 10 },
-    toDate: { actual: 7, budget: 20 },
-    year: { budget: 120, outlook: 107 },
+describe('month, year to date and full year of a line', () => {
+  const first = calendar.firstOfYear(2026);
+  const span = spanOf(first, first + 1, first + 1);
+  const sides = (change: Partial<Sides> = {}): Sides => ({
+    actual: (p) => (p === first ? minor(7) : null),
+    budget: () => minor(10),
+    outlook: (p) => (p === first ? minor(7) : p === first + 1 ? minor(0) : minor(10)),
+    whole: null,
+    balance: false,
+    ...change,
+  });
+  const pair = (actual: number | null, budget: number | null, apart = false) => ({ actual, budget, apart });
+  test('actuals so far beside their months, and the outlook beside the year', () =>
+    expect(varianceAmounts(sides(), span)).toEqual({
+      month: pair(null, 10),
+      toDate: pair(7, 20),
+      year: pair(107, 120),
+      used: null,
+    }));
+  test('a month without actuals shows its plan and no result; the year to date ends where actuals end', () =>
+    expect(varianceAmounts(sides(), spanOf(first, first + 4, first + 1))).toMatchObject({
+      month: pair(null, 10, true),
+      toDate: pair(7, 20),
+    }));
+  test('with nothing closed there is no year to date', () =>
+    expect(varianceAmounts(sides(), spanOf(first, first, first - 1)).toDate).toEqual(pair(null, null, true)));
+  test('an amount for the year without months stands apart, and says how much of it is used', () =>
+    expect(
+      varianceAmounts(sides({ budget: () => null, outlook: () => null, whole: minor(120) }), span),
+    ).toEqual({
+      month: pair(null, null, true),
+      toDate: pair(7, null, true),
+      year: pair(120, 120, true),
+      used: { of: 120, amount: 7 },
+    }));
+  test('what has gone beyond it is what the year comes to at least', () =>
+    expect(
+      varianceAmounts(sides({ budget: () => null, outlook: () => minor(11), whole: minor(120) }), span).year,
+    ).toEqual(pair(132, 120, true)));
+  test('once the year is over it is compared like any other', () => {
+    const over = sides({
+      actual: () => minor(9),
+      budget: () => null,
+      outlook: () => minor(9),
+      whole: minor(120),
+    });
+    const v = varianceAmounts(over, spanOf(first, first + 11, first + 11));
+    expect([v.month.apart, v.toDate, v.year]).toEqual([true, pair(108, 120), pair(108, 120)]);
+    // In a month within the year that is over, the year to date is still a part of it.
+    expect(varianceAmounts(over, spanOf(first, first + 5, first + 11)).toDate).toEqual(pair(54, null, true));
+  });
+  test('of what an account stands at, the last counts', () =>
+    expect(
+      varianceAmounts(
+        sides({ balance: true, actual: (p) => minor(p - first), budget: (p) => minor(100 + p - first) }),
+        span,
+      ),
+    ).toMatchObject({ month: pair(1, 101), toDate: pair(1, 101), year: pair(10, 111) }));
+});
+
+describe('a line that stands apart', () => {
+  const first = calendar.firstOfYear(2026);
+  const accounts = [account('g', 'income', 'Grant'), account('s', 'income'), account('x', 'expense')];
+  const table = varianceTableOf({
+    accounts,
+    actual: (a, p) => (p > first ? null : minor(a.id === 'g' ? 300 : a.id === 's' ? 1000 : 600)),
+    budget: (a) => (a.id === 'g' ? null : minor(a.id === 's' ? 900 : 500)),
+    whole: (a) => (a.id === 'g' ? minor(1200) : null),
+    span: spanOf(first, first, first),
+  });
+  const of = (row: string, key: string) =>
+    cellOf(
+      table,
+      table.rows.find((r) => r.key === row)!,
+      key,
+    );
+  test('is in the actual of a total and in no difference of it', () => {
+    expect([of('g', 'toDateActual'), of('g', 'toDateDiff'), of('g', 'toDateSense')]).toEqual([
+      300,
+      null,
+      null,
+    ]);
+    expect([of('total-income', 'toDateActual'), of('total-income', 'toDateDiff')]).toEqual([1300, 100]);
+    expect([
+      of('netProfit', 'toDateActual'),
+      of('netProfit', 'toDateDiff'),
+      of('netProfit', 'toDateSense'),
+    ]).toEqual([700, 0, null]);
+  });
+  test('is never flagged, says what is used, and the totals say that it stands apart', () => {
+    expect(table.rows.filter((r) => r.flagged).map((r) => r.key)).toEqual(['s', 'x']);
+    expect(of('g', 'note')).toBe('300 of 1200 used');
+    expect(of('netProfit', 'note')).toBe('apart');
+    expect(of('total-expense', 'note')).toBe('');
   });
 });
 
@@ -195,32 +270,28 @@ describe('filters leave lines out of sight and never out of the totals', () => {
   const actual: Record<string, number | null> = { s: 100, z: 0, n: 30, x: null };
   const plan: Record<string, number | null> = { s: 90, z: null, n: null, x: 5 };
   const make = (filter: LineFilter) =>
-    varianceReport({
-      book: '',
-      currency: 'USD',
-      title: '',
-      subtitle: '',
-      month: '',
+    varianceTableOf({
       accounts,
       filter,
-      sides: (a) => ({
-        actual: (p) => (p === month ? (actual[a.id] as Minor | null) : null),
-        budget: (p) => (p === month ? (plan[a.id] as Minor | null) : null),
-      }),
-      span: { month, yearStart: month, first: month, last: month + 11, actualThrough: month },
-      flag: { amount: minor(1), percent: pct('1') },
-      note: () => null,
+      actual: (a, p) => (p === month ? (actual[a.id] as Minor | null) : null),
+      budget: (a, p) => (p === month ? (plan[a.id] as Minor | null) : null),
+      span: spanOf(month, month, month),
     });
+  const only = (lines: LineFilter['lines'], ...sections: LineFilter['sections']): LineFilter => ({
+    lines,
+    sections,
+  });
   test.each<[LineFilter, string[], number | undefined]>([
-    ['all', ['s', 'z', 'n', 'x'], 70],
-    ['withFigures', ['s', 'n', 'x'], 70],
-    ['withBudget', ['s', 'x'], 70],
-    ['costs', ['n', 'x'], undefined],
-  ])('%s', (filter, lines, net) => {
+    [only('all'), ['s', 'z', 'n', 'x'], 70],
+    [only('withFigures'), ['s', 'n', 'x'], 70],
+    [only('withBudget'), ['s', 'x'], 70],
+    [only('all', 'expense'), ['n', 'x'], undefined],
+    [only('withBudget', 'income', 'expense'), ['s', 'x'], undefined],
+  ])('%j', (filter, lines, net) => {
     const table = make(filter);
     expect(table.rows.filter((r) => r.kind === 'line').map((r) => r.key)).toEqual(lines);
     const result = table.rows.find((r) => r.key === 'netProfit');
-    expect(result && cellOf(result, 'monthActual')).toBe(net);
+    expect(result && cellOf(table, result, 'monthActual')).toBe(net);
   });
 });
 

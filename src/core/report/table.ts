@@ -11,6 +11,8 @@ export type ColumnFormula =
 
 export type ReportColumn = {
   readonly key: string;
+  /** What of the report it belongs to, for whoever draws it: of a variance the month, the year to date, the full year. */
+  readonly block?: string;
   /** Words above a group of columns, and of the column. */
   readonly group: string;
   readonly label: string;
@@ -34,8 +36,19 @@ export type ReportRow = {
   readonly terms: readonly Term[];
   /** A row of balances: a column that sums others shows the last of them instead. */
   readonly lastOf?: boolean;
+  /** Columns whose formula does not hold here, since rows that count in this one stand apart from them. */
+  readonly apart?: readonly string[];
   readonly flagged: boolean;
 };
+
+const places = new WeakMap<readonly ReportColumn[], ReadonlyMap<string, number>>();
+
+/** A row's cell in the column of this key; null where the report has no such column. */
+export function cellOf({ columns }: Pick<ReportTable, 'columns'>, row: ReportRow, key: string): ReportCell {
+  let table = places.get(columns);
+  if (!table) places.set(columns, (table = new Map(columns.map((c, i) => [c.key, i]))));
+  return row.cells[table.get(key) ?? -1] ?? null;
+}
 
 /** One report as data: the screen and every file draw this, so they cannot disagree. */
 export type ReportTable = {

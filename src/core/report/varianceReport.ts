@@ -1,166 +1,201 @@
-import type { Minor, Percent } from '@/core/money';
+import { divideRounded, ZERO, type Minor, type Percent } from '@/core/money';
 import type { Account, AccountId, VarianceNote } from '@/core/model';
-import { compare, isFlagged, varianceAmounts, type TwoSides, type VarianceSpan } from '@/core/variance';
-import { fillStatement, rowEffect, statementRows, type StatementRow, type Term } from './statement';
+import {
+  compare,
+  isFlagged,
+  varianceAmounts,
+  type Pair,
+  type Sides,
+  type Variance,
+  type VarianceAmounts,
+  type VarianceSpan,
+} from '@/core/variance';
+import {
+  fillStatement,
+  isBalanceRow,
+  rowEffect,
+  type SectionKind,
+  type StatementRow,
+  type Term,
+} from './statement';
 import { rowName, type ReportCell, type ReportColumn, type ReportRow, type ReportTable } from './table';
 
-export type LineFilter = 'all' | 'withFigures' | 'withBudget' | 'costs';
+/** Which lines are shown: all of them, those with a figure or a budget; of some sections only, where any are named. */
+export type LineFilter = {
+  readonly lines: 'all' | 'withFigures' | 'withBudget';
+  readonly sections: readonly SectionKind[];
+};
+export const EVERY_LINE: LineFilter = { lines: 'all', sections: [] };
+
+/** The three blocks of a variance report. */
+export type VarianceBlock = 'month' | 'toDate' | 'year';
+const BLOCKS: readonly VarianceBlock[] = ['month', 'toDate', 'year'];
 
 export type VarianceReportInput = {
   readonly book: string;
   readonly currency: string;
   readonly title: string;
   readonly subtitle: string;
-  readonly month: string;
-  readonly accounts: readonly Account[];
-  readonly sides: (account: Account) => TwoSides;
+  /** What stands above each block, and the words of notes. */
+  readonly words: {
+    readonly heads: Readonly<Record<VarianceBlock, string>>;
+    readonly used: (amount: Minor | null, of: Minor) => string;
+    readonly apart: string;
+    readonly note: (note: VarianceNote) => string;
+  };
+  readonly rows: readonly StatementRow[];
+  readonly sides: (account: Account) => Sides;
   readonly span: VarianceSpan;
   readonly filter: LineFilter;
   readonly flag: { readonly amount: Minor; readonly percent: Percent };
   readonly note: (account: AccountId) => VarianceNote | null;
 };
 
-/** Said where a year to date stands beside an amount for the year as a whole. */
-export const FULL_YEAR = 'Budgeted for the year as a whole';
+/** A block's pair of a row, its difference, and whether lines in it stand apart from that. */
+type Compared = {
+  readonly pair: Pair;
+  readonly variance: Variance | null;
+  readonly partly: boolean;
+};
+type RowFigures = Readonly<Record<VarianceBlock, Compared>> & { readonly words: string };
+type Column = ReportColumn & { readonly cell: (row: RowFigures) => ReportCell };
 
-/** Columns of every variance report; places in `cells` follow this order. */
-export const VARIANCE_KEYS = [
-  'monthActual',
-  'monthBudget',
-  'monthDiff',
-  'monthPercent',
-  'monthSense',
-  'ytdActual',
-  'ytdBudget',
-  'ytdDiff',
-  'ytdPercent',
-  'ytdSense',
-  'yearBudget',
-  'yearOutlook',
-  'yearDiff',
-  'yearSense',
-  'note',
-] as const;
-export type VarianceKey = (typeof VARIANCE_KEYS)[number];
-export const cellOf = (row: ReportRow, key: VarianceKey): ReportCell =>
-  row.cells[VARIANCE_KEYS.indexOf(key)] ?? null;
-
-function columnsFor(month: string): ReportColumn[] {
-  const money = (
-    key: VarianceKey,
-    group: string,
-    label: string,
-    of: ReportColumn['of'],
-    formula: ReportColumn['formula'] = null,
-  ): ReportColumn => ({
-    key,
-    group,
-    label,
-    kind: 'money',
-    of,
-    formula,
-  });
-  const block = (p: 'month' | 'ytd', group: string): ReportColumn[] => [
-    money(`${p}Actual`, group, 'Actual', 'actual'),
-    money(`${p}Budget`, group, 'Budget', 'plan'),
-    money(`${p}Diff`, group, 'Diff.', 'difference', { op: 'minus', left: `${p}Actual`, right: `${p}Budget` }),
-    {
-      key: `${p}Percent`,
-      group,
-      label: '%',
-      kind: 'perMille',
-      of: 'difference',
-      formula: { op: 'share', part: `${p}Diff`, of: `${p}Budget` },
-    },
-    { key: `${p}Sense`, group, label: 'F/U', kind: 'sense', of: 'difference', formula: null },
-  ];
+/** The columns of the report: each says how its cells come about, and nobody counts their places. */
+function columnsFor(heads: VarianceReportInput['words']['heads']): Column[] {
+  const block = (b: VarianceBlock): Column[] => {
+    const coming = b === 'year';
+    const column = (
+      name: string,
+      label: string,
+      kind: ReportColumn['kind'],
+      of: ReportColumn['of'],
+      cell: (c: Compared) => ReportCell,
+      formula: ReportColumn['formula'] = null,
+    ): Column => ({
+      key: `${b}${name}`,
+      block: b,
+      group: heads[b],
+      label,
+      kind,
+      of,
+      formula,
+      cell: (row) => cell(row[b]),
+    });
+    const actual = coming
+      ? column('Outlook', 'Outlook', 'money', 'outlook', (c) => c.pair.actual)
+      : column('Actual', 'Actual', 'money', 'actual', (c) => c.pair.actual);
+    const budget = column('Budget', 'Budget', 'money', 'plan', (c) => c.pair.budget);
+    return [
+      ...(coming ? [budget, actual] : [actual, budget]),
+      column('Diff', 'Diff.', 'money', 'difference', (c) => c.variance?.difference ?? null, {
+        op: 'minus',
+        left: actual.key,
+        right: budget.key,
+      }),
+      ...(coming
+        ? []
+        : [
+            column('Percent', '%', 'perMille', 'difference', (c) => c.variance?.perMille ?? null, {
+              op: 'share',
+              part: `${b}Diff`,
+              of: budget.key,
+            }),
+          ]),
+      column('Sense', 'F/U', 'sense', 'difference', (c) => c.variance?.sense ?? null),
+    ];
+  };
   return [
-    ...block('month', month),
-    ...block('ytd', 'Year to date'),
-    money('yearBudget', 'Full year', 'Budget', 'plan'),
-    money('yearOutlook', 'Full year', 'Outlook', 'outlook'),
-    money('yearDiff', 'Full year', 'Diff.', 'difference', {
-      op: 'minus',
-      left: 'yearOutlook',
-      right: 'yearBudget',
-    }),
-    { key: 'yearSense', group: 'Full year', label: 'F/U', kind: 'sense', of: 'difference', formula: null },
-    { key: 'note', group: '', label: 'Note', kind: 'text', of: 'note', formula: null },
+    ...BLOCKS.flatMap(block),
+    {
+      key: 'note',
+      block: '',
+      group: '',
+      label: 'Note',
+      kind: 'text',
+      of: 'note',
+      formula: null,
+      cell: (row) => row.words,
+    },
   ];
 }
 
+/** Of a pair: what is shown of both sides, then what is compared of both. */
+const PAIR = 4;
+const values = ({ actual, budget, apart }: Pair): (Minor | null)[] => [
+  actual,
+  budget,
+  apart ? null : actual,
+  apart ? null : budget,
+];
+
 /**
- * Budget against actual: month, year to date and full year. A filter leaves lines out of sight; totals always
- * add every line, seen or not.
+ * Budget against actual: month, year to date and full year. Filters leave lines out of sight; totals always add every line,
+ * seen or not. Lines that stand apart are in the totals of either side and in no difference.
  */
 export function varianceReport(input: VarianceReportInput): ReportTable {
-  const rows = statementRows(input.accounts);
-  const sides = new Map(input.accounts.map((a) => [a.id, input.sides(a)]));
-  const amounts = new Map(input.accounts.map((a) => [a.id, varianceAmounts(sides.get(a.id)!, input.span)]));
-  const filled = fillStatement(rows, 6, (id) => {
+  const { rows, words } = input;
+  const amounts = new Map<AccountId, VarianceAmounts>();
+  for (const row of rows)
+    if (row.kind === 'line')
+      amounts.set(row.account.id, varianceAmounts(input.sides(row.account), input.span));
+  const filled = fillStatement(rows, PAIR * BLOCKS.length, (id) => {
     const v = amounts.get(id)!;
-    return [v.month.actual, v.month.budget, v.toDate.actual, v.toDate.budget, v.year.budget, v.year.outlook];
+    return BLOCKS.flatMap((b) => values(v[b]));
   });
+  const columns = columnsFor(words.heads);
   const shown = keptRows(rows, filled, input.filter);
   const placeOf = new Map(shown.map((r, i) => [r, i]));
-  const table = shown.map((r): ReportRow => {
-    const row = rows[r]!;
-    const [mA, mB, yA, yB, fB, fO] = filled[r]! as [
-      Minor | null,
-      Minor | null,
-      Minor | null,
-      Minor | null,
-      Minor | null,
-      Minor | null,
-    ];
-    const effect = effectOfRow(row);
-    const month = effect === 0 ? null : compare(mA, mB, effect);
-    const toDate = effect === 0 ? null : compare(yA, yB, effect);
-    const year = effect === 0 ? null : compare(fO, fB, effect);
-    const account = row.kind === 'line' ? row.account : null;
-    const note = account ? input.note(account.id) : null;
-    return {
-      kind: row.kind,
-      ...rowName(row),
-      account: account?.id ?? null,
-      code: account?.code ?? '',
-      cells: [
-        mA,
-        mB,
-        month?.difference ?? null,
-        month?.perMille ?? null,
-        month?.sense ?? null,
-        yA,
-        yB,
-        toDate?.difference ?? null,
-        toDate?.perMille ?? null,
-        toDate?.sense ?? null,
-        fB,
-        fO,
-        year?.difference ?? null,
-        year?.sense ?? null,
-        [
-          note ? `${note.reach === 'timing' ? 'Timing' : 'Lasting'}: ${note.text}` : '',
-          account && (sides.get(account.id)!.whole ?? null) !== null ? FULL_YEAR : '',
-        ]
-          .filter(Boolean)
-          .join(' · '),
-      ],
-      terms: termsWithin('terms' in row ? row.terms : [], placeOf),
-      flagged: account !== null && isFlagged(month, mB, input.flag),
-    };
-  });
   return {
     title: input.title,
     subtitle: input.subtitle,
     book: input.book,
     currency: input.currency,
-    columns: columnsFor(input.month),
-    rows: table,
+    columns,
+    rows: shown.map((r): ReportRow => {
+      const row = rows[r]!;
+      const account = row.kind === 'line' ? row.account : null;
+      const own = account && amounts.get(account.id)!;
+      const comparedOf = (b: VarianceBlock): Compared => {
+        const [actual, budget, left, right] = filled[r]!.slice(PAIR * BLOCKS.indexOf(b)) as (Minor | null)[];
+        const none = row.kind === 'section' || own?.[b].apart === true;
+        const variance = none ? null : compare(left ?? null, right ?? null, effectOfRow(row));
+        return {
+          pair: { actual: actual ?? null, budget: budget ?? null, apart: none },
+          variance,
+          partly: !none && (left !== actual || right !== budget),
+        };
+      };
+      const compared = { month: comparedOf('month'), toDate: comparedOf('toDate'), year: comparedOf('year') };
+      const note = account ? input.note(account.id) : null;
+      const partly = BLOCKS.filter((b) => compared[b].partly);
+      const figures: RowFigures = {
+        ...compared,
+        words: [
+          note ? words.note(note) : '',
+          own?.used ? words.used(own.used.amount, own.used.of) : '',
+          partly.some((b) => compared[b].variance) ? words.apart : '',
+        ]
+          .filter(Boolean)
+          .join(' · '),
+      };
+      return {
+        kind: row.kind,
+        ...rowName(row),
+        account: account?.id ?? null,
+        code: account?.code ?? '',
+        cells: columns.map((c) => c.cell(figures)),
+        terms: termsWithin('terms' in row ? row.terms : [], placeOf),
+        apart: columns.filter((c) => partly.some((b) => c.block === b && c.formula)).map((c) => c.key),
+        flagged:
+          account !== null && isFlagged(compared.month.variance, compared.month.pair.budget, input.flag),
+      };
+    }),
   };
 }
 
-const effectOfRow = (row: StatementRow): 1 | 0 | -1 => (row.kind === 'section' ? 0 : rowEffect(row));
+/** What more of a row does to profit; balances do nothing to it. */
+const effectOfRow = (row: StatementRow): 1 | 0 | -1 =>
+  row.kind === 'section' || isBalanceRow(row) ? 0 : rowEffect(row);
 
 /** Terms in the filtered table; none when a term is out of sight, since a formula over the rest would be wrong. */
 const termsWithin = (terms: readonly Term[], placeOf: ReadonlyMap<number, number>): Term[] =>
@@ -168,26 +203,21 @@ const termsWithin = (terms: readonly Term[], placeOf: ReadonlyMap<number, number
     ? terms.map((t) => ({ row: placeOf.get(t.row)!, sign: t.sign }))
     : [];
 
-/** The rows in sight under a filter; sections and groups go with their last line. */
+/** The rows in sight under a filter; sections and groups go with their last line, results with any filter of sections. */
 function keptRows(
   rows: readonly StatementRow[],
   filled: readonly (readonly (Minor | null)[])[],
-  filter: LineFilter,
+  { lines, sections }: LineFilter,
 ): number[] {
-  const says = (r: number, columns: readonly number[]) => columns.some((c) => (filled[r]![c] ?? 0) !== 0);
-  const keeps = (row: StatementRow, r: number): boolean => {
-    switch (filter) {
-      case 'all':
-        return true;
-      case 'withFigures':
-        return row.kind !== 'line' || says(r, [0, 1, 2, 3, 4, 5]);
-      case 'withBudget':
-        return row.kind !== 'line' || says(r, [1, 3, 4]);
-      case 'costs':
-        return row.kind !== 'result' && rowEffect(row) === -1;
-    }
-  };
-  const kept = rows.flatMap((row, r) => (keeps(row, r) ? [r] : []));
+  const budgets = BLOCKS.map((_, b) => PAIR * b + 1);
+  const says = (r: number): boolean =>
+    lines === 'all' ||
+    filled[r]!.some((v, c) => (v ?? 0) !== 0 && (lines === 'withFigures' || budgets.includes(c)));
+  const kept = rows.flatMap((row, r) => {
+    if (row.kind === 'result') return sections.length === 0 ? [r] : [];
+    if (sections.length > 0 && !sections.includes(row.section)) return [];
+    return row.kind !== 'line' || says(r) ? [r] : [];
+  });
   const withLines = new Set(
     kept.flatMap((r) => (rows[r]!.kind === 'line' ? [(rows[r] as { section: string }).section] : [])),
   );
@@ -198,3 +228,7 @@ function keptRows(
     return row.kind !== 'group' || row.terms.some((t) => there.has(t.row));
   });
 }
+
+/** How much of an amount is used, in tenths of a percent of its size; null of nothing. */
+export const usedPerMille = (amount: Minor | null, of: Minor): number | null =>
+  of === 0 ? null : divideRounded(amount ?? ZERO, 1000, of, 'halfAwayFromZero');

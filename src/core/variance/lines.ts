@@ -1,55 +1,77 @@
-import { sumBlank, ZERO, type Minor } from '@/core/money';
+import { sumBlank, type Minor } from '@/core/money';
 import type { PeriodIndex } from '@/core/calendar';
 
-/** An account's actual and budget by period; the one shape that comparisons read. */
-export type TwoSides = {
+/** An account's actual, budget and outlook by period; the one shape that comparisons read. All in natural sign. */
+export type Sides = {
   readonly actual: (period: PeriodIndex) => Minor | null;
   readonly budget: (period: PeriodIndex) => Minor | null;
+  readonly outlook: (period: PeriodIndex) => Minor | null;
   /** What the budget says of the year as a whole, beyond its months; null where it says nothing of the kind. */
-  readonly whole?: Minor | null;
+  readonly whole: Minor | null;
+  /** It is what the account stands at: over several periods the last of them counts. */
+  readonly balance: boolean;
 };
 
-/** The amounts of one line of a variance report, in natural sign. */
-export type VarianceAmounts = {
-  readonly month: { readonly actual: Minor | null; readonly budget: Minor | null };
-  readonly toDate: { readonly actual: Minor | null; readonly budget: Minor | null };
-  readonly year: { readonly budget: Minor | null; readonly outlook: Minor | null };
-};
-
+/** The periods of a comparison. */
 export type VarianceSpan = {
-  /** The month looked at, the first month of its year to date, and the budget's first and last period. */
   readonly month: PeriodIndex;
-  readonly yearStart: PeriodIndex;
-  readonly first: PeriodIndex;
-  readonly last: PeriodIndex;
-  /** Actuals count up to here in the outlook: the month looked at, but never beyond what is closed. */
-  readonly actualThrough: PeriodIndex;
+  /** Whether the month has actuals; one that has none has no result. */
+  readonly monthIsActual: boolean;
+  /** Those of the fiscal year so far, within the budget, that have actuals. */
+  readonly toDate: readonly PeriodIndex[];
+  /** Those of the month's fiscal year that the budget plans. */
+  readonly year: readonly PeriodIndex[];
+  /** Whether every one of these has actuals. */
+  readonly over: boolean;
 };
 
-const range = (from: number, to: number): number[] =>
-  Array.from({ length: Math.max(0, to - from + 1) }, (_, i) => from + i);
+/** Two amounts side by side. `apart`: they are shown, but make no difference and count in no result. */
+export type Pair = {
+  readonly actual: Minor | null;
+  readonly budget: Minor | null;
+  readonly apart: boolean;
+};
+
+/** One line of a variance report: month, year to date and full year (whose `actual` is the outlook). */
+export type VarianceAmounts = {
+  readonly month: Pair;
+  readonly toDate: Pair;
+  readonly year: Pair;
+  /** Of an amount for the year as a whole: the amount, and how much of it is used. */
+  readonly used: { readonly of: Minor; readonly amount: Minor | null } | null;
+};
 
 /**
- * Month, year to date and full year of one line. The outlook is the actuals so far and the plan for the rest. What a
- * budget says of a year as a whole has no part of it in any month: the year to date stands beside the full amount, and
- * the outlook is that amount, until the actuals have gone beyond it.
+ * Month, year to date and full year of one line. What a budget says of a year as a whole has no part in any month: until
+ * the year to date is all of the year, such a line stands apart, neither over nor under.
  */
-export function varianceAmounts({ actual, budget, whole }: TwoSides, span: VarianceSpan): VarianceAmounts {
-  const rest = whole ?? null;
-  const toDate = range(span.yearStart, span.month);
-  const year = range(span.first, span.last);
-  const planned = year.map(budget);
-  // In a closed month an account without an entry did nothing: its outlook is zero there, not its plan.
-  const outlook = year.map((p, i) =>
-    p <= span.actualThrough ? (actual(p) ?? (planned[i] === null ? null : ZERO)) : planned[i]!,
-  );
+export function varianceAmounts(sides: Sides, span: VarianceSpan): VarianceAmounts {
+  const { whole } = sides;
+  const over = (periods: readonly PeriodIndex[], of: (p: PeriodIndex) => Minor | null): Minor | null =>
+    sides.balance ? (periods.length > 0 ? of(periods.at(-1)!) : null) : sumBlank(periods.map(of));
+  const allToDate = span.toDate.length === span.year.length;
+  const planned = over(span.year, sides.budget);
+  const said = whole === null ? null : sumBlank([planned, whole]);
+  const coming = over(span.year, sides.outlook);
+  const actualToDate = over(span.toDate, sides.actual);
   return {
-    month: { actual: actual(span.month), budget: budget(span.month) },
-    toDate: { actual: sumBlank(toDate.map(actual)), budget: sumBlank([...toDate.map(budget), rest]) },
-    year: {
-      budget: sumBlank([...planned, rest]),
-      outlook: rest === null ? sumBlank(outlook) : larger(sumBlank(outlook), sumBlank([...planned, rest])!),
+    month: {
+      actual: span.monthIsActual ? sides.actual(span.month) : null,
+      budget: sides.budget(span.month),
+      apart: !span.monthIsActual || whole !== null,
     },
+    toDate: {
+      actual: actualToDate,
+      budget:
+        allToDate && said !== null ? said : span.toDate.length === 0 ? null : over(span.toDate, sides.budget),
+      apart: span.toDate.length === 0 || (whole !== null && !allToDate),
+    },
+    year: {
+      actual: said === null ? coming : span.over ? coming : larger(coming, said),
+      budget: said ?? planned,
+      apart: whole !== null && !span.over,
+    },
+    used: said === null ? null : { of: said, amount: actualToDate },
   };
 }
 

@@ -39,7 +39,7 @@ export function LedgerSheet({ ground, range }: { readonly ground: Ground; readon
         ground.view,
         book.axes.flatMap((axis) => {
           const value = segments[axis.id];
-          return value === undefined ? [] : [{ axis, value: value || null }];
+          return value === undefined ? [] : [{ axis, values: [value || null] }];
         }),
       ),
     [ground.view, book.axes, segments],

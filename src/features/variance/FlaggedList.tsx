@@ -1,19 +1,21 @@
 import type { Minor } from '@/core/money';
-import { cellOf, type ReportRow } from '@/core/report';
+import { cellOf, type ReportRow, type ReportTable } from '@/core/report';
 import type { MoneyFormat } from '@/store/format';
 import type { Figure } from './VariancePanel';
 import classes from './Variance.module.css';
 
 /** The lines that ask for a note this month, and which have one. */
 export function FlaggedList({
-  rows,
+  table,
   money,
   onFigure,
 }: {
-  readonly rows: readonly ReportRow[];
+  readonly table: ReportTable;
   readonly money: MoneyFormat;
   readonly onFigure: (figure: Figure) => void;
 }) {
+  const rows = table.rows.filter((r) => r.flagged);
+  const at = (r: ReportRow, key: string) => cellOf(table, r, key);
   if (rows.length === 0) return <p className="faded">No line is flagged this month.</p>;
   return (
     <section>
@@ -29,8 +31,8 @@ export function FlaggedList({
               {r.label}
             </button>
             <span>
-              {money.signed(cellOf(r, 'monthDiff') as Minor)} {cellOf(r, 'monthSense')}
-              {cellOf(r, 'note') === '' ? '' : ' ✓'}
+              {money.signed(at(r, 'monthDiff') as Minor)} {at(r, 'monthSense')}
+              {at(r, 'note') === '' ? '' : ' ✓'}
             </span>
           </li>
         ))}

@@ -3,71 +3,72 @@
 import { useMemo, useState } from 'react';
 import { SegmentedControl, Textarea } from '@mantine/core';
 import type { Minor } from '@/core/money';
-import { yearToDate, type PeriodIndex } from '@/core/calendar';
+import { type PeriodIndex } from '@/core/calendar';
 import { entriesOf } from '@/core/ledger';
-import { LIMITS, type AccountId, type Budget, type VarianceNote } from '@/core/model';
-import { cellOf, type ReportRow } from '@/core/report';
+import { LIMITS, type AccountId, type VarianceNote } from '@/core/model';
+import { cellOf, type ReportTable, type VarianceBlock } from '@/core/report';
+import type { VarianceSpan } from '@/core/variance';
 import { EntriesPanel } from '@/components/EntriesPanel';
 import { noteVariance } from '@/store/actions';
-import type { Ground } from '@/core/ground';
+import { entriesView, type Comparison, type Ground } from '@/core/ground';
 import { moneyFormat, percentText } from '@/store/format';
+import { comparisonName } from './varianceData';
 
-/** A figure of the report: an account's actual of the month or of the year to date. */
-export type Figure = { readonly account: AccountId; readonly span: 'month' | 'ytd' };
+/** A figure of the report: an account's actual of the month, or of the year to date. */
+export type Figure = { readonly account: AccountId; readonly span: VarianceBlock };
 
 const SENSE = { F: 'favorable', U: 'unfavorable' } as const;
 
 /** Why a line is over or under: its note, and the ledger entries that its actual is made of. */
 export function VariancePanel({
   ground,
-  budget,
-  month,
+  comparison,
+  span: { month, monthIsActual, toDate },
+  toDateWords,
   figure,
-  rows,
+  table,
   readOnly,
   onFigure,
 }: {
   readonly ground: Ground;
-  readonly budget: Budget;
-  readonly month: PeriodIndex;
+  readonly comparison: Comparison;
+  readonly span: VarianceSpan;
+  readonly toDateWords: string;
   readonly figure: Figure | null;
-  readonly rows: readonly ReportRow[];
+  readonly table: ReportTable;
   readonly readOnly: boolean;
   readonly onFigure: (figure: Figure) => void;
 }) {
   const { book, calendar, blocks } = ground;
   const account = book.accounts.find((a) => a.id === figure?.account);
-  const row = rows.find((r) => r.account === figure?.account);
+  const row = table.rows.find((r) => r.account === figure?.account);
   const span = figure?.span ?? 'month';
   const id = account?.id;
-  const entries = useMemo(
-    () =>
-      id
-        ? entriesOf(
-            blocks,
-            calendar,
-            id,
-            span === 'month' ? { first: month, last: month } : yearToDate(calendar, month),
-          )
-        : [],
-    [blocks, calendar, id, month, span],
-  );
+  const view = useMemo(() => entriesView(ground, comparison), [ground, comparison]);
+  const entries = useMemo(() => {
+    const periods: readonly PeriodIndex[] = span === 'month' ? (monthIsActual ? [month] : []) : toDate;
+    if (!id || periods.length === 0) return [];
+    // A month without actuals among those of the year has no entries either.
+    return entriesOf(blocks, calendar, id, { first: periods[0]!, last: periods.at(-1)! }, view);
+  }, [blocks, calendar, id, month, monthIsActual, toDate, span, view]);
   if (!account || !row)
     return <p className="faded">Choose a line or a figure to see why it is what it is.</p>;
   const money = moneyFormat(book);
   const period = calendar.period(month);
   const note = book.varianceNotes[period.id]?.[account.id] ?? null;
-  const at = (key: 'Actual' | 'Diff' | 'Percent' | 'Sense') => cellOf(row, `${span}${key}`);
+  const at = (key: 'Actual' | 'Diff' | 'Percent' | 'Sense') => cellOf(table, row, `${span}${key}`);
   const difference = at('Diff') as Minor | null;
   const sense = at('Sense') as 'F' | 'U' | null;
   return (
     <>
       <h2>{account.name}</h2>
       <div className="faded" style={{ fontSize: 12.5 }}>
-        {span === 'month' ? period.label : `Year to ${period.label}`}:{' '}
-        {difference === null || difference === 0
-          ? 'as budgeted'
-          : `${money.text(Math.abs(difference) as Minor)} ${difference > 0 ? 'over' : 'under'} ${budget.name}${sense ? `, ${SENSE[sense]}` : ''}${at('Percent') === null ? '' : `, ${percentText(at('Percent') as number)}`}`}
+        {span === 'month' ? period.label : toDateWords}:{' '}
+        {difference === null
+          ? 'no result to compare'
+          : difference === 0
+            ? 'as budgeted'
+            : `${money.text(Math.abs(difference) as Minor)} ${difference > 0 ? 'over' : 'under'} ${comparisonName(comparison)}${sense ? `, ${SENSE[sense]}` : ''}${at('Percent') === null ? '' : `, ${percentText(at('Percent') as number)}`}`}
       </div>
       <section>
         <div className="label" id="why">
@@ -88,7 +89,7 @@ export function VariancePanel({
           onChange={(v) => onFigure({ account: account.id, span: v as Figure['span'] })}
           data={[
             { value: 'month', label: period.short },
-            { value: 'ytd', label: 'Year to date' },
+            { value: 'toDate', label: 'Year to date' },
           ]}
         />
         <div className="label" style={{ margin: '10px 0 4px' }}>

@@ -5,31 +5,33 @@ import { useRouter } from 'next/navigation';
 import { Button, NativeSelect } from '@mantine/core';
 import { type Minor } from '@/core/money';
 import { fiscalYearLabel, periodsOf } from '@/core/calendar';
-import { cellOf, type LineFilter } from '@/core/report';
+import { comparisonFor, comparisonsAt, rulerRange } from '@/core/ground';
+import { cellOf, ROW_NAMES, type LineFilter, type SectionKind } from '@/core/report';
 import { bridgeOf, effectOf } from '@/core/variance';
+import { KindsFilter } from '@/components/KindsFilter';
 import { ExportMenu } from '@/components/ExportMenu';
 import { StageHead } from '@/components/StageHead';
 import { Trouble } from '@/components/Trouble';
 import { Waterfall, type WaterfallStep } from '@/components/Waterfall';
 import stage from '@/components/Stage.module.css';
 import { useBookStore } from '@/store/bookStore';
-import { rulerRange } from '@/core/ground';
 import { useOpenGround } from '@/store/ground';
 import { exportCsv, exportXlsx } from '@/store/exports';
-import { dayText, moneyFormat } from '@/store/format';
+import { moneyFormat } from '@/store/format';
 import { setSession, useSession } from '@/store/session';
 import { FlagFields } from './FlagFields';
 import { FlaggedList } from './FlaggedList';
 import { VariancePanel, type Figure } from './VariancePanel';
 import { VarianceTable } from './VarianceTable';
-import { comparedBudget, varianceTable } from './varianceData';
+import { comparisonName, scopeWords, spanWords, standingWords, varianceTable } from './varianceData';
 
-const FILTERS: readonly { readonly value: LineFilter; readonly label: string }[] = [
+const LINES: readonly { readonly value: LineFilter['lines']; readonly label: string }[] = [
   { value: 'withFigures', label: 'Lines with figures' },
   { value: 'all', label: 'All lines' },
   { value: 'withBudget', label: 'Lines with a budget' },
-  { value: 'costs', label: 'Costs and expenses' },
 ];
+const COSTS: readonly SectionKind[] = ['costOfSales', 'expense', 'otherExpense'];
+const SHOWN: LineFilter = { lines: 'withFigures', sections: [] };
 
 /** Budget against actual for the month chosen on the ruler, the year to date and the full year. */
 export function VarianceScreen() {
@@ -39,38 +41,42 @@ export function VarianceScreen() {
   const readOnly = useBookStore((s) => s.readOnly);
   const chosen = useSession((s) => s.varianceMonth);
   const comparedId = useSession((s) => s.comparedId);
-  const [filter, setFilter] = useState<LineFilter>('withFigures');
+  const [filter, setFilter] = useState<LineFilter>(SHOWN);
   const [figure, setFigure] = useState<Figure | null>(null);
-  const [bridged, setBridged] = useState<'month' | 'ytd'>('month');
+  const [bridged, setBridged] = useState<'month' | 'toDate'>('month');
   const [panelOpen, setPanelOpen] = useState(false);
   const month = chosen ?? closedThrough ?? balances.range?.last ?? null;
   const money = moneyFormat(book);
-  const budget = month === null ? null : comparedBudget(ground, month, comparedId);
+  const compared = useMemo(
+    () => (month === null ? null : comparisonFor(ground, month, comparedId)),
+    [ground, month, comparedId],
+  );
   const view = useMemo(
-    () => (budget && month !== null ? varianceTable(ground, budget, month, filter) : null),
-    [ground, budget, month, filter],
+    () => (compared && month !== null ? varianceTable(ground, compared, month, filter) : null),
+    [ground, compared, month, filter],
   );
   const flagged = view?.table.rows.filter((r) => r.flagged) ?? [];
-  const explained = flagged.filter((r) => cellOf(r, 'note') !== '').length;
-  const net = view?.table.rows.find((r) => r.key === 'netProfit') ?? view?.net ?? null;
-  const text = (key: Parameters<typeof cellOf>[1]) =>
-    net ? money.text(cellOf(net, key) as Minor | null) : '';
+  const explained = view ? flagged.filter((r) => cellOf(view.table, r, 'note') !== '').length : 0;
+  const net = view?.net ?? null;
+  const of = (key: string) => (view && net ? cellOf(view.everything, net, key) : null);
+  const text = (key: string) => money.text(of(key) as Minor | null);
+  const withSense = (block: 'month' | 'toDate') =>
+    of(`${block}Diff`) === null ? '' : `${of(`${block}Sense`) ?? ''} ${text(`${block}Diff`)}`;
   const monthLabel = month === null ? '' : calendar.period(month).label;
 
+  const words = view && spanWords(ground, view.span);
   const facts =
-    view && net
+    view && net && words
       ? [
           { label: 'Explained', value: `${explained} of ${flagged.length}`, after: 'flagged lines' },
-          {
-            label: `Net profit ${calendar.period(month!).short}`,
-            value: text('monthActual'),
-            after: `${cellOf(net, 'monthSense') ?? ''} ${money.text(cellOf(net, 'monthDiff') as Minor)}`,
-          },
-          {
-            label: 'Year to date',
-            value: text('ytdActual'),
-            after: `${cellOf(net, 'ytdSense') ?? ''} ${money.text(cellOf(net, 'ytdDiff') as Minor)}`,
-          },
+          words.why
+            ? { label: `${calendar.period(month!).short}`, value: words.why }
+            : {
+                label: `${net.label} ${calendar.period(month!).short}`,
+                value: text('monthActual'),
+                after: withSense('month'),
+              },
+          { label: words.heads.toDate, value: text('toDateActual'), after: withSense('toDate') },
           { label: 'Outlook', value: text('yearOutlook') },
         ]
       : [];
@@ -83,17 +89,16 @@ export function VarianceScreen() {
   const steps = useMemo((): readonly WaterfallStep[] => {
     if (!view) return [];
     const full = view.everything;
-    const [diff, budgetKey] =
-      bridged === 'month' ? (['monthDiff', 'monthBudget'] as const) : (['ytdDiff', 'ytdBudget'] as const);
     const kinds = new Map(book.accounts.map((a) => [a.id, a.kind]));
-    const last = full.rows.at(-1)!;
+    const last = view.net;
+    if (!last || last.key !== 'netProfit') return [];
     const parts = full.rows.flatMap((r) => {
-      const d = cellOf(r, diff) as Minor | null;
-      return r.account && d
-        ? [{ key: r.key, label: r.label, effect: (d * effectOf(kinds.get(r.account)!)) as Minor }]
-        : [];
+      const d = cellOf(full, r, `${bridged}Diff`) as Minor | null;
+      const effect = r.account ? effectOf(kinds.get(r.account)!) : 0;
+      return d && effect ? [{ key: r.key, label: r.label, effect: (d * effect) as Minor }] : [];
     });
-    const bridge = bridgeOf((cellOf(last, budgetKey) ?? 0) as Minor, parts, 8);
+    if (cellOf(full, last, `${bridged}Diff`) === null) return [];
+    const bridge = bridgeOf((cellOf(full, last, `${bridged}Budget`) ?? 0) as Minor, parts, 8);
     const step = (label: string, value: Minor): WaterfallStep => ({
       label,
       value,
@@ -135,7 +140,7 @@ export function VarianceScreen() {
       }}
     />
   );
-  if (!budget || !view)
+  if (!compared || !view || !words)
     return (
       <div className={stage.stage}>
         {head('no budget covers this month')}
@@ -150,26 +155,36 @@ export function VarianceScreen() {
       </div>
     );
 
-  const covering = book.budgets.filter((b) => comparedBudget(ground, month, b.id)?.id === b.id);
+  const choices = comparisonsAt(ground, month);
+  const sections = [
+    ...new Set(
+      view.everything.rows.flatMap((r) => (r.kind === 'section' ? [r.key.replace('section-', '')] : [])),
+    ),
+  ] as SectionKind[];
   return (
     <div className={stage.stage}>
-      {head(
-        `against ${budget.name}, ${budget.approved ? `approved ${dayText(budget.approved.at)}` : 'a draft'}`,
-      )}
+      {head(`${scopeWords(compared)} against ${comparisonName(compared)}, ${standingWords(compared)}`)}
       <div className={stage.work}>
         <div className={stage.left}>
           <div className={stage.tools}>
             <NativeSelect
               aria-label="Budget to compare with"
-              value={budget.id}
-              data={covering.map((b) => ({ value: b.id, label: b.name }))}
+              value={compared.id}
+              data={choices.map((c) => ({ value: c.id, label: comparisonName(c) }))}
               onChange={(e) => setSession({ comparedId: e.currentTarget.value })}
             />
             <NativeSelect
               aria-label="Lines shown"
-              value={filter}
-              data={FILTERS as { value: string; label: string }[]}
-              onChange={(e) => setFilter(e.currentTarget.value as LineFilter)}
+              value={filter.lines}
+              data={LINES as { value: string; label: string }[]}
+              onChange={(e) => setFilter({ ...filter, lines: e.currentTarget.value as LineFilter['lines'] })}
+            />
+            <KindsFilter
+              options={sections.map((value) => ({ value, label: ROW_NAMES[value] }))}
+              presets={[{ label: 'Costs alone', values: COSTS }]}
+              chosen={filter.sections}
+              all="All kinds"
+              onChosen={(chosenSections) => setFilter({ ...filter, sections: chosenSections })}
             />
             <FlagFields book={book} readOnly={readOnly} />
             <NativeSelect
@@ -177,7 +192,7 @@ export function VarianceScreen() {
               value={bridged}
               data={[
                 { value: 'month', label: 'Chart: the month' },
-                { value: 'ytd', label: 'Chart: year to date' },
+                { value: 'toDate', label: 'Chart: year to date' },
               ]}
               onChange={(e) => setBridged(e.currentTarget.value as 'month')}
             />
@@ -187,10 +202,12 @@ export function VarianceScreen() {
             </Button>
             <ExportMenu onCsv={() => exportCsv(view.table)} onXlsx={() => void exportXlsx(view.table)} />
           </div>
-          <Waterfall
-            steps={steps}
-            label={`From budgeted to actual net profit, ${bridged === 'month' ? monthLabel : `year to ${monthLabel}`}`}
-          />
+          {steps.length > 0 && (
+            <Waterfall
+              steps={steps}
+              label={`From budgeted to actual net profit, ${bridged === 'month' ? monthLabel : words.heads.toDate.toLowerCase()}`}
+            />
+          )}
           <div className={stage.fill}>
             <VarianceTable
               table={view.table}
@@ -207,14 +224,15 @@ export function VarianceScreen() {
           <VariancePanel
             key={`${figure?.account}-${month}`}
             ground={ground}
-            budget={budget}
-            month={month}
+            comparison={compared}
+            span={view.span}
+            toDateWords={words.heads.toDate}
             figure={figure}
-            rows={view.everything.rows}
+            table={view.everything}
             readOnly={readOnly}
             onFigure={setFigure}
           />
-          {!figure && <FlaggedList rows={flagged} money={money} onFigure={setFigure} />}
+          {!figure && <FlaggedList table={view.table} money={money} onFigure={setFigure} />}
         </aside>
       </div>
     </div>

@@ -2,12 +2,31 @@
 
 import { memo, type KeyboardEvent } from 'react';
 import type { Minor } from '@/core/money';
-import { cellOf, type ReportRow, type ReportTable, type VarianceKey } from '@/core/report';
+import type { ReportCell, ReportColumn, ReportRow, ReportTable, VarianceBlock } from '@/core/report';
 import { percentText, type MoneyFormat } from '@/store/format';
 import type { Figure } from './VariancePanel';
 import classes from './Variance.module.css';
 
-/** The variance report as a table: month, year to date, full year. A figure opens what it is made of. */
+/** A run of columns under one head; the first of them has a picture of its differences. */
+type Block = {
+  readonly key: string;
+  readonly head: string;
+  readonly pictured: boolean;
+  readonly columns: readonly { readonly column: ReportColumn; readonly place: number }[];
+};
+
+function blocksOf(columns: readonly ReportColumn[]): Block[] {
+  const out: { key: string; head: string; pictured: boolean; columns: Block['columns'][number][] }[] = [];
+  columns.forEach((column, place) => {
+    const key = column.block ?? '';
+    const last = out.at(-1);
+    if (last?.key === key) last.columns.push({ column, place });
+    else out.push({ key, head: column.group, pictured: out.length === 0, columns: [{ column, place }] });
+  });
+  return out;
+}
+
+/** The variance report as a table, drawn from its own columns. A figure opens what it is made of. */
 export function VarianceTable({
   table,
   money,
@@ -19,12 +38,14 @@ export function VarianceTable({
   readonly figure: Figure | null;
   readonly onFigure: (figure: Figure) => void;
 }) {
-  const month = table.columns[0]!.group;
+  const blocks = blocksOf(table.columns);
+  const first = blocks[0]!;
+  const pictured = first.columns.find(({ column }) => column.formula?.op === 'minus')!.place;
   const largest = Math.max(
     1,
     ...table.rows
       .filter((r) => r.kind === 'line')
-      .map((r) => Math.abs((cellOf(r, 'monthDiff') as number | null) ?? 0)),
+      .map((r) => Math.abs((r.cells[pictured] as number | null) ?? 0)),
   );
   const onKeyDown = (e: KeyboardEvent<HTMLTableElement>) => {
     const step = { ArrowDown: 1, ArrowUp: -1 }[e.key];
@@ -44,38 +65,33 @@ export function VarianceTable({
         <thead>
           <tr>
             <td />
-            <th colSpan={6} scope="colgroup">
-              {month}
-            </th>
-            <th colSpan={5} scope="colgroup" className={classes.start}>
-              Year to date
-            </th>
-            <th colSpan={4} scope="colgroup" className={classes.start}>
-              Full year
-            </th>
-            <td />
+            {blocks.map((b, i) => {
+              const span = b.columns.length + Number(b.pictured);
+              return b.head ? (
+                <th key={b.key} colSpan={span} scope="colgroup" className={i > 0 ? classes.start : undefined}>
+                  {b.head}
+                </th>
+              ) : (
+                <td key={b.key} colSpan={span} />
+              );
+            })}
           </tr>
           <tr>
             <th scope="col" className={classes.name}>
               Line
             </th>
-            {['Actual', 'Budget', 'Diff.', '%', 'F/U'].map((h) => (
-              <th key={h} scope="col">
-                {h}
-              </th>
-            ))}
-            <th scope="col" aria-label="Picture of the difference" />
-            {['Actual', 'Budget', 'Diff.', '%', 'F/U'].map((h, i) => (
-              <th key={h} scope="col" className={i === 0 ? classes.start : undefined}>
-                {h}
-              </th>
-            ))}
-            {['Budget', 'Outlook', 'Diff.', 'F/U'].map((h, i) => (
-              <th key={h} scope="col" className={i === 0 ? classes.start : undefined}>
-                {h}
-              </th>
-            ))}
-            <th scope="col">Note</th>
+            {blocks.map((b, i) => [
+              ...b.columns.map(({ column }, k) => (
+                <th
+                  key={column.key}
+                  scope="col"
+                  className={i > 0 && k === 0 && b.head ? classes.start : undefined}
+                >
+                  {column.label}
+                </th>
+              )),
+              b.pictured && <th key="picture" scope="col" aria-label="Picture of the difference" />,
+            ])}
           </tr>
         </thead>
         <tbody>
@@ -83,8 +99,10 @@ export function VarianceTable({
             <Row
               key={row.key}
               row={row}
+              columns={table.columns}
               money={money}
               largest={largest}
+              pictured={pictured}
               chosen={figure?.account === row.account && row.account !== null ? figure!.span : null}
               onFigure={onFigure}
             />
@@ -95,50 +113,91 @@ export function VarianceTable({
   );
 }
 
+const TONES: Partial<Record<ReportColumn['of'], string>> = { plan: classes.plan, outlook: classes.outlook };
+
 const Row = memo(function Row({
   row,
+  columns,
   money,
   largest,
+  pictured,
   chosen,
   onFigure,
 }: {
   readonly row: ReportRow;
+  readonly columns: readonly ReportColumn[];
   readonly money: MoneyFormat;
   readonly largest: number;
+  readonly pictured: number;
   readonly chosen: Figure['span'] | null;
   readonly onFigure: (figure: Figure) => void;
 }) {
   if (row.kind === 'section')
     return (
       <tr data-kind="section">
-        <th scope="row" colSpan={17}>
+        <th scope="row" colSpan={columns.length + 2}>
           {row.label}
         </th>
       </tr>
     );
-  const amount = (key: VarianceKey) => cellOf(row, key) as Minor | null;
-  const exact = (key: VarianceKey) => (amount(key) === null ? undefined : money.exact(amount(key)));
-  const open = (key: VarianceKey, span: Figure['span']) =>
-    row.account === null ? (
-      money.text(amount(key))
-    ) : (
-      <button
-        type="button"
-        data-figure={key}
-        className={classes.figure}
-        title={exact(key)}
-        aria-label={`${row.label}, actual ${money.exact(amount(key)) || 'nothing'}: show entries`}
-        onClick={() => onFigure({ account: row.account!, span })}
-      >
-        {money.text(amount(key)) || '·'}
-      </button>
-    );
-  const plain = (key: VarianceKey, tone?: string) => (
-    <td className={tone} title={exact(key)}>
-      {money.text(amount(key))}
-    </td>
+  const senseOf = (place: number) =>
+    row.cells[columns.findIndex((c) => c.kind === 'sense' && c.block === columns[place]!.block)] as Sense;
+  const cell = (column: ReportColumn, place: number) => {
+    const value = row.cells[place] ?? null;
+    const start =
+      place > 0 && column.block && column.block !== columns[place - 1]!.block ? classes.start : '';
+    switch (column.kind) {
+      case 'money': {
+        const amount = value as Minor | null;
+        const exact = amount === null ? undefined : money.exact(amount);
+        if (column.of === 'actual' && row.account !== null)
+          return (
+            <td key={column.key} className={start}>
+              <button
+                type="button"
+                data-figure={column.key}
+                className={classes.figure}
+                title={exact}
+                aria-label={`${row.label}, actual ${exact ?? 'nothing'}: show entries`}
+                onClick={() => onFigure({ account: row.account!, span: column.block as VarianceBlock })}
+              >
+                {money.text(amount) || '·'}
+              </button>
+            </td>
+          );
+        return (
+          <td key={column.key} className={`${TONES[column.of] ?? ''} ${start}`} title={exact}>
+            {money.text(amount)}
+          </td>
+        );
+      }
+      case 'perMille':
+        return (
+          <td key={column.key} className={classes.percent}>
+            {percentText(value as number | null)}
+          </td>
+        );
+      case 'sense':
+        return <SenseCell key={column.key} sense={value as Sense} />;
+      case 'text':
+        return <NoteCell key={column.key} row={row} note={value} onFigure={onFigure} />;
+    }
+  };
+  const cells = columns.map(cell);
+  const afterFirst = columns.findIndex((c) => c.block !== columns[0]!.block);
+  cells.splice(
+    afterFirst < 0 ? cells.length : afterFirst,
+    0,
+    <td key="picture" className={classes.bar}>
+      {row.kind === 'line' && (
+        <Bar
+          value={(row.cells[pictured] as number | null) ?? 0}
+          largest={largest}
+          sense={senseOf(pictured)}
+        />
+      )}
+    </td>,
   );
-  const note = cellOf(row, 'note');
   return (
     <tr
       data-kind={row.kind}
@@ -160,50 +219,43 @@ const Row = memo(function Row({
           </button>
         )}
       </th>
-      <td>{open('monthActual', 'month')}</td>
-      {plain('monthBudget', classes.plan)}
-      {plain('monthDiff')}
-      <td className={classes.percent}>{percentText(cellOf(row, 'monthPercent') as number | null)}</td>
-      <Sense sense={cellOf(row, 'monthSense') as 'F' | 'U' | null} />
-      <td className={classes.bar}>
-        {row.kind === 'line' && (
-          <Bar
-            value={amount('monthDiff') ?? 0}
-            largest={largest}
-            sense={cellOf(row, 'monthSense') as 'F' | 'U' | null}
-          />
-        )}
-      </td>
-      <td className={classes.start}>{open('ytdActual', 'ytd')}</td>
-      {plain('ytdBudget', classes.plan)}
-      {plain('ytdDiff')}
-      <td className={classes.percent}>{percentText(cellOf(row, 'ytdPercent') as number | null)}</td>
-      <Sense sense={cellOf(row, 'ytdSense') as 'F' | 'U' | null} />
-      {plain('yearBudget', `${classes.plan} ${classes.start}`)}
-      {plain('yearOutlook', classes.outlook)}
-      {plain('yearDiff')}
-      <Sense sense={cellOf(row, 'yearSense') as 'F' | 'U' | null} />
-      <td className={classes.note}>
-        {note !== '' && note !== null ? (
-          <span className={classes.dot} role="img" aria-label={String(note)} title={String(note)} />
-        ) : (
-          row.flagged && (
-            <button
-              type="button"
-              data-figure="explain"
-              className={classes.explain}
-              onClick={() => onFigure({ account: row.account!, span: 'month' })}
-            >
-              explain
-            </button>
-          )
-        )}
-      </td>
+      {cells}
     </tr>
   );
 });
 
-function Sense({ sense }: { readonly sense: 'F' | 'U' | null }) {
+type Sense = 'F' | 'U' | null;
+
+function NoteCell({
+  row,
+  note,
+  onFigure,
+}: {
+  readonly row: ReportRow;
+  readonly note: ReportCell;
+  readonly onFigure: (figure: Figure) => void;
+}) {
+  return (
+    <td className={classes.note}>
+      {note !== '' && note !== null ? (
+        <span className={classes.dot} role="img" aria-label={String(note)} title={String(note)} />
+      ) : (
+        row.flagged && (
+          <button
+            type="button"
+            data-figure="explain"
+            className={classes.explain}
+            onClick={() => onFigure({ account: row.account!, span: 'month' })}
+          >
+            explain
+          </button>
+        )
+      )}
+    </td>
+  );
+}
+
+function SenseCell({ sense }: { readonly sense: Sense }) {
   return (
     <td className={classes.sense}>
       {sense && (
@@ -223,7 +275,7 @@ function Bar({
 }: {
   readonly value: number;
   readonly largest: number;
-  readonly sense: 'F' | 'U' | null;
+  readonly sense: Sense;
 }) {
   const half = 19;
   const length = Math.max(value === 0 ? 0 : 1, (Math.abs(value) / largest) * half);

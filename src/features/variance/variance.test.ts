@@ -13,9 +13,10 @@ import {
   share,
   sourceOf,
 } from '@/core/test/build';
-import { makeGround, reckoned } from '@/core/ground';
+import { comparisonFor, makeGround, reckoned, type Comparison, type Ground } from '@/core/ground';
 import { actualOf } from '@/core/ledger';
-import { comparedBudget, varianceTable } from './varianceData';
+import { cellOf, EVERY_LINE } from '@/core/report';
+import { varianceTable } from './varianceData';
 
 const accounts = [
   account('s', 'income', 'Sales'),
@@ -55,72 +56,132 @@ const approvedOf = (budget: Budget, at: string): Budget => ({
   },
 });
 
-describe('which budget a month is compared with', () => {
-  const draft = budgetOf(lines, 'b1');
-  const approved = approvedOf(budgetOf(lines, 'b2'), '2025-12-01T00:00:00Z');
-  const short = budgetOf(lines, 'b3', { length: 2 });
-  const ground = groundOf([approved, draft, short]);
-  test.each<[string, number, string | null, string | null]>([
-    ['the one chosen', first, 'b1', 'b1'],
-    ['the approved one where none is chosen', first, null, 'b2'],
-    ['the approved one where the chosen does not cover the month', first + 2, 'b3', 'b2'],
-    ['none outside every budget', first + 12, 'b1', null],
-  ])('%s', (_, month, chosen, expected) =>
-    expect(comparedBudget(ground, month, chosen)?.id ?? null).toBe(expected),
-  );
-  test('the latest where none is approved', () =>
-    expect(comparedBudget(groundOf([draft, short]), first, null)!.id).toBe('b3'));
-});
+const cellsOf = (comparison: Comparison, row: string, ground: Ground, month = first + 2) => {
+  const { table, ...rest } = varianceTable(ground, comparison, month, EVERY_LINE);
+  const found = table.rows.find((r) => r.key === row)!;
+  return { table, ...rest, of: (...keys: string[]) => keys.map((k) => cellOf(table, found, k)) };
+};
+const comparedIn = (ground: Ground, chosen: string | null = null, month = first + 2): Comparison =>
+  comparisonFor(ground, month, chosen)!;
 
 describe('the report of a month', () => {
   const draft = budgetOf(lines, 'b1');
-  const cellsOf = (budget: Budget, row: string, ground = groundOf([budget])) => {
-    const { table } = varianceTable(ground, budget, first + 2, 'all');
-    const at = (key: string) => table.columns.findIndex((c) => c.key === key);
-    const cells = table.rows.find((r) => r.key === row)!.cells;
-    return { table, of: (key: string) => cells[at(key)] as Minor | null };
-  };
+  const ground = groundOf([draft]);
+  const report = (row: string, month?: number) => cellsOf(comparedIn(ground), row, ground, month);
   test('actual and budget of the month and of the year to date come from ledger and budget', () => {
-    const { table } = cellsOf(draft, 's');
-    const sales = table.rows.find((r) => r.key === 's')!.cells;
-    expect(sales).toEqual(expect.arrayContaining([1300, 1000, 300, 3300, 3000]));
-    const goods = table.rows.find((r) => r.key === 'c')!.cells;
-    expect(goods).toEqual(expect.arrayContaining([500, 400, 1500, 1200]));
+    expect(report('s').of('monthActual', 'monthBudget', 'monthDiff', 'monthSense')).toEqual([
+      1300,
+      1000,
+      300,
+      'F',
+    ]);
+    expect(report('s').of('toDateActual', 'toDateBudget')).toEqual([3300, 3000]);
+    expect(report('c').of('monthActual', 'monthBudget', 'toDateActual', 'toDateBudget')).toEqual([
+      500, 400, 1500, 1200,
+    ]);
   });
   test('net profit of the report is that of ledger and budget', () => {
-    const ground = groundOf([draft]);
-    const { net } = varianceTable(ground, draft, first + 2, 'all');
     const actual = accounts.reduce(
       (t, a) => t + (actualOf(ground.balances, a, first + 2) ?? 0) * (naturalSign(a.kind) < 0 ? 1 : -1),
       0,
     );
     expect(actual).toBe(500);
-    expect(net!.cells).toEqual(expect.arrayContaining([500, 300]));
+    expect(report('netProfit').of('monthActual', 'monthBudget')).toEqual([500, 300]);
   });
+  test('a month that is not closed shows its plan and no result, and the year to date ends where actuals end', () => {
+    const { table, of, net } = report('s', first + 5);
+    expect(of('monthActual', 'monthBudget', 'monthDiff', 'monthPercent', 'monthSense')).toEqual([
+      null,
+      1000,
+      null,
+      null,
+      null,
+    ]);
+    expect(of('toDateActual', 'toDateBudget')).toEqual([3300, 3000]);
+    expect([...new Set(table.columns.map((c) => c.group))]).toEqual([
+      'Jun 2026: not closed',
+      'Year to Mar 2026',
+      'FY26',
+      '',
+    ]);
+    expect(table.rows.some((r) => r.flagged)).toBe(false);
+    expect(cellOf(table, net!, 'monthDiff')).toBeNull();
+  });
+  test('a closed month without a source is none either, and says so', () => {
+    const gap = groundOf([draft], { closedThrough: ids[4]! });
+    const { table, of } = cellsOf(comparedIn(gap, null, first + 4), 's', gap, first + 4);
+    expect(of('monthActual', 'monthDiff', 'toDateActual', 'toDateBudget')).toEqual([null, null, 3300, 3000]);
+    expect(table.columns[0]!.group).toBe('May 2026: no entries');
+  });
+  test('the outlook is what happened where there are actuals, and the plan for the rest', () =>
+    expect(report('s').of('yearOutlook', 'yearBudget')).toEqual([3300 + 9 * 1000, 12_000]));
   test('what was approved is compared, whatever its methods reckon to by now', () => {
     const approved = approvedOf(draft, '2025-12-01T00:00:00Z');
     const moved: Budget = { ...approved, lines: [line('s', byMonth(every(9_999))), ...lines.slice(1)] };
-    const { table } = cellsOf(moved, 's');
-    expect(table.rows.find((r) => r.key === 's')!.cells).toEqual(expect.arrayContaining([1300, 1000]));
-    expect(table.subtitle).toBe('Actual against Budget, approved 1 Dec 2025');
+    const g = groundOf([moved]);
+    const { table, of } = cellsOf(comparedIn(g), 's', g);
+    expect(of('monthActual', 'monthBudget')).toEqual([1300, 1000]);
+    expect(table.subtitle).toBe('Actual of the whole company against Budget, approved 1 Dec 2025');
   });
   test('a filter leaves lines out of sight, and net profit stays', () => {
-    const { table, everything, net } = varianceTable(groundOf([draft]), draft, first + 2, 'costs');
-    const shown = table.rows.filter((r) => r.kind === 'line').map((r) => r.key);
-    expect(shown).toEqual(['c', 'r']);
+    const { table, everything, net } = varianceTable(ground, comparedIn(ground), first + 2, {
+      lines: 'all',
+      sections: ['costOfSales', 'expense'],
+    });
+    expect(table.rows.filter((r) => r.kind === 'line').map((r) => r.key)).toEqual(['c', 'r']);
     expect(everything.rows.filter((r) => r.kind === 'line')).toHaveLength(3);
     expect(net).toBe(everything.rows.find((r) => r.key === 'netProfit'));
   });
   test('a note on a line of the month stands beside it', () => {
-    const ground = groundOf([draft], {
-      varianceNotes: { [ids[2]!]: { s: { text: 'Boat show', by: '', at: '' } as never } },
+    const noted = groundOf([draft], {
+      varianceNotes: { [ids[2]!]: { s: { text: 'Boat show', reach: 'timing', at: '' } } },
     });
-    const { table } = varianceTable(ground, draft, first + 2, 'all');
-    expect(JSON.stringify(table.rows.find((r) => r.key === 's'))).toContain('Boat show');
+    expect(cellsOf(comparedIn(noted), 's', noted).of('note')).toEqual(['Timing: Boat show']);
   });
+});
+
+describe('the full year', () => {
+  test('is the fiscal year of the month looked at, also of a budget of two', () => {
+    const two = budgetOf([line('s', byMonth({ ...every(1000), [`2027-01`]: minor(5) }))], 'b1', {
+      length: 24,
+    });
+    const ground = groundOf([two]);
+    expect(cellsOf(comparedIn(ground), 's', ground).of('yearBudget')).toEqual([12_000]);
+    const later = cellsOf(comparedIn(ground, null, first + 12), 's', ground, first + 12);
+    expect(later.of('yearBudget', 'yearOutlook')).toEqual([5, 5]);
+    expect(later.table.columns.find((c) => c.block === 'toDate')!.group).toBe('Year to date: nothing closed');
+  });
+  test('of a budget begun in mid-year is the months that it has, and so is the year to date', () => {
+    const late = budgetOf([line('s', byMonth(every(1000)))], 'b1', { first: ids[1]!, length: 11 });
+    const ground = groundOf([late]);
+    const { table, of } = cellsOf(comparedIn(ground), 's', ground);
+    expect(of('toDateActual', 'toDateBudget', 'yearBudget')).toEqual([2200, 2000, 11_000]);
+    expect(table.columns.find((c) => c.block === 'year')!.group).toBe('FY26, Feb to Dec');
+  });
+});
+
+test('a budget of balances is compared in balances alone: no income stands against blanks, and nothing is F or U', () => {
+  const bank = account('k', 'bank', 'Bank');
+  const balances = budgetOf([line('k', byMonth(every(900)))], 'b1', { covers: 'balanceSheet' });
+  const entries = blockOf(
+    [...accounts, bank],
+    [
+      ['2026-01-15', 's', 1000],
+      ['2026-01-15', 'k', 1000],
+    ],
+  );
+  const ground = makeGround(
+    bookWith([...accounts, bank], { sources: [sourceOf()], closedThrough: ids[0]!, budgets: [balances] }),
+    new Map([[entries.id, entries]]),
+  );
+  const { table, of } = cellsOf(comparedIn(ground, null, first), 'k', ground, first);
+  expect(table.rows.some((r) => r.key === 's')).toBe(false);
+  expect(of('monthActual', 'monthBudget', 'monthDiff', 'monthSense')).toEqual([1000, 900, 100, null]);
+  expect(of('toDateActual', 'yearBudget')).toEqual([1000, 900]);
 });
 
 test('a line of the budget without an account in the book leaves the report as it is', () => {
   const odd = budgetOf([...lines, line('gone', byMonth(every(5)))], 'b1');
-  expect(() => varianceTable(groundOf([odd]), odd, first, 'all')).not.toThrow();
+  const ground = groundOf([odd]);
+  expect(() => varianceTable(ground, comparedIn(ground), first, EVERY_LINE)).not.toThrow();
 });

@@ -1,62 +1,109 @@
 import type { Minor } from '@/core/money';
-import { yearToDate, type PeriodIndex } from '@/core/calendar';
-import { actualOf } from '@/core/ledger';
-import type { Budget } from '@/core/model';
-import { coversPeriod } from '@/core/plan';
-import { varianceReport, type LineFilter, type ReportTable } from '@/core/report';
-import { reckoned, type Ground } from '@/core/ground';
-import { dayText } from '@/store/format';
+import { fiscalYearLabel, type PeriodIndex } from '@/core/calendar';
+import { isInForce, type Comparison, type Ground } from '@/core/ground';
+import { segmentName } from '@/core/model';
+import {
+  EVERY_LINE,
+  usedPerMille,
+  varianceOf,
+  varianceSpan,
+  type LineFilter,
+  type ReportTable,
+} from '@/core/report';
+import type { VarianceSpan } from '@/core/variance';
+import { dayText, moneyFormat, percentText } from '@/store/format';
 
-/** The budget a month is compared with: the one chosen if it covers the month, else the approved one, else the latest. */
-export function comparedBudget(ground: Ground, month: PeriodIndex, chosen: string | null): Budget | null {
-  const candidates = ground.book.budgets.filter((b) => coversPeriod(ground.calendar, b, month));
-  return (
-    candidates.find((b) => b.id === chosen) ??
-    candidates.findLast((b) => b.state === 'approved') ??
-    candidates.at(-1) ??
-    null
+/** The words of a comparison: "Plan FY27", "North of Plan FY27", "Plan North and Plan South together". */
+export function comparisonName({ of, parts, axis, segments }: Comparison): string {
+  const names = parts.map((p) => p.budget.name);
+  switch (of) {
+    case 'budget':
+      return names[0]!;
+    case 'segment':
+      return `${segmentName(axis ?? undefined, segments[0]!)} of ${names[0]!}`;
+    case 'together':
+      return `${names.slice(0, -1).join(', ')} and ${names.at(-1)!} together`;
+  }
+}
+
+/** Whose actuals are compared. */
+export const scopeWords = ({ axis, segments, company }: Comparison): string =>
+  company || axis === null
+    ? 'the whole company'
+    : `${axis.name} ${segments.map((s) => segmentName(axis, s)).join(', ')} only`;
+
+/** How the budgets of a comparison stand: approved and when, a draft, or superseded. */
+export function standingWords({ parts }: Comparison): string {
+  const [first, ...rest] = parts.map(({ budget }) =>
+    isInForce(budget)
+      ? `approved ${dayText(budget.approved?.at ?? '')}`
+      : budget.state === 'draft'
+        ? 'a draft'
+        : 'superseded',
   );
+  return rest.every((s) => s === first) ? first! : 'some approved, some drafts';
+}
+
+/** What the periods of a report are called, and why a month has no result. */
+export function spanWords(ground: Ground, span: VarianceSpan) {
+  const { calendar, balances, closedThrough } = ground;
+  const at = (p: PeriodIndex) => calendar.period(p);
+  const month = at(span.month);
+  const why =
+    closedThrough !== null && span.month > closedThrough
+      ? 'not closed'
+      : balances.has(span.month)
+        ? ''
+        : 'no entries';
+  const last = span.toDate.at(-1);
+  const silent = span.toDate.length > 0 ? span.year.filter((p) => p < last! && !span.toDate.includes(p)) : [];
+  const year = fiscalYearLabel(month.year);
+  const whole = span.year.length === calendar.periodsIn(month.year);
+  return {
+    heads: {
+      month: why ? `${month.label}: ${why}` : month.label,
+      toDate:
+        last === undefined
+          ? 'Year to date: nothing closed'
+          : `Year to ${at(last).label}${silent.length > 0 ? ` without ${silent.map((p) => at(p).short).join(', ')}` : ''}`,
+      year: whole ? year : `${year}, ${at(span.year[0]!).short} to ${at(span.year.at(-1)!).short}`,
+    },
+    why,
+  };
 }
 
 /** The report of a month under a filter, and the same with every line, for what must add all of them. */
 export function varianceTable(
   ground: Ground,
-  budget: Budget,
+  comparison: Comparison,
   month: PeriodIndex,
   filter: LineFilter,
-): { table: ReportTable; everything: ReportTable; net: ReportTable['rows'][number] | null } {
-  const { book, calendar, closedThrough } = ground;
-  const { facts, amounts, figures } = reckoned(ground, budget);
-  const year = facts.years.findIndex(
-    ({ from, to }) => month - facts.periods[0]!.index >= from && month - facts.periods[0]!.index < to,
-  );
-  const first = facts.periods[0]!.index;
-  const period = calendar.period(month);
+): {
+  readonly table: ReportTable;
+  readonly everything: ReportTable;
+  readonly net: ReportTable['rows'][number] | null;
+  readonly span: VarianceSpan;
+} {
+  const money = moneyFormat(ground.book);
+  const span = varianceSpan(ground, comparison, month);
+  const { heads } = spanWords(ground, span);
   const make = (f: LineFilter) =>
-    varianceReport({
-      book: book.name,
-      currency: book.currency,
-      title: `Variance ${period.label}`,
-      subtitle: `Actual against ${budget.name}${budget.approved ? `, approved ${dayText(budget.approved.at)}` : ' (draft)'}`,
-      month: period.label,
-      accounts: book.accounts,
-      sides: (account) => ({
-        actual: (p) => actualOf(ground.balances, account, p),
-        budget: (p): Minor | null => amounts(account.id)?.[p - first] ?? null,
-        whole: figures(account.id)?.wholes[year] ?? null,
-      }),
-      span: {
-        month,
-        yearStart: Math.max(yearToDate(calendar, month).first, first),
-        first,
-        last: first + budget.length - 1,
-        actualThrough: Math.min(month, closedThrough ?? month),
+    varianceOf(ground, comparison, month, f, {
+      title: `Variance ${ground.calendar.period(month).label}`,
+      subtitle: `Actual of ${scopeWords(comparison)} against ${comparisonName(comparison)}, ${standingWords(comparison)}`,
+      words: {
+        heads,
+        used: (amount: Minor | null, of: Minor) => {
+          const share = usedPerMille(amount, of);
+          return `${money.text(amount) || '0'} of ${money.text(of)} for the year${share === null ? '' : ` (${percentText(share).replace('+', '')})`}`;
+        },
+        apart: 'difference without lines budgeted for the year as a whole',
+        note: (note) => `${note.reach === 'timing' ? 'Timing' : 'Lasting'}: ${note.text}`,
       },
-      filter: f,
-      flag: { amount: book.settings.flagAmount, percent: book.settings.flagPercent },
-      note: (account) => book.varianceNotes[period.id]?.[account] ?? null,
     });
-  const everything = make('all');
-  const net = everything.rows.find((r) => r.key === 'netProfit') ?? null;
-  return { table: filter === 'all' ? everything : make(filter), everything, net };
+  const everything = make(EVERY_LINE);
+  const key = comparison.covers === 'balanceSheet' ? 'netAssets' : 'netProfit';
+  const net = everything.rows.find((r) => r.key === key) ?? null;
+  const plain = filter.lines === 'all' && filter.sections.length === 0;
+  return { table: plain ? everything : make(filter), everything, net, span };
 }

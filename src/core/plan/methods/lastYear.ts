@@ -1,6 +1,7 @@
 import { minor, uplift, type Minor } from '@/core/money';
 import { yearsBefore, type PeriodIndex } from '@/core/calendar';
 import type { MethodOf } from '@/core/model';
+import { outlookOf } from '../outlook';
 import {
   blanks,
   rounded,
@@ -34,11 +35,11 @@ function baseOf({ from }: LastYear, { line, facts }: Context, i: number, own: Am
   const itself = (): Base => ({ of: 'own', period, value: own[inside] ?? null });
   if (from.of === 'actuals') return inside >= 0 ? itself() : { of: 'actual', period, value: actual() };
   const other = facts.other(from.budget);
-  const planned = other?.amount(account, segment, period) ?? null;
-  if (from.of === 'budget' || facts.closedThrough === null || period > facts.closedThrough)
-    return inside >= 0 && !other?.has(period) ? itself() : { of: 'budget', period, value: planned };
-  // A closed month without an entry, though something was planned for it, came to nothing.
-  return { of: 'actual', period, value: actual() ?? (planned === null ? null : minor(0)) };
+  const amount = other?.amount(account, segment, period) ?? null;
+  if (from.of === 'budget' || !facts.isActual(period))
+    return inside >= 0 && !other?.has(period) ? itself() : { of: 'budget', period, value: amount };
+  const planned = { amount, line: other?.plans(account, segment) ?? false };
+  return { of: 'actual', period, value: outlookOf(facts, account, segment, period, planned) };
 }
 
 /** What is left of a month's basis after its lump is taken out. */

@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import { Button, Menu, TextInput } from '@mantine/core';
 import { Dialog } from '@/components/Dialog';
-import { LIMITS, nameWith, type Budget } from '@/core/model';
+import { LIMITS, nameWith, supersededBy, type Budget } from '@/core/model';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import { approveBudget, fingerprintOf } from '@/store/actions';
 import type { Ground } from '@/core/ground';
@@ -39,13 +39,9 @@ function MenuOf({ ground, budget }: { readonly ground: Ground; readonly budget: 
   const [text, setText] = useState('');
   const [print, setPrint] = useState<string | null>(null);
   const close = () => setDialog(null);
-  const open = (d: Asking) => {
+  const open = (d: Asking, more = ', copy') => {
     setText(
-      d === 'rename'
-        ? budget.name
-        : d === 'duplicate'
-          ? nameWith(budget.name, ', copy', LIMITS.budgetName)
-          : '',
+      d === 'rename' ? budget.name : d === 'duplicate' ? nameWith(budget.name, more, LIMITS.budgetName) : '',
     );
     setDialog(d);
   };
@@ -123,6 +119,8 @@ function MenuOf({ ground, budget }: { readonly ground: Ground; readonly budget: 
               {budget.state === 'draft' && <Menu.Item onClick={() => open('approve')}>Approve…</Menu.Item>}
               <Menu.Item onClick={() => open('rename')}>Rename…</Menu.Item>
               <Menu.Item onClick={() => open('duplicate')}>Duplicate…</Menu.Item>
+              <Menu.Item onClick={() => open('duplicate', ', better case')}>A better case…</Menu.Item>
+              <Menu.Item onClick={() => open('duplicate', ', worse case')}>A worse case…</Menu.Item>
               <Menu.Item onClick={() => open('person')}>Your name…</Menu.Item>
               {budget.state === 'draft' && (
                 <Menu.Item onClick={() => open('clear')}>Clear all lines…</Menu.Item>
@@ -143,8 +141,9 @@ function MenuOf({ ground, budget }: { readonly ground: Ground; readonly budget: 
           <>
             <p style={{ marginTop: 0 }}>
               Its figures are frozen as they are now, and actuals are compared with them. Changes go on in a
-              revision. An approved budget for the same months becomes superseded.
+              revision.
             </p>
+            <Superseded budget={budget} budgets={ground.book.budgets} />
             <PersonFields />
             <Button mt="md" data-autofocus variant="filled" onClick={() => void approve()}>
               Approve
@@ -222,6 +221,31 @@ function MenuOf({ ground, budget }: { readonly ground: Ground; readonly budget: 
         )}
       </Dialog>
     </>
+  );
+}
+
+/** What would be superseded, and what stays in force beside it, said before anybody agrees. */
+function Superseded({ budget, budgets }: { readonly budget: Budget; readonly budgets: readonly Budget[] }) {
+  const gone = supersededBy({ budgets: [...budgets] }, budget);
+  const beside = budgets.filter((b) => b.state === 'approved' && !gone.includes(b));
+  const list = (of: readonly Budget[]) => of.map((b) => b.name).join(', ');
+  return (
+    <p>
+      {gone.length > 0 ? (
+        <>
+          It takes the place of <b>{list(gone)}</b>, of the same months, statements and segments, which
+          becomes superseded.
+        </>
+      ) : (
+        'It takes the place of no other budget.'
+      )}
+      {beside.length > 0 && (
+        <>
+          {' '}
+          {list(beside)} {beside.length === 1 ? 'stays' : 'stay'} in force beside it.
+        </>
+      )}
+    </p>
   );
 }
 

@@ -1,10 +1,9 @@
-import { sumBlank, type Minor } from '@/core/money';
+import type { Minor } from '@/core/money';
 import type { AccountId, SegmentId } from '@/core/model';
 import { totalOf } from '@/core/plan';
-import { reckoned, type Ground, type Reckoned } from '@/core/ground';
+import { outlookMonths, reckoned, segmentsIn, yearBefore, type Ground, type Reckoned } from '@/core/ground';
 import type { Setup } from '../sheet/setup';
 import type { WorkColumn } from './worksheetRows';
-import { segmentsIn, yearBefore } from '@/core/ground';
 
 type Months = readonly (Minor | null)[];
 
@@ -27,13 +26,7 @@ export function ghostFor(
   if (setup.ghostOf === 'outlook')
     return {
       label: 'Outlook',
-      of: (id) => {
-        const planned = whole.amounts(id, segment);
-        return facts.periods.map((p, i) => {
-          if (facts.closedThrough === null || p.index > facts.closedThrough) return planned?.[i] ?? null;
-          return sumBlank(segments.map((s) => facts.actual(id, s, p.index)));
-        });
-      },
+      of: (id) => outlookMonths(whole, id, segments),
     };
   const other = ground.book.budgets.find((b) => b.id === setup.ghostOf);
   if (!other) {

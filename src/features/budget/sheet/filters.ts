@@ -1,5 +1,6 @@
 import {
   isProfitAndLoss,
+  sameScope,
   type Account,
   type AccountKind,
   type Budget,
@@ -153,11 +154,9 @@ function incomeLast(rows: readonly StatementRow[], kept: readonly number[]): num
   return [...head.filter((r) => !isIncome(r)), ...head.filter(isIncome), ...kept.slice(upTo)];
 }
 
-/** What was approved for the same periods, by account; null where nothing was. */
+/** What was approved of the same months, statements and segments, by account; null where nothing was. */
 export function approvedFor(budgets: readonly Budget[], budget: Budget) {
-  const other = budgets.findLast(
-    (b) => b.id !== budget.id && b.approved && b.first === budget.first && b.length === budget.length,
-  );
+  const other = budgets.findLast((b) => b.id !== budget.id && b.approved && sameScope(b, budget));
   if (!other?.approved) return null;
   const { approved } = other;
   return (account: string, segment: SegmentId | 'all') => frozenFigures(approved, account, segment);

@@ -1,0 +1,34 @@
+import { sumBlank, type Minor } from '@/core/money';
+import type { PeriodIndex } from '@/core/calendar';
+import type { AccountId, SegmentId } from '@/core/model';
+import { outlookOf } from '@/core/plan';
+import type { Reckoned } from './reckoned';
+
+/** What a budget plans of an account in a period, and whether it has a line of it: null outside of its periods. */
+export function plannedAt(
+  { amounts, facts }: Reckoned,
+  account: AccountId,
+  segment: SegmentId | 'all',
+  period: PeriodIndex,
+): { readonly amount: Minor | null; readonly line: boolean } {
+  const months = amounts(account, segment);
+  return { amount: months?.[period - facts.periods[0]!.index] ?? null, line: months !== null };
+}
+
+/** The outlook of an account over segments of a budget, in one period. */
+export const outlookAt = (
+  whole: Reckoned,
+  account: AccountId,
+  segments: readonly SegmentId[],
+  period: PeriodIndex,
+): Minor | null =>
+  sumBlank(
+    segments.map((s) => outlookOf(whole.facts, account, s, period, plannedAt(whole, account, s, period))),
+  );
+
+/** The same in every period of the budget. */
+export const outlookMonths = (
+  whole: Reckoned,
+  account: AccountId,
+  segments: readonly SegmentId[],
+): (Minor | null)[] => whole.facts.periods.map((p) => outlookAt(whole, account, segments, p.index));
