@@ -63,7 +63,11 @@ export function Waterfall({
   );
 }
 
-const HEIGHT = 150;
+const HEIGHT = 158;
+/** The space of a label above or below a bar: it must never touch the names beneath. */
+const LABEL = 21;
+
+const MARGIN = { l: 8, r: 8, t: 4, b: 34 };
 
 /** A label in at most two lines of some twelve letters: neighbors must not run into each other. */
 function twoLines(label: string): string {
@@ -107,7 +111,8 @@ function drawing(all: readonly WaterfallStep[], root: HTMLElement): { data: obje
     ),
   );
   const floor = low < 0 || near < high * 0.35 ? Math.min(0, low) : near - (high - near) * 0.6;
-  const pad = (high - floor) * 0.16 || 1;
+  const plot = HEIGHT - MARGIN.t - MARGIN.b;
+  const pad = ((high - floor) * LABEL) / (plot - 2 * LABEL) || 1;
   return {
     data: [
       {
@@ -131,7 +136,7 @@ function drawing(all: readonly WaterfallStep[], root: HTMLElement): { data: obje
     ],
     layout: {
       height: HEIGHT,
-      margin: { l: 8, r: 8, t: 8, b: 34 },
+      margin: MARGIN,
       paper_bgcolor: 'rgba(0,0,0,0)',
       plot_bgcolor: 'rgba(0,0,0,0)',
       showlegend: false,

@@ -137,17 +137,42 @@ export const unitOfRound = (method: Extract<Method, { round: unknown }>, facts: 
 /** Rounds months to a unit so that each year adds up to its rounded total; blanks stay blank. Balances one by one. */
 export function rounded(amounts: Amounts, unit: number, facts: Facts, balance: boolean): Amounts {
   if (unit <= 1) return amounts;
-  if (balance) return amounts.map((a) => (a === null ? null : roundTo(a, unit)));
   const out = [...amounts];
-  for (const { from, to } of facts.years) {
-    const months = amounts.slice(from, to);
-    const parts = roundParts(
-      months.map((a) => a ?? ZERO),
-      unit,
-    );
-    months.forEach((a, k) => (out[from + k] = a === null ? null : parts[k]!));
-  }
+  for (const year of facts.years) roundYear(out, year, unit, balance);
   return out;
+}
+
+/**
+ * Makes a line's months year by year: a later year may follow the months of an earlier one, and follows them as they are
+ * shown, rounded and typed over. `make` puts a year's months where they belong; `shown` gives what stands so far.
+ */
+export function byYears(
+  { facts, line, typed }: Context,
+  unit: number,
+  make: (year: Span, months: (Minor | null)[], shown: (i: number) => Minor | null) => void,
+): Amounts {
+  const months: (Minor | null)[] = [...blanks(facts)];
+  const shown = (i: number): Minor | null => {
+    const over = typed(i);
+    return over === undefined ? (months[i] ?? null) : over;
+  };
+  const balance = facts.isBalance(line.account);
+  for (const year of facts.years) {
+    make(year, months, shown);
+    if (unit > 1) roundYear(months, year, unit, balance);
+  }
+  return months;
+}
+
+function roundYear(months: (Minor | null)[], { from, to }: Span, unit: number, balance: boolean): void {
+  const year = months.slice(from, to);
+  const parts = balance
+    ? year.map((a) => (a === null ? ZERO : roundTo(a, unit)))
+    : roundParts(
+        year.map((a) => a ?? ZERO),
+        unit,
+      );
+  year.forEach((a, k) => (months[from + k] = a === null ? null : parts[k]!));
 }
 
 /** The step of a rounding, where it made a difference. */

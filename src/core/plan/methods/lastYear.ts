@@ -4,11 +4,10 @@ import type { MethodOf } from '@/core/model';
 import { outlookOf } from '../outlook';
 import {
   blanks,
-  rounded,
+  byYears,
   roundingStep,
   unitOfRound,
   upliftStep,
-  type Amounts,
   type Computed,
   type Context,
   type Reason,
@@ -26,13 +25,18 @@ type Base = {
  * What the i-th month is taken from. A budget of more than a year follows itself where what it is taken from has no
  * such month: neither the ledger nor the other budget has come that far.
  */
-function baseOf({ from }: LastYear, { line, facts }: Context, i: number, own: Amounts): Base | null {
+function baseOf(
+  { from }: LastYear,
+  { line, facts }: Context,
+  i: number,
+  own: (i: number) => Minor | null,
+): Base | null {
   const period = yearsBefore(facts.calendar, facts.periods[i]!.index, from.years);
   if (period === null) return null;
   const { account, segment } = line;
   const actual = () => facts.actual(account, segment, period);
   const inside = from.years > 0 ? period - facts.periods[0]!.index : -1;
-  const itself = (): Base => ({ of: 'own', period, value: own[inside] ?? null });
+  const itself = (): Base => ({ of: 'own', period, value: own(inside) });
   if (from.of === 'actuals') return inside >= 0 ? itself() : { of: 'actual', period, value: actual() };
   const other = facts.other(from.budget);
   const amount = other?.amount(account, segment, period) ?? null;
@@ -57,23 +61,20 @@ function isPlain({ from, add, skip }: LastYear): boolean {
 }
 
 /** The common case at full speed: the year before, as it is but for the percentage. */
-function plainly(method: LastYear, { facts, line, typed }: Context): Computed {
+function plainly(method: LastYear, context: Context): Computed {
+  const { facts, line } = context;
   const { lastYear } = facts.past(line.account, line.segment);
-  const lifted: (Minor | null)[] = [];
-  const own: (Minor | null)[] = [];
   let met = false;
-  for (let i = 0; i < lastYear.length; i++) {
-    const back = facts.yearBack[i] ?? -1;
-    const base = back >= 0 ? own[back]! : lastYear[i]!;
-    if (base !== null) met = true;
-    const value = base === null ? null : uplift(base, method.uplift);
-    lifted.push(value);
-    const over = typed(i);
-    own.push(over === undefined ? value : over);
-  }
-  if (!met) return { amounts: blanks(facts), issue: 'noLastYear' };
-  const balance = facts.isBalance(line.account);
-  return { amounts: rounded(lifted, unitOfRound(method, facts), facts, balance), issue: null };
+  const amounts = byYears(context, unitOfRound(method, facts), ({ from, to }, months, shown) => {
+    for (let i = from; i < to; i++) {
+      const back = facts.yearBack[i] ?? -1;
+      const base = back >= 0 ? shown(back) : lastYear[i]!;
+      if (base === null) continue;
+      met = true;
+      months[i] = uplift(base, method.uplift);
+    }
+  });
+  return met ? { amounts, issue: null } : { amounts: blanks(facts), issue: 'noLastYear' };
 }
 
 /** Each month is the same month of an earlier year (actual, outlook or another budget), with the uplift. */
@@ -81,30 +82,24 @@ export const lastYear: Rule<'lastYear'> = {
   by: 'line',
   balances: true,
   compute(method, context) {
-    const { facts, typed, line } = context;
+    const { facts } = context;
     const { from } = method;
     if (from.of !== 'actuals' && !facts.other(from.budget))
       return { amounts: blanks(facts), issue: 'budgetMissing' };
     if (isPlain(method)) return plainly(method, context);
-    const own: (Minor | null)[] = [];
-    const raised: (Minor | null)[] = [];
     let met = false;
-    facts.periods.forEach((p, i) => {
-      const base = baseOf(method, context, i, own)?.value ?? null;
-      if (base !== null) met = true;
-      const left = afterSkip(method, p.id, base);
-      raised.push(left === null ? null : uplift(minor(left + method.add), method.uplift));
-      const over = typed(i);
-      own.push(over === undefined ? raised[i]! : over);
+    const amounts = byYears(context, unitOfRound(method, facts), ({ from: start, to }, months, shown) => {
+      for (let i = start; i < to; i++) {
+        const base = baseOf(method, context, i, shown)?.value ?? null;
+        if (base !== null) met = true;
+        const left = afterSkip(method, facts.periods[i]!.id, base);
+        months[i] = left === null ? null : uplift(minor(left + method.add), method.uplift);
+      }
     });
-    if (!met) return { amounts: blanks(facts), issue: 'noLastYear' };
-    return {
-      amounts: rounded(raised, unitOfRound(method, facts), facts, facts.isBalance(line.account)),
-      issue: null,
-    };
+    return met ? { amounts, issue: null } : { amounts: blanks(facts), issue: 'noLastYear' };
   },
   explain(method, context, i, made, own) {
-    const base = baseOf(method, context, i, own);
+    const base = baseOf(method, context, i, (k) => own[k] ?? null);
     if (!base) return [];
     const steps: Reason[] = [{ step: 'basis', ...base }];
     if (base.value === null) return steps;

@@ -4,8 +4,7 @@ import type { MethodOf } from '@/core/model';
 import type { Facts } from '../facts';
 import { spanSize, type Span } from '../spans';
 import {
-  blanks,
-  rounded,
+  byYears,
   roundingStep,
   stuck,
   unitOfRound,
@@ -15,7 +14,7 @@ import {
   type Rule,
 } from '../rule';
 import { wholeAt, wholeSteps } from './phased';
-import { shownSoFar, wholesOf } from './wholes';
+import { wholesOf } from './wholes';
 
 type Pattern = MethodOf<'pattern'>;
 
@@ -55,18 +54,19 @@ export const pattern: Rule<'pattern'> = {
   balances: false,
   compute(method, context) {
     const { facts } = context;
-    const amounts: (Minor | null)[] = [...blanks(facts)];
     let issue: LineIssue | null = null;
     let met = false;
-    for (const { span, total } of wholesOf(method, context, shownSoFar(context, amounts))) {
-      met = true;
-      const shaped = splitLike(total, shapeOf(method, context, span));
-      // Nothing to be in proportion to: an even split, and the line says so.
-      if (!shaped) issue = 'nothingToFollow';
-      (shaped ?? splitEven(total, spanSize(span))).forEach((v, k) => (amounts[span.from + k] = v));
-    }
+    const amounts = byYears(context, unitOfRound(method, facts), (year, months, shown) => {
+      for (const { span, total } of wholesOf(method, context, shown, year)) {
+        met = true;
+        const shaped = splitLike(total, shapeOf(method, context, span));
+        // Nothing to be in proportion to: an even split, and the line says so.
+        if (!shaped) issue = 'nothingToFollow';
+        (shaped ?? splitEven(total, spanSize(span))).forEach((v, k) => (months[span.from + k] = v));
+      }
+    });
     if (!met) return stuck(facts, 'noLastYear');
-    return { amounts: rounded(amounts, unitOfRound(method, facts), facts, false), issue };
+    return { amounts, issue };
   },
   explain(method, context, i, made, own) {
     const whole = wholeAt(

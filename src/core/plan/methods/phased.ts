@@ -2,8 +2,7 @@ import { splitByWeights, type Minor } from '@/core/money';
 import type { MethodOf } from '@/core/model';
 import { phasingWeights } from '../phasing';
 import {
-  blanks,
-  rounded,
+  byYears,
   roundingStep,
   stuck,
   unitOfRound,
@@ -13,7 +12,7 @@ import {
   type Reason,
   type Rule,
 } from '../rule';
-import { shownSoFar, wholesOf, type Whole } from './wholes';
+import { wholesOf, type Whole } from './wholes';
 
 type Phased = MethodOf<'phased'>;
 
@@ -30,17 +29,18 @@ export const phased: Rule<'phased'> = {
   balances: false,
   compute(method, context) {
     const { facts } = context;
-    const amounts: (Minor | null)[] = [...blanks(facts)];
     let issue: LineIssue | null = null;
     let met = false;
-    for (const whole of wholesOf(method, context, shownSoFar(context, amounts))) {
-      met = true;
-      const parts = partsOf(method, context, whole);
-      if (typeof parts === 'string') issue = parts;
-      else parts.forEach((v, k) => (amounts[whole.span.from + k] = v));
-    }
+    const amounts = byYears(context, unitOfRound(method, facts), (year, months, shown) => {
+      for (const whole of wholesOf(method, context, shown, year)) {
+        met = true;
+        const parts = partsOf(method, context, whole);
+        if (typeof parts === 'string') issue = parts;
+        else parts.forEach((v, k) => (months[whole.span.from + k] = v));
+      }
+    });
     if (!met) return stuck(facts, method.amounts ? 'nothingToFollow' : 'noLastYear');
-    return { amounts: rounded(amounts, unitOfRound(method, facts), facts, false), issue };
+    return { amounts, issue };
   },
   explain(method, context, i, made, own) {
     const whole = wholeAt(

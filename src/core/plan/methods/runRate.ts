@@ -34,10 +34,15 @@ function monthsOf({ over }: RunRate, { line, facts }: Context): Minor[] {
   return months;
 }
 
-/** The span's amount with its uplift: the average month times its months, rounded once. */
+/** The span's amount before its uplift: the average month, with what is added to it, times its months; rounded once. */
+const spanBase = (method: RunRate, months: readonly Minor[], span: Span): Minor =>
+  minor(
+    divideRounded(sum(months), spanSize(span), months.length, 'halfAwayFromZero') +
+      method.add * spanSize(span),
+  );
+
 function spanTotal(method: RunRate, months: readonly Minor[], span: Span): Minor {
-  const base = divideRounded(sum(months), spanSize(span), months.length, 'halfAwayFromZero');
-  return uplift(minor(base + method.add * spanSize(span)), method.uplift);
+  return uplift(spanBase(method, months, span), method.uplift);
 }
 
 /** The average of a run of months, carried on. */
@@ -68,7 +73,8 @@ export const runRate: Rule<'runRate'> = {
     const span = facts.years.find((s) => i >= s.from && i < s.to)!;
     const total = spanTotal(method, months, span);
     const exact = splitEven(total, spanSize(span))[i - span.from]!;
-    steps.push({ step: 'whole', of: 'average', span, value: total });
+    steps.push({ step: 'whole', of: 'average', span, value: spanBase(method, months, span) });
+    steps.push(...upliftStep(method.uplift, total));
     steps.push({ step: 'phasedPart', by: 'even', part: 1, of: spanSize(span), value: exact });
     return [...steps, ...roundingStep(made, exact)];
   },

@@ -13,16 +13,18 @@ export type Whole = {
 
 /**
  * The amounts that a method divides, each with the uplift: as they were said, or the year before's total of the same
- * months. `own` gives the line's months so far, which a second year follows. A span of which nothing is known is left out.
+ * months. `own` gives the line's months so far, which a second year follows; only spans that begin within the months given. A span of which nothing is known is left out.
  */
 export function* wholesOf(
   method: { readonly amounts: Wholes | null; readonly uplift: Percent },
   context: Context,
   own: (i: number) => Minor | null,
+  within: Span = { from: 0, to: Infinity },
 ): Generator<Whole> {
   const { facts } = context;
   const spans = method.amounts?.per === 'quarter' ? facts.quarters : facts.years;
   for (const [k, span] of spans.entries()) {
+    if (span.from < within.from || span.from >= within.to) continue;
     const base = method.amounts ? (method.amounts.amounts[k] ?? null) : yearBefore(context, span, own);
     if (base === null) continue;
     yield { span, base, total: uplift(base, method.uplift), said: method.amounts !== null };
@@ -43,11 +45,3 @@ function yearBefore(
     }),
   );
 }
-
-/** A line's months while they are made: as typed over, else as made so far. */
-export const shownSoFar =
-  ({ typed }: Context, amounts: readonly (Minor | null)[]) =>
-  (i: number): Minor | null => {
-    const over = typed(i);
-    return over === undefined ? (amounts[i] ?? null) : over;
-  };
