@@ -80,7 +80,11 @@ export async function drawAll(
         periods: facts.periods,
         grain: 'quarters',
         figures: (id) => whole.figures(id, 'all'),
-        lastYear: { label: 'Last year', of: (id) => yearBefore(ground, whole).of(id, 'all') },
+        lastYear: {
+          label: 'Last year',
+          of: (id) => yearBefore(ground, whole).of(id, 'all'),
+          known: yearBefore(ground, whole).known,
+        },
         methodName: () => '',
         note: () => '',
         with: { lastYear: true, words: true },

@@ -104,6 +104,13 @@ function DraftInput<T>({
         },
       }}
       onChange={(e) => setDraft(e.currentTarget.value)}
+      // A figure that stands there is replaced by what is typed: the first click takes all of it.
+      onMouseDown={(e) => {
+        if (document.activeElement === e.currentTarget) return;
+        e.preventDefault();
+        e.currentTarget.focus();
+      }}
+      onFocus={(e) => e.currentTarget.select()}
       onBlur={commit}
       onKeyDown={(e) => {
         if (e.key === 'Enter') {

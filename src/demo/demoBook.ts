@@ -263,7 +263,7 @@ function fy27Budget(book: Book, blocks: readonly LedgerBlock[]): Budget {
   const cents = (units: number) => minor(units * 100);
   const month = (n: number) => periods[n]!.id;
   const lines = startLines(
-    { from: 'sameMonth', other: null, uplift: percent('3'), upliftByKind: {}, round: 10 },
+    { from: 'sameMonth', other: null, uplift: percent('3'), upliftByKind: {}, round: 10, rest: null },
     book.accounts,
     facts,
   );

@@ -46,6 +46,7 @@ const budgetTable = (currency = 'USD'): ReportTable =>
     lastYear: {
       label: 'FY25 actual',
       of: (id) => [minor(id === 'o' ? 0 : 77777), ...new Array<null>(11).fill(null)],
+      known: periods.map(() => true),
     },
     methodName: () => 'Even',
     note: () => '-2+3',
@@ -272,7 +273,7 @@ describe('names and figures that spreadsheets have no place for', () => {
       covers: 'profitAndLoss',
       figures: () => ({ amounts: periods.map(() => minor(MOST_AMOUNT)), wholes: [] }),
       with: { lastYear: false, words: false },
-      lastYear: { label: '', of: () => [] },
+      lastYear: { label: '', of: () => [], known: periods.map(() => true) },
       methodName: () => '',
       note: () => '',
     });

@@ -217,7 +217,8 @@ class Writer {
       case 'unphased':
         return null;
       case 'lastYear': {
-        const basis = find('basis');
+        const average = find('average');
+        const basis = find('basis') ?? (average && { of: 'average' as const, value: average.value });
         if (!basis || basis.value === null) return null;
         const own = basis.of === 'own' ? basis.period - this.p.facts.periods[0]!.index : -1;
         const skipped = find('skipped')?.value ?? 0;
@@ -237,10 +238,10 @@ class Writer {
           return round(`(${this.money(average.value)}${this.plus(m.add)})*${percent}`, exact, raw);
         }
         const part = find('phasedPart')!;
-        // The span's total already has the uplift; the formula takes it off and puts the input's on.
-        const lifted = fractionOf(m.uplift);
-        const text = `${this.money(whole.value)}/(1+${lifted})*${percent}/${part.of}`;
-        return round(text, divideRounded(whole.value, 1, part.of, 'halfAwayFromZero'), whole.value / part.of);
+        const total = find('uplift')?.value ?? whole.value;
+        const lifted = (whole.value * (1 + fractionOf(m.uplift))) / part.of;
+        const text = `${this.money(whole.value)}*${percent}/${part.of}`;
+        return round(text, divideRounded(total, 1, part.of, 'halfAwayFromZero'), lifted);
       }
       case 'phased':
       case 'pattern': {

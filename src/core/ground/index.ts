@@ -11,4 +11,12 @@ export {
   type ComparisonPart,
 } from './comparison';
 export { throughMerges } from './merged';
-export { coversYearBefore, lastYearOf, segmentsIn, yearBefore, yearsTo, type YearBefore } from './yearBefore';
+export {
+  coversYearBefore,
+  lastYearOf,
+  sameMonths,
+  segmentsIn,
+  yearBefore,
+  yearsTo,
+  type YearBefore,
+} from './yearBefore';

@@ -14,7 +14,7 @@ import {
   siteAxis,
   sourceOf,
 } from '@/core/test/build';
-import { yearBefore, yearsTo } from './yearBefore';
+import { sameMonths, yearBefore, yearsTo } from './yearBefore';
 
 const accounts = [account('s', 'income', 'Sales'), account('r', 'expense', 'Rent')];
 const ids = periodIds(2026);
@@ -66,9 +66,14 @@ test('a line takes it over as it stands there', () => {
   expect(reckoned(ground, taking).amounts('s')!.slice(0, 5)).toEqual([110, 220, 330, 8, 8]);
 });
 
-test('without a budget of that year there are only the months of the ledger', () => {
+test('without a budget of that year there are only its closed months, and it says how many', () => {
   const before = told(planned, []);
-  expect([before.as, before.of('s', 'all').slice(0, 5)]).toEqual(['actual', [100, 200, 300, 400, null]]);
+  expect([before.as, before.of('s', 'all').slice(0, 5)]).toEqual(['actual', [100, 200, 300, null, null]]);
+  expect([before.label, before.all, sameMonths(before, [1, 2, 3, 4, 5])]).toEqual([
+    'FY26 actual, 3 months',
+    false,
+    [1, 2, 3],
+  ]);
 });
 
 test('what stands in: a budget that its own lines follow, else the latest that is not superseded', () => {

@@ -24,6 +24,10 @@ export type YearBefore = {
   readonly as: 'actual' | 'outlook';
   /** An account's months, each a year before the budget's, in one segment or over all that the budget has. */
   readonly of: (account: AccountId, segment: SegmentId | 'all') => Months;
+  /** For each month of the budget whether its counterpart is known; a change is only one of those that are. */
+  readonly known: readonly boolean[];
+  /** Whether all of them are. */
+  readonly all: boolean;
   /** The method by which a line takes it over. */
   readonly method: (uplift?: Percent, round?: RoundUnit) => Method;
 };
@@ -98,16 +102,28 @@ function standInFor(ground: Ground, { facts, budget }: Reckoned): Budget | null 
 
 function make({ facts, budget }: Reckoned, other: Reckoned | null): YearBefore {
   const { periods } = facts;
+  const first = periods[0]?.index ?? 0;
   const year = fiscalYearsLabel(periods, 1);
-  if (!other) {
-    const of = (id: AccountId, segment: SegmentId | 'all') =>
-      lastYearOf(facts, id, segmentsIn(budget, segment));
-    return { year, label: `${year} actual`, as: 'actual', of, method: asLastYear };
-  }
   const before = periods.map((p) => yearsBefore(facts.calendar, p.index));
+  const known = before.map(
+    (q) =>
+      q !== null &&
+      q < first &&
+      (facts.isActual(q) || (other !== null && coversPeriod(facts.calendar, other.budget, q))),
+  );
+  const all = known.every(Boolean);
+  const named = (as: YearBefore['as']) =>
+    `${year} ${as}${all ? '' : `, ${known.filter(Boolean).length} months`}`;
+  if (!other) {
+    const of = (id: AccountId, segment: SegmentId | 'all') => {
+      const months = lastYearOf(facts, id, segmentsIn(budget, segment));
+      return all ? months : months.map((m, i) => (known[i] ? m : null));
+    };
+    return { year, label: named('actual'), as: 'actual', of, known, all, method: asLastYear };
+  }
   const of = (id: AccountId, segment: SegmentId | 'all'): Months =>
-    before.map((q) => {
-      if (q === null) return null;
+    before.map((q, i) => {
+      if (q === null || !known[i]) return null;
       // A budget of the whole company stands in for one of it, whatever its own segments are.
       if (budget.axis === null) return outlookOf(facts, id, null, q, plannedAt(other, id, 'all', q));
       const segments = segmentsIn(budget, segment);
@@ -115,8 +131,14 @@ function make({ facts, budget }: Reckoned, other: Reckoned | null): YearBefore {
     });
   const from = { of: 'outlook' as const, budget: other.budget.id, years: 1 };
   const method = (uplift: Percent = percent('0'), round: RoundUnit = 0): Method => ({
-    ...(asLastYear(uplift, round) as Extract<Method, { kind: 'lastYear' }>),
+    ...asLastYear(uplift, round),
     from,
   });
-  return { year, label: `${year} outlook`, as: 'outlook', of, method };
+  return { year, label: named('outlook'), as: 'outlook', of, known, all, method };
 }
+
+/** A budget's months of which the year before is known: what a change on last year compares. */
+export const sameMonths = <T>(
+  { known, all }: Pick<YearBefore, 'known' | 'all'>,
+  months: readonly T[],
+): readonly T[] => (all ? months : months.filter((_, i) => known[i]));

@@ -1,4 +1,4 @@
-import type { Minor } from '@/core/money';
+import { divideRounded, ZERO, type Minor } from '@/core/money';
 
 /** How a month stands out against its account's own habit. */
 export type OddMonth = {
@@ -6,7 +6,7 @@ export type OddMonth = {
   readonly at: number;
   readonly kind: 'lump' | 'double' | 'low' | 'gap' | 'sign' | 'outside';
   /** The account's usual month (median), for the reason. */
-  readonly usual: number;
+  readonly usual: Minor;
 };
 
 /** Beyond this a value counts as an outlier: Iglewicz and Hoaglin's recommendation (see `oddMonths`). */
@@ -47,10 +47,12 @@ export function oddMonths(
       return Math.abs(then - now) <= Math.abs(now) * 0.35;
     });
   if (span >= FEWEST && filled.length >= span * MONTHLY) {
-    const usual = median(filled.map((f) => f.v));
+    const middle = median(filled.map((f) => f.v));
+    // Between two months the middle may be half a cent; what is shown is a whole one.
+    const usual = divideRounded(middle * 2, 1, 2, 'halfAwayFromZero');
     const score = scorer(
       filled.map((f) => f.v),
-      usual,
+      middle,
     );
     const against = filled.filter((f) => Math.sign(f.v) === -Math.sign(usual));
     for (const { at, v } of filled) {
@@ -71,7 +73,7 @@ export function oddMonths(
       const from = Math.max(0, Math.min(at - 6, values.length - 12));
       const year = values.slice(from, from + 12);
       const total = year.reduce<number>((t, x) => t + Math.abs(x ?? 0), 0);
-      if (Math.abs(v) >= total * 0.5 && !again(at)) odd.set(at, { at, kind: 'lump', usual: 0 });
+      if (Math.abs(v) >= total * 0.5 && !again(at)) odd.set(at, { at, kind: 'lump', usual: ZERO });
     }
   }
   for (const o of outside) if (!odd.has(o.at)) odd.set(o.at, o);

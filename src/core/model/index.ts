@@ -24,6 +24,7 @@ export {
   type Occurrence,
   type Phasing,
   type Ref,
+  type Rest,
   type RoundUnit,
   type Series,
   type Weights,

@@ -52,6 +52,9 @@ export const phasingSchema = z.discriminatedUnion('by', [
   z.strictObject({ by: z.literal('weights'), weights: id }),
 ]);
 
+/** What stands in for months of the year before that have no actuals yet; without it they are as the ledger has them. */
+const restSchema = z.enum(['yearEarlier', 'average']);
+
 const lifted = { uplift: percentText, round: roundSchema };
 const stepChange = z.discriminatedUnion('of', [
   z.strictObject({ of: z.literal('amount'), amount: money }),
@@ -69,6 +72,7 @@ export const methodSchema = z.discriminatedUnion('kind', [
     add: money,
     /** Lumps that will not come back: what is taken out of a month's basis; `null` leaves the month out. */
     skip: byPeriod,
+    rest: restSchema.optional(),
     ...lifted,
   }),
   z.strictObject({
@@ -85,12 +89,14 @@ export const methodSchema = z.discriminatedUnion('kind', [
     kind: z.literal('phased'),
     /** `null`: the year before's total. */
     amounts: wholesSchema.nullable(),
+    rest: restSchema.optional(),
     by: phasingSchema,
     ...lifted,
   }),
   z.strictObject({
     kind: z.literal('pattern'),
     amounts: wholesSchema.nullable(),
+    rest: restSchema.optional(),
     /** `null`: the account itself. */
     like: refSchema.nullable(),
     /** The years whose months are averaged. */
@@ -178,6 +184,7 @@ export const weightsSchema = z.strictObject({
 
 export const workWeekSchema = z.strictObject({ weekdays, holidays: z.array(dayText).max(LIMITS.holidays) });
 
+export type Rest = z.infer<typeof restSchema>;
 export type RoundUnit = z.infer<typeof roundSchema>;
 export type Ref = z.infer<typeof refSchema>;
 export type Basis = z.infer<typeof basisSchema>;

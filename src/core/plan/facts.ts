@@ -119,7 +119,7 @@ export function budgetPeriods(calendar: FiscalCalendar, budget: Pick<Budget, 'fi
 }
 
 /**
- * Gathers what the methods need of the ledger. The base window is the year before the budget; for a business with
+ * Gathers what the methods need of the ledger. The base window is the months with actuals of the year before the budget; for a business with
  * no entries there yet, it is the months closed so far.
  */
 export function factsFor(input: FactsInput): Facts {
@@ -201,7 +201,7 @@ function baseWindow(
   const span = calendar.periodsIn(calendar.period(first).year - 1);
   const between = (from: number, to: number) => {
     const out: Period[] = [];
-    for (let i = from; i <= to; i++) if (balances.has(i)) out.push(calendar.period(i));
+    for (let i = from; i <= to; i++) if (isActual(balances, closedThrough, i)) out.push(calendar.period(i));
     return out;
   };
   const yearBefore = between(first - span, first - 1);

@@ -1,8 +1,9 @@
 import { minor, type Minor } from '@/core/money';
-import type { Period } from '@/core/calendar';
+import { fromDayNumber, toDayNumber, type Period } from '@/core/calendar';
 import { oddMonths, type OddMonth } from '@/core/ledger';
-import type { Account, AccountId, AccountKind, Budget, Line, Method } from '@/core/model';
+import type { Account, AccountId, AccountKind, Budget, Line, Method, WorkWeek } from '@/core/model';
 import type { Facts } from './facts';
+import { occurrenceNumbers } from './occurrences';
 
 /** What people forget in a first budget, in the order in which it is asked (common practice of the trade). */
 export const FORGOTTEN = [
@@ -21,7 +22,8 @@ export type Forgotten = (typeof FORGOTTEN)[number];
 export type Lump = {
   readonly period: Period;
   readonly value: Minor;
-  readonly kind: OddMonth['kind'];
+  /** How it stands out; a month with three paydays of a pay every other week is no accident. */
+  readonly kind: OddMonth['kind'] | 'threePaydays';
   /** The budget's period of the same number; null when it has none. */
   readonly again: Period | null;
   /** What a budget without the lump would take out; null for the whole month. */
@@ -79,6 +81,8 @@ export function remindersFor(facts: Facts, accounts: readonly Account[]): Remind
   });
 }
 
+const NO_MONTHS: ReadonlySet<number> = new Set();
+
 /**
  * The months of the base year that stand out: within that year, or against two years, where what comes every year is a
  * habit and stands out no more.
@@ -93,7 +97,10 @@ function lumpsOf(facts: Facts, account: Account, years: 1 | 2): Lump[] {
     facts.has(first + i) ? facts.actual(account.id, null, first + i) : null,
   );
   const base = new Map(facts.window.map((p) => [p.index, p]));
-  return oddMonths(values).flatMap(({ at, kind, usual }): Lump[] => {
+  const odd = oddMonths(values);
+  const span = values.map((_, i) => facts.calendar.period(first + i));
+  const three = odd[0] ? threePaydays(span, values, odd[0].usual) : NO_MONTHS;
+  return odd.flatMap(({ at, kind, usual }): Lump[] => {
     const period = base.get(first + at);
     const value = values[at];
     if (!period || value === null || value === undefined) return [];
@@ -101,12 +108,35 @@ function lumpsOf(facts: Facts, account: Account, years: 1 | 2): Lump[] {
       {
         period,
         value,
-        kind,
+        kind: three.has(at) ? 'threePaydays' : kind,
         again: facts.periods.find((p) => p.number === period.number) ?? null,
-        beyond: usual === 0 ? null : minor(value - Math.round(usual)),
+        beyond: usual === 0 ? null : minor(value - usual),
       },
     ];
   });
+}
+
+/**
+ * The months with three paydays among months that follow one another, if they are such: pay that comes every other week
+ * falls three times in two or three months of a year (common practice of payroll), which are then half as much again as
+ * the others. Some fortnight must explain all of them and none of the others; none where none does.
+ */
+export function threePaydays(
+  periods: readonly Period[],
+  values: readonly (Minor | null)[],
+  usual: Minor,
+): ReadonlySet<number> {
+  const share = (v: Minor | null) => (usual === 0 ? 0 : (v ?? 0) / usual);
+  const high = values.flatMap((v, i) => (Math.abs(share(v) - 1.5) < 0.08 ? [i] : []));
+  if (high.length === 0) return new Set();
+  const week: WorkWeek = { weekdays: [], holidays: [] };
+  const start = toDayNumber(periods[0]!.start);
+  for (let shift = 0; shift < 14; shift++) {
+    const on = { of: 'weeks' as const, every: 2, from: fromDayNumber(start + shift) };
+    const times = periods.map((p) => occurrenceNumbers(p, on, week).length);
+    if (values.every((v, i) => v === null || (times[i] === 3) === high.includes(i))) return new Set(high);
+  }
+  return new Set();
 }
 
 /** A line's method with a lump left out of its basis; null when its method takes no such basis over. */

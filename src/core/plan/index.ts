@@ -31,7 +31,15 @@ export { methodKinds } from './methods/table';
 export { formulaOf } from './methods/formula';
 export { historyShare, shareHistory } from './methods/share';
 export { evenTotal, spreadTotal, totalCommand } from './spread';
-export { asLastYear, draftBudget, startLines, type StartChoice, type StartFrom } from './start';
+export { beforeOf, monthsMissing, type Before } from './before';
+export {
+  thisYearSoFar,
+  asLastYear,
+  draftBudget,
+  startLines,
+  type StartChoice,
+  type StartFrom,
+} from './start';
 export { explainMonth } from './explain';
 export { figuresOf, fingerprintText, frozenFigures, frozenLines } from './frozen';
 export {
@@ -39,6 +47,7 @@ export {
   leavesOut,
   pricesUntouched,
   remindersFor,
+  threePaydays,
   withoutLump,
   type Forgotten,
   type Lump,

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { minor, splitEven, sum, sumBlank, type Minor, type Percent } from '@/core/money';
+import { minor, splitEven, splitLike, sum, sumBlank, type Minor, type Percent } from '@/core/money';
 import { balancesOf } from '@/core/ledger';
 import { applyCommand, type Budget, type Line, type Method, type Ref, type RoundUnit } from '@/core/model';
 import {
@@ -350,15 +350,56 @@ describe('typing a total', () => {
     const { amounts } = createReckoner()(planOf(line('a1', method)), twoYears).lines.get(of('a1'))!;
     expect(amounts).toEqual(new Array(18).fill(1000));
   });
-  test('nothing to be in proportion to is split evenly', () => {
-    expect(totalOf(byMonth(), minor(1200)).after.amounts).toEqual(new Array(12).fill(100));
+  test('what has no shape of its own, or had it typed to zero, is shaped like last year', () => {
+    const like = splitLike(minor(7800), season.map(minor));
+    expect(totalOf(byMonth(), minor(7800)).after.amounts).toEqual(like);
+    const zeros = byMonth(Object.fromEntries(ids.map((p) => [p, minor(0)])));
+    expect(totalOf(zeros, minor(7800)).after.amounts).toEqual(like);
+  });
+  test('typed to zero over a method, the months that the method gives are the shape', () => {
+    const ramp = {
+      kind: 'step' as const,
+      start: minor(100),
+      first: ids[1]!,
+      every: 1,
+      change: { of: 'amount' as const, amount: minor(100) },
+      round: 0 as const,
+    };
+    const l = line('a1', ramp, Object.fromEntries(ids.map((p) => [p, minor(0)])));
+    const result = createReckoner()(planOf(l), facts).lines.get(of('a1'))!;
+    expect(totalCommand('b', l, result, facts, 0, 12, minor(15600))).toMatchObject({
+      cells: ids.map((period, i) => ({ period, value: 200 * (i + 1) })),
+    });
+  });
+  test('what is typed over a method stays, and the other months take the rest', () => {
+    const l = line('a1', lastYear(), { [ids[0]!]: minor(5000) });
+    const result = createReckoner()(planOf(l), facts).lines.get(of('a1'))!;
+    const command = totalCommand('b', l, result, facts, 0, 12, minor(20_000));
+    const cells = command.type === 'setCells' ? command.cells : [];
+    expect(cells.map((c) => c.period)).toEqual(ids.slice(1));
+    expect(sum(cells.map((c) => c.value!))).toBe(15_000);
+    expect(cells.map((c) => c.value)).toEqual(splitLike(minor(15_000), season.slice(1).map(minor)));
+  });
+  test('nothing to be in proportion to at all is split evenly', () => {
+    const l = line('a9', byMonth());
+    const result = createReckoner()(planOf(l), facts).lines.get(of('a9'))!;
+    expect(totalCommand('b', l, result, facts, 0, 12, minor(1200))).toMatchObject({
+      cells: ids.map((period) => ({ period, value: 100 })),
+    });
   });
   test('a blank clears', () =>
     expect(totalOf(byMonth({ [ids[0]!]: minor(5) }), null).after.total).toBeNull());
 });
 
 describe('starting a budget', () => {
-  const start = { from: 'sameMonth', other: null, uplift: none, upliftByKind: {}, round: 0 } as const;
+  const start = {
+    from: 'sameMonth',
+    other: null,
+    uplift: none,
+    upliftByKind: {},
+    round: 0,
+    rest: null,
+  } as const;
   test('uplift by kind, rounding, and accounts that said nothing', () => {
     const three = [...accounts, account('a3', 'expense'), account('a4', 'bank')];
     const f = factsWith(three, { a1: season, a2: [100] });

@@ -1,4 +1,4 @@
-import { percent, splitEven, splitLike, sum, ZERO, type Minor } from '@/core/money';
+import { minor, percent, splitEven, splitLike, sum, ZERO, type Minor } from '@/core/money';
 import { assertNever } from '@/core/assertNever';
 import type { CellValue, Command, Line, Method, Wholes } from '@/core/model';
 import type { Facts } from './facts';
@@ -40,9 +40,38 @@ export function totalCommand(
       ? months.map(() => null)
       : months.length === 1
         ? [total]
-        : spreadTotal(total, result.amounts.slice(from, to));
-  const cells: CellValue[] = months.map((p, i) => ({ account, segment, period: p.id, value: parts[i]! }));
+        : sharedOut(total, line, result, facts, from, to);
+  const cells: CellValue[] = months.flatMap((p, i) => {
+    const value = parts[i];
+    return value === undefined ? [] : [{ account, segment, period: p.id, value }];
+  });
   return { type: 'setCells', budget, how: total === null ? 'cleared' : 'spread', cells };
+}
+
+/**
+ * A total over months: what was typed over the method stays, and the other months take the rest (`undefined` leaves a month
+ * as it is). Where none or all are typed, all take their part. What is all zero or blank has no shape of its own: it is
+ * shaped like what the method gives, else like the year before.
+ */
+function sharedOut(
+  total: Minor,
+  { account, segment }: Line,
+  result: LineResult,
+  facts: Facts,
+  from: number,
+  to: number,
+): (Minor | undefined)[] {
+  const places = Array.from({ length: to - from }, (_, k) => from + k);
+  const free = places.filter((i) => !result.typed[i]);
+  const kept = free.length > 0 && free.length < places.length;
+  const taking = kept ? free : places;
+  const typed = places.filter((i) => !taking.includes(i)).map((i) => result.amounts[i] ?? ZERO);
+  const rest = minor(total - sum(typed));
+  const { lastYear } = facts.past(account, segment);
+  const shapes = [result.amounts, result.method, lastYear].map((of) => taking.map((i) => of[i] ?? ZERO));
+  const shape = shapes.find((s) => s.some((v) => v !== 0)) ?? shapes[0]!;
+  const parts = spreadTotal(rest, shape);
+  return places.map((i) => (taking.includes(i) ? parts[taking.indexOf(i)]! : undefined));
 }
 
 /** A total as the amounts of the budget's years or quarters: in proportion to what they were, else to their months. */

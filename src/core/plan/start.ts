@@ -6,14 +6,18 @@ import {
   type Budget,
   type Line,
   type Method,
+  type MethodOf,
+  type Rest,
   type RoundUnit,
   type SegmentId,
   blankLine,
 } from '@/core/model';
+import type { Period } from '@/core/calendar';
+import { beforeOf, monthsMissing } from './before';
 import type { Facts } from './facts';
 
 export type StartFrom =
-  'sameMonth' | 'yearOverTwelve' | 'average' | 'lastMonth' | 'outlook' | 'otherBudget' | 'empty';
+  'sameMonth' | 'yearOverTwelve' | 'average' | 'thisYear' | 'lastMonth' | 'outlook' | 'otherBudget' | 'empty';
 
 export type StartChoice = {
   readonly from: StartFrom;
@@ -30,12 +34,14 @@ export type StartChoice = {
   /** Kinds with a percentage of their own. */
   readonly upliftByKind: Partial<Record<AccountKind, Percent>>;
   readonly round: RoundUnit;
+  /** What fills the months that have no actuals yet; null leaves them as the ledger has them, blank as a rule. */
+  readonly rest: Rest | null;
 };
 
 const BLANK: Method = { kind: 'byMonth', amounts: {} };
 
 /** The rule by which a line takes over the same months of a year before. */
-export const asLastYear = (uplift: Percent = percent('0'), round: RoundUnit = 0): Method => ({
+export const asLastYear = (uplift: Percent = percent('0'), round: RoundUnit = 0): MethodOf<'lastYear'> => ({
   kind: 'lastYear',
   from: { of: 'actuals', years: 1 },
   add: minor(0),
@@ -44,12 +50,26 @@ export const asLastYear = (uplift: Percent = percent('0'), round: RoundUnit = 0)
   round,
 });
 
-function methodFor({ from, other, round }: StartChoice, uplift: Percent): Method {
+function methodFor(choice: StartChoice, uplift: Percent, facts: Facts): Method {
+  const { from, other, round } = choice;
+  const rest = choice.rest === null ? {} : { rest: choice.rest };
   switch (from) {
     case 'sameMonth':
-      return asLastYear(uplift, round);
+      return { ...asLastYear(uplift, round), ...rest };
     case 'yearOverTwelve':
-      return { kind: 'phased', amounts: null, by: { by: 'even' }, uplift, round };
+      return { kind: 'phased', amounts: null, ...rest, by: { by: 'even' }, uplift, round };
+    case 'thisYear': {
+      const span = thisYearSoFar(facts);
+      return span === null
+        ? BLANK
+        : {
+            kind: 'runRate',
+            over: { of: 'range', first: span.first.id, last: span.last.id },
+            add: minor(0),
+            uplift,
+            round,
+          };
+    }
     case 'average':
       return { kind: 'runRate', over: { of: 'all' }, add: minor(0), uplift, round };
     case 'lastMonth':
@@ -67,6 +87,7 @@ function methodFor({ from, other, round }: StartChoice, uplift: Percent): Method
             },
             add: minor(0),
             skip: {},
+            ...rest,
             uplift,
             round,
           };
@@ -79,7 +100,7 @@ function methodFor({ from, other, round }: StartChoice, uplift: Percent): Method
 function balanceMethod(choice: StartChoice, facts: Facts): Method {
   const planned = choice.other !== null && choice.other.covers !== 'profitAndLoss';
   if (planned && (choice.from === 'otherBudget' || choice.from === 'outlook'))
-    return methodFor(choice, percent('0'));
+    return methodFor(choice, percent('0'), facts);
   if (choice.from === 'empty') return BLANK;
   return {
     kind: 'step',
@@ -91,16 +112,39 @@ function balanceMethod(choice: StartChoice, facts: Facts): Method {
   };
 }
 
+/** The months with actuals of the fiscal year that the last of them lies in, up to it; null where there are none. */
+export function thisYearSoFar({ window, calendar, isActual }: Facts): {
+  readonly first: Period;
+  readonly last: Period;
+} | null {
+  const last = window.at(-1);
+  if (!last) return null;
+  let first = calendar.firstOfYear(last.year);
+  while (!isActual(first)) first++;
+  return { first: calendar.period(first), last };
+}
+
 /** Whether an account said nothing in the months that a start looks at. */
-function silent({ from }: StartChoice, facts: Facts, id: string, segment: SegmentId): boolean {
+function silent({ from, rest }: StartChoice, facts: Facts, id: string, segment: SegmentId): boolean {
   const past = facts.past(id, segment);
+  const never = () => past.known.every((a) => a === 0);
   switch (from) {
     case 'sameMonth':
     case 'yearOverTwelve':
-      return past.lastYear.every((a) => a === null);
+      if (past.lastYear.some((a) => a !== null)) return false;
+      return rest === 'yearEarlier'
+        ? monthsMissing(facts).every((p) => beforeOf(facts, id, segment, p, rest).value === null)
+        : rest === null || never();
+    case 'thisYear': {
+      const span = thisYearSoFar(facts);
+      if (span === null) return true;
+      for (let p = span.first.index; p <= span.last.index; p++)
+        if (facts.actual(id, segment, p) !== null) return false;
+      return true;
+    }
     case 'average':
     case 'lastMonth':
-      return past.known.every((a) => a === 0);
+      return never();
     case 'outlook':
     case 'otherBudget':
     case 'empty':
@@ -131,7 +175,7 @@ export function startLines(
           ? [{ ...blank, method: balanceMethod(choice, facts) }]
           : [];
       if (silent(choice, facts, id, segment)) return [];
-      return [{ ...blank, method: methodFor(choice, choice.upliftByKind[kind] ?? choice.uplift) }];
+      return [{ ...blank, method: methodFor(choice, choice.upliftByKind[kind] ?? choice.uplift, facts) }];
     });
     return lines.length > 0 ? lines : [blankLine({ account: id, segment: segments[0]! })];
   });

@@ -40,6 +40,8 @@ export type BudgetReportInput = {
   readonly lastYear: {
     readonly label: string;
     readonly of: (account: AccountId) => readonly (Minor | null)[];
+    /** Of which of the budget's months it is known; a change compares those alone. */
+    readonly known: readonly boolean[];
   };
   readonly methodName: (account: AccountId) => string;
   readonly note: (account: AccountId) => string;
@@ -48,7 +50,12 @@ export type BudgetReportInput = {
 };
 
 /** Where the columns of a budget report stand: its periods, what is unphased, the total. */
-const REPORT_KEYS = { period: (i: number) => `p${i}`, wholes: 'wholes', total: 'total' } as const;
+const REPORT_KEYS = {
+  period: (i: number) => `p${i}`,
+  wholes: 'wholes',
+  total: 'total',
+  same: 'same',
+} as const;
 
 /**
  * The budget alone: its columns by grain and the total of its periods; last year and the change on it, methods and
@@ -68,6 +75,8 @@ export function budgetReport(input: BudgetReportInput): ReportTable {
   const priors = fillStatement(rows, width, input.lastYear.of);
   const year = fiscalYearsLabel(periods);
   const single = groups.length === 1;
+  const { known } = input.lastYear;
+  const part = !known.every(Boolean);
   const columns: ReportColumn[] = [
     ...(single ? [] : groups).map((g, i): ReportColumn => ({
       key: REPORT_KEYS.period(i),
@@ -94,13 +103,14 @@ export function budgetReport(input: BudgetReportInput): ReportTable {
     ...(input.with.lastYear
       ? ([
           plain('prior', 'Last year', input.lastYear.label, 'prior'),
+          ...(part ? [plain(REPORT_KEYS.same, 'Last year', 'Budget, same months', 'plan')] : []),
           {
             key: 'change',
             group: 'Last year',
             label: 'Change',
             kind: 'money',
             of: 'difference',
-            formula: { op: 'minus', left: REPORT_KEYS.total, right: 'prior' },
+            formula: { op: 'minus', left: part ? REPORT_KEYS.same : REPORT_KEYS.total, right: 'prior' },
           },
           {
             key: 'changePercent',
@@ -134,13 +144,21 @@ export function budgetReport(input: BudgetReportInput): ReportTable {
       const wholes = filled[r]![width]!;
       const total = rowTotal(row, months, [wholes]);
       const last = rowTotal(row, priors[r]!);
-      const change = row.kind === 'section' ? null : compare(total, last, rowEffect(row));
+      const same = part
+        ? rowTotal(
+            row,
+            months.filter((_, i) => known[i]),
+          )
+        : total;
+      const change = row.kind === 'section' ? null : compare(same, last, rowEffect(row));
       const account = row.kind === 'line' ? row.account : null;
       const cells: ReportCell[] = [
         ...(single ? [] : groups).map((g) => rowTotal(row, months.slice(g.from, g.to))),
         ...(spread && !single ? [wholes] : []),
         total,
-        ...(input.with.lastYear ? [last, change?.difference ?? null, change?.perMille ?? null] : []),
+        ...(input.with.lastYear
+          ? [last, ...(part ? [same] : []), change?.difference ?? null, change?.perMille ?? null]
+          : []),
         ...(input.with.words
           ? [account ? input.methodName(account.id) : '', account ? input.note(account.id) : '']
           : []),

@@ -335,7 +335,11 @@ test('a budget report: quarters add up to the year, and the change is on last ye
     covers: 'profitAndLoss',
     figures: () => ({ amounts, wholes: [] }),
     with: { lastYear: true, words: true },
-    lastYear: { label: 'FY25 actual', of: () => [minor(6000), ...new Array<null>(11).fill(null)] },
+    lastYear: {
+      label: 'FY25 actual',
+      of: () => [minor(6000), ...new Array<null>(11).fill(null)],
+      known: periods.map(() => true),
+    },
     methodName: () => 'By month',
     note: () => '=1+1',
   });

@@ -109,7 +109,7 @@ export function ledgerRows(
   });
   const reasons = (id: string): string[] => {
     const out = new Array<string>(columns.length).fill('');
-    for (const o of odd.get(id) ?? []) out[o.at] = ODD_WORDS[o.kind](money(o.usual as Minor));
+    for (const o of odd.get(id) ?? []) out[o.at] = ODD_WORDS[o.kind](money(o.usual));
     return out;
   };
   const rows = table.rows.map((row): SheetRow => {

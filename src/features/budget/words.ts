@@ -62,8 +62,12 @@ export const START_WORDS: Record<StartFrom, { readonly name: string; readonly hi
     name: 'The average of the months there are',
     hint: 'For a business with only some months behind it.',
   },
+  thisYear: {
+    name: 'This year so far',
+    hint: 'The average month of the fiscal year that runs.',
+  },
   lastMonth: {
-    name: 'The last month carried on',
+    name: 'The last closed month carried on',
     hint: 'For a business that has changed.',
   },
   outlook: {

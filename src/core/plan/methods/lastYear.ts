@@ -1,6 +1,7 @@
-import { minor, uplift, type Minor } from '@/core/money';
+import { minor, uplift, ZERO, type Minor } from '@/core/money';
 import { yearsBefore, type PeriodIndex } from '@/core/calendar';
 import type { MethodOf } from '@/core/model';
+import { beforeOf, type Before } from '../before';
 import { outlookOf } from '../outlook';
 import {
   blanks,
@@ -15,18 +16,15 @@ import {
 } from '../rule';
 
 type LastYear = MethodOf<'lastYear'>;
-type Base = {
-  readonly of: 'actual' | 'budget' | 'own';
-  readonly period: PeriodIndex;
-  readonly value: Minor | null;
-};
+type Base =
+  Before | { readonly of: 'budget' | 'own'; readonly period: PeriodIndex; readonly value: Minor | null };
 
 /**
  * What the i-th month is taken from. A budget of more than a year follows itself where what it is taken from has no
  * such month: neither the ledger nor the other budget has come that far.
  */
 function baseOf(
-  { from }: LastYear,
+  { from, rest }: LastYear,
   { line, facts }: Context,
   i: number,
   own: (i: number) => Minor | null,
@@ -34,14 +32,18 @@ function baseOf(
   const period = yearsBefore(facts.calendar, facts.periods[i]!.index, from.years);
   if (period === null) return null;
   const { account, segment } = line;
-  const actual = () => facts.actual(account, segment, period);
   const inside = from.years > 0 ? period - facts.periods[0]!.index : -1;
   const itself = (): Base => ({ of: 'own', period, value: own(inside) });
-  if (from.of === 'actuals') return inside >= 0 ? itself() : { of: 'actual', period, value: actual() };
+  if (from.of === 'actuals') return inside >= 0 ? itself() : beforeOf(facts, account, segment, period, rest);
   const other = facts.other(from.budget);
   const amount = other?.amount(account, segment, period) ?? null;
-  if (from.of === 'budget' || !facts.isActual(period))
-    return inside >= 0 && !other?.has(period) ? itself() : { of: 'budget', period, value: amount };
+  if (from.of === 'budget' || !facts.isActual(period)) {
+    if (other?.has(period)) return { of: 'budget', period, value: amount };
+    if (inside >= 0) return itself();
+    return rest === undefined || from.of === 'budget'
+      ? { of: 'budget', period, value: null }
+      : beforeOf(facts, account, segment, period, rest);
+  }
   const planned = { amount, line: other?.plans(account, segment) ?? false };
   return { of: 'actual', period, value: outlookOf(facts, account, segment, period, planned) };
 }
@@ -54,8 +56,8 @@ function afterSkip({ skip }: LastYear, id: string, base: Minor | null): Minor | 
 }
 
 /** Whether it takes the year before as it is, but for the percentage. */
-function isPlain({ from, add, skip }: LastYear): boolean {
-  if (from.of !== 'actuals' || from.years !== 1 || add !== 0) return false;
+function isPlain({ from, add, skip, rest }: LastYear): boolean {
+  if (from.of !== 'actuals' || from.years !== 1 || add !== 0 || rest !== undefined) return false;
   for (const _ in skip) return false;
   return true;
 }
@@ -76,6 +78,11 @@ function plainly(method: LastYear, context: Context): Computed {
   });
   return met ? { amounts, issue: null } : { amounts: blanks(facts), issue: 'noLastYear' };
 }
+
+const stepOf = (base: Base): Reason =>
+  base.of === 'average'
+    ? { step: 'average', months: base.months, value: base.value ?? ZERO }
+    : { step: 'basis', of: base.of, period: base.period, value: base.value };
 
 /** Each month is the same month of an earlier year (actual, outlook or another budget), with the uplift. */
 export const lastYear: Rule<'lastYear'> = {
@@ -101,7 +108,7 @@ export const lastYear: Rule<'lastYear'> = {
   explain(method, context, i, made, own) {
     const base = baseOf(method, context, i, (k) => own[k] ?? null);
     if (!base) return [];
-    const steps: Reason[] = [{ step: 'basis', ...base }];
+    const steps: Reason[] = [stepOf(base)];
     if (base.value === null) return steps;
     const { id } = context.facts.periods[i]!;
     const left = afterSkip(method, id, base.value);

@@ -38,7 +38,8 @@ function shapeOf(method: Pattern, { facts, line }: Context, span: Span): Minor[]
     for (const years of method.years) {
       let back = yearsBefore(facts.calendar, p.index, years);
       for (let more = 1; back !== null && more <= FARTHEST; more++) {
-        if (back < first && (method.amounts === null || isKnown(facts, back))) break;
+        const asItIs = method.amounts === null && method.rest === undefined;
+        if (back < first && (asItIs || isKnown(facts, back))) break;
         back = yearsBefore(facts.calendar, p.index, years + more);
       }
       if (back === null || back >= first) continue;

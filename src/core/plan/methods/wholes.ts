@@ -1,5 +1,6 @@
 import { sumBlank, uplift, type Minor, type Percent } from '@/core/money';
-import type { Wholes } from '@/core/model';
+import type { Rest, Wholes } from '@/core/model';
+import { beforeOf } from '../before';
 import type { Context } from '../rule';
 import type { Span } from '../spans';
 
@@ -16,7 +17,11 @@ export type Whole = {
  * months. `own` gives the line's months so far, which a second year follows; only spans that begin within the months given. A span of which nothing is known is left out.
  */
 export function* wholesOf(
-  method: { readonly amounts: Wholes | null; readonly uplift: Percent },
+  method: {
+    readonly amounts: Wholes | null;
+    readonly uplift: Percent;
+    readonly rest?: Rest | undefined;
+  },
   context: Context,
   own: (i: number) => Minor | null,
   within: Span = { from: 0, to: Infinity },
@@ -25,7 +30,9 @@ export function* wholesOf(
   const spans = method.amounts?.per === 'quarter' ? facts.quarters : facts.years;
   for (const [k, span] of spans.entries()) {
     if (span.from < within.from || span.from >= within.to) continue;
-    const base = method.amounts ? (method.amounts.amounts[k] ?? null) : yearBefore(context, span, own);
+    const base = method.amounts
+      ? (method.amounts.amounts[k] ?? null)
+      : yearBefore(context, span, own, method.rest);
     if (base === null) continue;
     yield { span, base, total: uplift(base, method.uplift), said: method.amounts !== null };
   }
@@ -36,12 +43,17 @@ function yearBefore(
   { facts, line }: Context,
   { from, to }: Span,
   own: (i: number) => Minor | null,
+  rest: Rest | undefined,
 ): Minor | null {
   const { lastYear } = facts.past(line.account, line.segment);
+  const first = facts.periods[0]!.index;
   return sumBlank(
     facts.yearBack.slice(from, to).map((back, k) => {
       if (back === null) return null;
-      return back >= 0 ? own(back) : (lastYear[from + k] ?? null);
+      if (back >= 0) return own(back);
+      return rest === undefined
+        ? (lastYear[from + k] ?? null)
+        : beforeOf(facts, line.account, line.segment, first + back, rest).value;
     }),
   );
 }

@@ -20,7 +20,7 @@ import type { Ground, Reckoned } from '@/core/ground';
 import { lastOf } from '@/core/lastOf';
 import { isFiltering, keptRows, NO_FILTER, type Filter } from '../sheet/filters';
 import type { Info, Setup } from '../sheet/setup';
-import { segmentsIn, yearBefore, type YearBefore } from '@/core/ground';
+import { segmentsIn, sameMonths, yearBefore, type YearBefore } from '@/core/ground';
 
 /** A column of the worksheet: which of the budget's periods it stands for, and what it shows of them. */
 export type WorkColumn = SheetColumn & {
@@ -130,6 +130,10 @@ export function worksheet(
       : rowTotal(statement[r]!, values.slice(0, width), values.slice(width));
   };
 
+  /** What the months come to whose counterparts of the year before are known. */
+  const sameAt = (r: number): Minor | null =>
+    prior.all ? totalAt(r) : rowTotal(statement[r]!, sameMonths(prior, filled[r]!.slice(0, width)));
+
   const incomeTotal = setup.info.includes('share') && income >= 0 ? totalAt(income) : null;
   const cell = (row: StatementRow, r: number, c: WorkColumn): Minor | null => {
     const values = filled[r]!;
@@ -151,7 +155,7 @@ export function worksheet(
         return before && rowTotal(row, before[r]!);
       case 'change':
       case 'changePercent': {
-        const [now, then] = [totalAt(r), lastTotal()];
+        const [now, then] = [sameAt(r), lastTotal()];
         if (now === null && then === null) return null;
         const change = minor((now ?? 0) - (then ?? 0));
         if (c.shows === 'change') return change;
@@ -176,6 +180,7 @@ export function worksheet(
       columns,
       segment,
       incomeTotal,
+      prior.known,
       choice.folded.has(key),
       budget.lines[place],
       reckoning.lines.at(place)?.issue,

@@ -1,11 +1,13 @@
 'use client';
 
 import { useMemo, useState, type KeyboardEvent } from 'react';
-import { divideRounded, percent, sumBlank, type Minor, type Percent } from '@/core/money';
+import { divideRounded, minor, percent, sumBlank, uplift, type Minor, type Percent } from '@/core/money';
 import { fiscalYearsLabel } from '@/core/calendar';
 import {
   blankLine,
+  lineOf as coreLineOf,
   type AccountId,
+  type Line,
   type Budget,
   type LineRef,
   type Method,
@@ -16,14 +18,15 @@ import { budgetRows, figureRows, fillStatement, rowName, rowTotal, type Statemen
 import { MoneyInput, PercentInput } from '@/components/MoneyInput';
 import { Spark } from '@/components/Spark';
 import { dispatch, useBookStore } from '@/store/bookStore';
-import type { Ground } from '@/core/ground';
+import { sameMonths, yearBefore, type Ground } from '@/core/ground';
+import { groundNow } from '@/store/ground';
+import { createPreviewer } from '../edit/preview';
 import { moneyFormat } from '@/store/format';
 import { lookedNow } from '@/store/person';
 import { say } from '@/store/session';
 import { ForgottenList } from './ForgottenList';
 import { SegmentChoice } from '../sheet/SegmentChoice';
 import { useReckoned } from '../rows/useReckoned';
-import { yearBefore } from '@/core/ground';
 import classes from './FirstPass.module.css';
 
 /** One page down the accounts: last year, a percentage or a new amount, and the results moving beside them. */
@@ -33,6 +36,7 @@ export function FirstPass({ ground, budget }: { readonly ground: Ground; readonl
   const readOnly = bookReadOnly || budget.state !== 'draft';
   const { whole, lineOf } = useReckoned(ground, budget);
   const { facts, reckoning } = whole;
+  const [preview] = useState(createPreviewer);
   const [segment, setSegment] = useState<SegmentId>(budget.segments[0]!);
   const money = moneyFormat(book);
   const statement = useMemo(() => budgetRows(book.accounts, budget.covers), [book.accounts, budget.covers]);
@@ -42,21 +46,44 @@ export function FirstPass({ ground, budget }: { readonly ground: Ground; readonl
   const priors = fillStatement(statement, width, (id) => before.of(id, segment));
   const totalAt = (r: number) => planned[r]!.total;
   const priorAt = (r: number) => rowTotal(statement[r]!, priors[r]!);
+  /** What is compared with the year before: the same months alone. */
+  const sameAt = (r: number) =>
+    before.all ? totalAt(r) : rowTotal(statement[r]!, sameMonths(before, planned[r]!.months));
   const year = fiscalYearsLabel(facts.periods);
   const prior = before.as === 'actual' ? before.year : before.label;
 
   const look = (ref: LineRef) => {
-    if (!lineOf(ref)?.looked)
+    // As the book is now: a figure that was just taken may have marked the line already.
+    const now = groundNow()?.book.budgets.find((b) => b.id === budget.id);
+    if (now && !coreLineOf(now, ref)?.looked)
       dispatch({ type: 'setLooked', budget: budget.id, lines: [ref], looked: lookedNow() });
   };
-  const setPercent = (ref: LineRef, p: Percent) => {
+  const setPercent = (ref: LineRef, p: Percent, prior: Minor) => {
     const line = lineOf(ref) ?? blankLine(ref);
     const { method } = line;
-    const next: Method =
-      'uplift' in method && (!('amounts' in method) || method.amounts === null)
-        ? { ...method, uplift: p }
-        : before.method(p, 'round' in method ? method.round : 0);
-    dispatch({ type: 'setMethods', budget: budget.id, lines: [{ ...ref, method: next }] });
+    const lifts = 'uplift' in method && (!('amounts' in method) || method.amounts === null);
+    const next: Method = lifts
+      ? { ...method, uplift: p }
+      : before.method(p, 'round' in method ? method.round : 0);
+    // The percentage is of the year's figure. Where the method's own comes to that it says so; where months are typed
+    // over, or the method comes to something else, the year's amount is what was asked for.
+    const asked = uplift(prior, p);
+    const made = preview(whole, book.accounts, [{ ...ref, method: next }]).line;
+    const comesTo = sumBlank(sameMonths(before, made.amounts));
+    // Months are rounded one by one, to the cent or as the method says.
+    const near = width + ('round' in next ? next.round * facts.unit : 0);
+    if (comesTo !== null && Math.abs(comesTo - asked) <= near) {
+      dispatch({ type: 'setMethods', budget: budget.id, lines: [{ ...ref, method: next }] });
+      look(ref);
+      return;
+    }
+    setAnnual(ref, before.all ? asked : scaled(ref, asked));
+  };
+  /** What a budget comes to when the months that can be compared come to this. */
+  const scaled = (ref: LineRef, same: Minor): Minor => {
+    const amounts = reckoning.lines.get(ref)?.amounts ?? [];
+    const others = sumBlank(amounts.filter((_, i) => !before.known[i]));
+    return minor(same + (others ?? 0));
   };
   const setAnnual = (ref: LineRef, total: Minor | null) => {
     const line = lineOf(ref) ?? blankLine(ref);
@@ -69,11 +96,13 @@ export function FirstPass({ ground, budget }: { readonly ground: Ground; readonl
         budget: budget.id,
         lines: [{ ...ref, method: evenTotal(total, facts) }],
       });
+      look(ref);
       return;
     }
     const blank = facts.periods.map(() => null);
     const now = result ?? { amounts: blank, method: blank, typed: [], wholes: [], total: null, issue: null };
     dispatch(totalCommand(budget.id, line, now, facts, 0, width, total));
+    look(ref);
   };
 
   return (
@@ -88,7 +117,8 @@ export function FirstPass({ ground, budget }: { readonly ground: Ground; readonl
         />
         <p className={classes.intro}>
           Down the accounts once: a percentage on last year, or the new amount for the year; either moves the
-          other. Enter or ↓ goes on. The months keep their shape; the worksheet has the rest.
+          other. Enter ticks a line and goes on; arrows only move. Months that were typed stay, the others
+          keep their shape and take the rest.
         </p>
         <table className={classes.table}>
           <thead>
@@ -108,15 +138,16 @@ export function FirstPass({ ground, budget }: { readonly ground: Ground; readonl
                   row={row}
                   prior={priorAt(r)}
                   total={totalAt(r)}
+                  change={changeShown(lineOf({ account: row.account.id, segment }), sameAt(r), priorAt(r))}
                   months={priors[r]!}
                   looked={Boolean(lineOf({ account: row.account.id, segment })?.looked)}
                   currency={book.currency}
                   locale={book.locale}
                   readOnly={readOnly}
                   text={money.text}
-                  onPercent={(p) => setPercent({ account: row.account.id, segment }, p)}
+                  onPercent={(p) => setPercent({ account: row.account.id, segment }, p, priorAt(r)!)}
                   onAnnual={(v) => setAnnual({ account: row.account.id, segment }, v)}
-                  onPassed={() => !readOnly && look({ account: row.account.id, segment })}
+                  onLooked={() => !readOnly && look({ account: row.account.id, segment })}
                 />
               ) : (
                 <tr
@@ -127,7 +158,7 @@ export function FirstPass({ ground, budget }: { readonly ground: Ground; readonl
                   <td>{rowName(row).label}</td>
                   <td />
                   <td>{row.kind === 'section' ? '' : money.text(priorAt(r))}</td>
-                  <td>{row.kind === 'section' ? '' : changeText(totalAt(r), priorAt(r))}</td>
+                  <td>{row.kind === 'section' ? '' : changeText(sameAt(r), priorAt(r))}</td>
                   <td className={classes.plan}>{row.kind === 'section' ? '' : money.text(totalAt(r))}</td>
                 </tr>
               ),
@@ -183,6 +214,14 @@ function changeOf(total: Minor | null, prior: Minor | null): Percent | null {
   return percent((tenths / 10).toFixed(1));
 }
 
+/** The percentage of a line: as its method says where the year's figure is that, else what the figure comes to. */
+function changeShown(line: Line | undefined, total: Minor | null, prior: Minor | null): Percent | null {
+  const change = changeOf(total, prior);
+  const said = line && 'uplift' in line.method ? line.method.uplift : null;
+  if (change === null || said === null || Object.keys(line!.overrides).length > 0) return change;
+  return Math.abs(Number(said) - Number(change)) < 0.1 ? said : change;
+}
+
 const changeText = (total: Minor | null, prior: Minor | null): string => {
   const p = changeOf(total, prior);
   return p === null || p === '0' ? '' : `${p.startsWith('-') ? '−' : '+'}${p.replace('-', '')}%`;
@@ -192,6 +231,7 @@ function Row({
   row,
   prior,
   total,
+  change,
   months,
   looked,
   currency,
@@ -200,11 +240,12 @@ function Row({
   text,
   onPercent,
   onAnnual,
-  onPassed,
+  onLooked,
 }: {
   readonly row: Extract<StatementRow, { kind: 'line' }>;
   readonly prior: Minor | null;
   readonly total: Minor | null;
+  readonly change: Percent | null;
   readonly months: readonly (Minor | null)[];
   readonly looked: boolean;
   readonly currency: string;
@@ -213,12 +254,11 @@ function Row({
   readonly text: (v: Minor | null) => string;
   readonly onPercent: (p: Percent) => void;
   readonly onAnnual: (v: Minor | null) => void;
-  readonly onPassed: () => void;
+  readonly onLooked: () => void;
 }) {
   const { account } = row;
-  const change = changeOf(total, prior);
   return (
-    <tr data-kind="line" onBlur={(e) => !e.currentTarget.contains(e.relatedTarget) && onPassed()}>
+    <tr data-kind="line" onKeyDown={(e) => e.key === 'Enter' && !e.shiftKey && onLooked()}>
       <td>
         <span className="faded">{account.code}</span> {account.name}
         {looked && <span className={classes.tick}> ✓</span>}

@@ -131,4 +131,5 @@ const ODD_WORDS: Record<Lump['kind'], string> = {
   gap: 'nothing',
   sign: 'the other sign',
   outside: 'outside the usual',
+  threePaydays: 'three paydays',
 };

@@ -2,18 +2,19 @@
 
 import { useState } from 'react';
 import { Button, Checkbox, NativeSelect, TextInput } from '@mantine/core';
-import { percent, type Minor, type Percent } from '@/core/money';
-import { fiscalYearLabel, fiscalYearsLabel, yearRange, type PeriodIndex } from '@/core/calendar';
+import { percent, type Percent } from '@/core/money';
+import { fiscalYearLabel, fiscalYearsLabel, yearRange, yearsBefore, type PeriodIndex } from '@/core/calendar';
 import {
   LIMITS,
   isProfitAndLoss,
   segmentName,
   type AccountKind,
   type Budget,
+  type Rest,
   type RoundUnit,
   type SegmentId,
 } from '@/core/model';
-import { draftBudget, type StartChoice, type StartFrom } from '@/core/plan';
+import { coversPeriod, draftBudget, monthsMissing, type StartChoice, type StartFrom } from '@/core/plan';
 import { ROW_NAMES, rowName, type SectionKind } from '@/core/report';
 import { NumberInput, PercentInput } from '@/components/MoneyInput';
 import { dispatch } from '@/store/bookStore';
@@ -71,6 +72,7 @@ export function StartBudget({
   const [otherId, setOther] = useState<string | null>(null);
   const [uplift, setUplift] = useState<Percent>(percent('0'));
   const [byKind, setByKind] = useState<Partial<Record<AccountKind, Percent>>>({});
+  const [chosenRest, setRest] = useState<Rest | 'blank' | null>(null);
   const [round, setRound] = useState<RoundUnit>(0);
   const money = moneyFormat(book);
 
@@ -120,7 +122,19 @@ export function StartBudget({
     book.budgets.findLast((b) => b.state === 'approved') ??
     book.budgets.at(-1) ??
     null;
+  // What a start leaves open: months of the year before that have no actuals, nor a budget that plans them.
+  const missing = monthsMissing(facts).filter(
+    (p) => from !== 'outlook' || !other || !coversPeriod(calendar, other, p),
+  );
+  const asks = missing.length > 0 && RESTS.has(from);
+  const anyEarlier = missing.some((p) => {
+    const earlier = yearsBefore(calendar, p);
+    return earlier !== null && facts.isActual(earlier);
+  });
+  const rest =
+    !asks || chosenRest === 'blank' ? null : (chosenRest ?? (anyEarlier ? 'yearEarlier' : 'average'));
   const choice: StartChoice = {
+    rest,
     from,
     other:
       needsOther && other
@@ -254,6 +268,21 @@ export function StartBudget({
               ),
             )}
           </div>
+          {asks && (
+            <div className={classes.row}>
+              <NativeSelect
+                label={`${monthList(missing.map((p) => calendar.period(p).label))} ${missing.length === 1 ? 'has' : 'have'} no actuals yet`}
+                w={330}
+                value={rest ?? 'blank'}
+                onChange={(e) => setRest(e.currentTarget.value as Rest | 'blank')}
+                data={[
+                  { value: 'yearEarlier', label: 'as the same month of the year before' },
+                  { value: 'average', label: 'as the average month' },
+                  { value: 'blank', label: 'left blank, to be typed' },
+                ]}
+              />
+            </div>
+          )}
           {from !== 'empty' && (
             <div className={classes.row}>
               {needsOther && other && (
@@ -318,6 +347,13 @@ export function StartBudget({
   );
 }
 
+/** Starts that follow month by month, and so must say what stands in for months that are not there. */
+const RESTS: ReadonlySet<StartFrom> = new Set(['sameMonth', 'yearOverTwelve', 'outlook']);
+
+/** "Feb 2026, Mar 2026", or from the first to the last of many. */
+const monthList = (labels: readonly string[]): string =>
+  labels.length > 3 ? `${labels[0]!} to ${labels.at(-1)!}` : labels.join(', ');
+
 /** The results as they would be, beside what they start from. */
 function Live({
   preview: { rows, known },
@@ -332,7 +368,7 @@ function Live({
   readonly beside: string;
   readonly months: number;
 }) {
-  const part = known > 0 && known < months;
+  const part = known < months;
   return (
     <aside className={classes.live} aria-live="polite" aria-label="The year as it would be">
       <div className="label" style={{ marginBottom: 6 }}>
@@ -344,17 +380,17 @@ function Live({
             <th />
             <th>{beside}</th>
             <th>budget</th>
-            {!part && <th>Change</th>}
+            <th>Change</th>
           </tr>
         </thead>
         <tbody>
-          {rows.map(({ row, before, plan }) =>
+          {rows.map(({ row, before, plan, change }) =>
             row.kind === 'subtotal' || row.kind === 'result' ? (
               <tr key={rowName(row).key} data-result={row.kind === 'result' ? row.result : undefined}>
                 <td>{rowName(row).label}</td>
                 <td>{money.text(before)}</td>
                 <td className={classes.plan}>{money.text(plan)}</td>
-                {!part && <td>{money.signed(((plan ?? 0) - (before ?? 0)) as Minor)}</td>}
+                <td>{money.signed(change)}</td>
               </tr>
             ) : null,
           )}
@@ -362,7 +398,7 @@ function Live({
       </table>
       {part && (
         <p className={classes.hint} style={{ marginTop: 8 }}>
-          {known} of the {months} months a year before are there, so no change is shown.
+          {known} of the {months} months a year before are there; the change compares those alone.
         </p>
       )}
     </aside>

@@ -47,6 +47,7 @@ const choice: StartChoice = {
   uplift: percent('10'),
   upliftByKind: {},
   round: 0,
+  rest: null,
 };
 const told = (change: Partial<StartChoice>) => {
   const { rows, ...rest } = startPreview(ground, empty, { ...choice, ...change }, createMemory());

@@ -1,4 +1,5 @@
-import { percent, type Minor } from '@/core/money';
+import { minor, percent, type Minor } from '@/core/money';
+import { yearsBefore } from '@/core/calendar';
 import type { Budget } from '@/core/model';
 import { startLines, type StartChoice } from '@/core/plan';
 import { budgetRows, fillStatement, rowTotal, type StatementRow } from '@/core/report';
@@ -10,10 +11,12 @@ export type StartPreview = {
     readonly row: StatementRow;
     readonly before: Minor | null;
     readonly plan: Minor | null;
+    /** The change over the months whose counterparts are there; null where none are. */
+    readonly change: Minor | null;
   }[];
   /** What stands before it: a year of the ledger, the outlook of a budget, or the budget itself. */
   readonly beside: 'lastYear' | 'outlook' | 'otherBudget';
-  /** Months of the budget whose counterparts are there; a change is only one of all of them. */
+  /** How many of the budget's months have counterparts that are there: a change is one of those alone. */
   readonly known: number;
 };
 
@@ -52,16 +55,25 @@ export function startPreview(
   const statement = budgetRows(accounts, covers);
   const plan = fillStatement(statement, length, (id) => whole.amounts(id));
   const past = fillStatement(statement, length, before);
-  const known = accounts.map(({ id }) => before(id));
-  const there = facts.periods.filter((_, i) => known.some((months) => (months?.[i] ?? null) !== null));
+  const known = facts.periods.map((p) => {
+    if (was) return true;
+    const q = yearsBefore(facts.calendar, p.index);
+    return q !== null && q < facts.periods[0]!.index && facts.isActual(q);
+  });
+  const only = <T>(months: readonly T[]) => months.filter((_, i) => known[i]);
   return {
     lines,
-    rows: statement.map((row, r) => ({
-      row,
-      before: rowTotal(row, past[r]!),
-      plan: rowTotal(row, plan[r]!),
-    })),
+    rows: statement.map((row, r) => {
+      const before = rowTotal(row, only(past[r]!));
+      const same = rowTotal(row, only(plan[r]!));
+      return {
+        row,
+        before,
+        plan: rowTotal(row, plan[r]!),
+        change: before === null && same === null ? null : minor((same ?? 0) - (before ?? 0)),
+      };
+    }),
     beside,
-    known: there.length,
+    known: known.filter(Boolean).length,
   };
 }

@@ -50,7 +50,7 @@ export function ReportView({ ground, budget }: { readonly ground: Ground; readon
     periods: whole.facts.periods,
     grain,
     figures: (id) => whole.figures(id, segment),
-    lastYear: { label: before.label, of: (id) => before.of(id, segment) },
+    lastYear: { label: before.label, of: (id) => before.of(id, segment), known: before.known },
     methodName: (id) => {
       const line = lineFor(id);
       return line ? methodBadge(line.method) : '';

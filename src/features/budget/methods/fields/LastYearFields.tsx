@@ -4,7 +4,15 @@ import { NativeSelect } from '@mantine/core';
 import type { MethodOf } from '@/core/model';
 import { MoneyInput } from '@/components/MoneyInput';
 import { yearsTo } from '@/core/ground';
-import { AddField, Choice, Field, LiftFields, type FieldsProps, type Option } from '../inputs/parts';
+import {
+  AddField,
+  Choice,
+  Field,
+  LiftFields,
+  RestField,
+  type FieldsProps,
+  type Option,
+} from '../inputs/parts';
 
 /** What months are taken from, and the lumps that will not come back. */
 export function LastYearFields(props: FieldsProps<MethodOf<'lastYear'>>) {
@@ -53,6 +61,7 @@ export function LastYearFields(props: FieldsProps<MethodOf<'lastYear'>>) {
           })
         }
       />
+      {from.of !== 'budget' && <RestField {...{ method, reckoned, readOnly, onMethod }} />}
       <AddField {...{ method, book, readOnly, onMethod, onEnter }} />
       <LiftFields {...{ method, readOnly, onMethod, onEnter }} />
       <SkipFields {...props} />

@@ -4,7 +4,7 @@ import { Checkbox } from '@mantine/core';
 import type { MethodOf } from '@/core/model';
 import { RefField } from '../inputs/RefField';
 import { AmountFields } from '../inputs/AmountFields';
-import { LiftFields, type FieldsProps } from '../inputs/parts';
+import { LiftFields, RestField, type FieldsProps } from '../inputs/parts';
 import classes from '../../Budget.module.css';
 
 /** An amount and what it is shaped like. */
@@ -43,6 +43,7 @@ export function PatternFields(props: FieldsProps<MethodOf<'pattern'>>) {
           ))}
         </span>
       </div>
+      {method.amounts === null && <RestField {...{ method, reckoned: props.reckoned, readOnly, onMethod }} />}
       <LiftFields {...{ method, readOnly, onMethod, onEnter }} />
     </>
   );

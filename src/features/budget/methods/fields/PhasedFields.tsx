@@ -10,6 +10,7 @@ import {
   Choice,
   Field,
   LiftFields,
+  RestField,
   PeriodField,
   Picks,
   type FieldsProps,
@@ -104,6 +105,7 @@ export function PhasedFields(props: FieldsProps<MethodOf<'phased'>>) {
         />
       )}
       {by.by === 'workingDays' && <WorkWeekFields book={book} readOnly={readOnly} />}
+      {method.amounts === null && <RestField {...{ method, reckoned: props.reckoned, readOnly, onMethod }} />}
       <LiftFields {...{ method, readOnly, onMethod, onEnter }} />
     </>
   );

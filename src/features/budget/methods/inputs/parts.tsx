@@ -4,8 +4,8 @@ import type { ReactNode } from 'react';
 import { NativeSelect } from '@mantine/core';
 import { splitEven, sum, ZERO, type Minor, type Percent } from '@/core/money';
 import { fiscalYearLabel, type Period, type PeriodId } from '@/core/calendar';
-import type { Book, Method, RoundUnit, Wholes } from '@/core/model';
-import type { Facts } from '@/core/plan';
+import type { Book, Method, Rest, RoundUnit, Wholes } from '@/core/model';
+import { monthsMissing, type Facts } from '@/core/plan';
 import { MoneyInput, NumberInput, PercentInput } from '@/components/MoneyInput';
 import type { Reckoned } from '@/core/ground';
 import { toggleIn } from '../../sheet/setup';
@@ -91,6 +91,33 @@ export function RoundField<M extends Extract<Method, { round: RoundUnit }>>({
       options={ROUNDS}
       disabled={readOnly}
       onChange={(r) => onMethod({ ...method, round: Number(r) as RoundUnit })}
+    />
+  );
+}
+
+/** What stands in for months of the year before that have no actuals yet; asked for only where there are such. */
+export function RestField<M extends Extract<Method, { rest?: Rest | undefined }>>({
+  method,
+  reckoned: { facts },
+  readOnly,
+  onMethod,
+}: Pick<FieldsProps<M>, 'method' | 'reckoned' | 'readOnly' | 'onMethod'>) {
+  if (method.rest === undefined && monthsMissing(facts).length === 0) return null;
+  return (
+    <Choice
+      label="Months not there yet"
+      wide
+      value={method.rest ?? 'asIs'}
+      options={[
+        { value: 'asIs', label: 'as the ledger has them so far' },
+        { value: 'yearEarlier', label: 'as the same month of the year before' },
+        { value: 'average', label: 'as the average month' },
+      ]}
+      disabled={readOnly}
+      onChange={(r) => {
+        const { rest: _was, ...others } = method;
+        onMethod((r === 'asIs' ? others : { ...method, rest: r }) as M);
+      }}
     />
   );
 }
