@@ -112,7 +112,7 @@ export async function drawAll(
   }
   for (const change of journal.slice(-40)) {
     changeWords(change);
-    placesOf(change, book);
+    placesOf(change);
   }
   let h = history;
   for (let n = 0; n < 30 && h.done.length > 0; n++) {

@@ -26,8 +26,21 @@ describe('changes in words', () => {
   });
   test.each<[string, Command, string]>([
     ['lines with their budget', cells(['s', 'r']), 'Sales · Budget; Rent · Budget'],
+    [
+      'lines whose method changed',
+      {
+        type: 'setMethods',
+        budget: 'b1',
+        lines: [
+          { ...of('r'), method: lastYear() },
+          { ...of('s'), method: lastYear() },
+        ],
+      },
+      'Rent · Budget; Sales · Budget',
+    ],
     ['an account', { type: 'editAccount', account: 'r', change: { keeper: 'Ines' } }, 'Rent'],
-    ['a budget', { type: 'renameBudget', budget: 'b1', name: 'Plan' }, 'Budget'],
+    ['a budget, as it was called', { type: 'renameBudget', budget: 'b1', name: 'Plan' }, 'Budget'],
+    ['a budget that is gone', { type: 'deleteBudget', budget: 'b1' }, 'Budget'],
     [
       'a note’s account',
       {
@@ -39,13 +52,29 @@ describe('changes in words', () => {
       'Sales',
     ],
     ['a change of the whole book touches no place', { type: 'renameBook', name: 'X' }, ''],
-  ])('%s', (_, command, expected) => expect(placesOf(changeOf(command), book)).toBe(expected));
+  ])('%s', (_, command, expected) => expect(placesOf(changeOf(command))).toBe(expected));
+  test('what stands in the place today is not what was changed', () => {
+    const two = bookWith(accounts, {
+      budgets: [
+        budgetOf([line('s', lastYear())], 'b1', { name: 'Old' }),
+        budgetOf([line('r', lastYear())], 'b2', { name: 'New' }),
+      ],
+    });
+    const first = perform(openHistory(two, []), cells(['s']), 't');
+    const second = first.ok && perform(first.history, { type: 'deleteBudget', budget: 'b1' }, 't');
+    if (!second || !second.ok) throw new Error('refused');
+    expect(second.history.journal.map((c) => placesOf(c))).toEqual(['Sales · Old', 'Old']);
+  });
+  test('a change of before says what it can without looking anything up', () => {
+    const old = { ...changeOf(cells(['s'])), about: undefined } as unknown as Change;
+    expect(placesOf(old)).toBe('');
+  });
   test('many places are counted', () => {
     const many = Array.from({ length: 9 }, (_, i) => account(`a${i}`, 'expense', `Cost ${i}`));
     const wide = bookWith(many, { budgets: [budgetOf(many.map((a) => line(a.id, byMonth())))] });
     const step = perform(openHistory(wide, []), cells(many.map((a) => a.id)), 't');
     if (!step.ok) throw new Error(step.refusal.code);
-    expect(placesOf(step.history.journal[0]!, wide, false)).toBe('Cost 0; Cost 1; Cost 2; Cost 3 and 5 more');
+    expect(placesOf(step.history.journal[0]!, false)).toBe('Cost 0; Cost 1; Cost 2; Cost 3 and 5 more');
   });
   test('an undo names no place of its own, and every word is its own', () => {
     expect(placesOf({ seq: 2, at: 't', type: 'undo', of: 1 }, book)).toBe('');

@@ -66,6 +66,7 @@ export {
   type History,
   type Step,
 } from './journal';
+export { type About, type AboutPlace } from './about';
 export { changeSchema, isJournal } from './journalSchema';
 export { type Refusal } from './refusal';
 export { sameScope, supersededBy } from './scope';

@@ -1,4 +1,5 @@
 import type { Patch } from 'immer';
+import { aboutOf, type About } from './about';
 import { applyCommand, type Command, type CommandType } from './commands';
 import { BOOK_VERSION } from './migrate';
 import { patched } from './patch';
@@ -19,6 +20,8 @@ export type Change =
       readonly by?: string;
       /** How, where a command can come about in several ways: typed, pasted, filled …. */
       readonly how?: string;
+      /** What it was about, as it was called at the time; absent where that is the whole book, and in journals of before. */
+      readonly about?: About;
       /** Version of the book's schema that the patches speak of; absent up to 2. */
       readonly version?: number;
       readonly patches: readonly Patch[];
@@ -75,6 +78,7 @@ export function perform(history: History, command: Command, at: string, doer: Do
   const applied = applyCommand(history.book, command);
   if (!applied.ok) return applied;
   if (applied.book === history.book || applied.patches.length === 0) return { ok: true, history };
+  const about = aboutOf(history.book, command);
   const change: Doing = {
     seq: nextSeq(history),
     at,
@@ -82,6 +86,7 @@ export function perform(history: History, command: Command, at: string, doer: Do
     ...(doer.why?.trim() ? { why: doer.why.trim() } : {}),
     ...(doer.by ? { by: doer.by } : {}),
     ...('how' in command ? { how: command.how } : {}),
+    ...(about ? { about } : {}),
     version: BOOK_VERSION,
     patches: applied.patches,
     inverse: applied.inverse,

@@ -9,6 +9,12 @@ const patch = z.looseObject({
 /** Numbers of changes: far from where one more would be none. */
 const seq = z.int().min(0).max(1e12);
 
+const named = { id: z.string(), name: z.string() };
+const about = z.strictObject({
+  places: z.array(z.strictObject({ of: z.string(), ...named, budget: z.strictObject(named).optional() })),
+  more: z.int().min(0),
+});
+
 /** One change as it is kept and as it stands in files; whether its patches fit a book shows when they are used. */
 export const changeSchema = z.union([
   z.strictObject({
@@ -25,6 +31,7 @@ export const changeSchema = z.union([
     why: z.string().optional(),
     by: z.string().optional(),
     how: z.string().optional(),
+    about: about.optional(),
     version: z.int().optional(),
     patches: z.array(patch),
     inverse: z.array(patch),

@@ -2,12 +2,14 @@ import fc from 'fast-check';
 import { minor, sum, sumBlank, type Minor } from '@/core/money';
 import { compare, bridgeOf, effectOf, isFlagged, varianceAmounts, type Sides } from '@/core/variance';
 import {
+  balanceSheetRows,
   budgetReport,
   cellOf,
   createFiller,
   fillStatement,
   groupPeriods,
   ledgerReport,
+  rowName,
   statementRows,
   trialReport,
   type LineFilter,
@@ -257,6 +259,30 @@ describe('statement', () => {
       ),
     );
   });
+});
+
+test('a balance sheet ties: what net assets exceed the equity accounts by has a row of its own', () => {
+  const accounts = [
+    account('b', 'bank'),
+    account('f', 'fixedAsset'),
+    account('l', 'loan'),
+    account('p', 'payable'),
+    account('e', 'equity'),
+  ];
+  const amounts: Record<string, number> = { b: 500, f: 1000, l: 300, p: 200, e: 700 };
+  const rows = balanceSheetRows(accounts);
+  const filled = fillStatement(rows, 1, (id) => [minor(amounts[id]!)]);
+  const of = (key: string) => filled[rows.findIndex((r) => rowName(r).key === key)]![0];
+  expect(['total-assets', 'total-liabilities', 'netAssets', 'total-equity', 'outsideEquity'].map(of)).toEqual(
+    [1500, 500, 1000, 700, 300],
+  );
+  // Without debts, what is owned is still what there is.
+  expect(balanceSheetRows(accounts.slice(0, 1)).map((r) => rowName(r).key)).toEqual([
+    'section-assets',
+    'b',
+    'total-assets',
+    'netAssets',
+  ]);
 });
 
 describe('filters leave lines out of sight and never out of the totals', () => {

@@ -12,7 +12,9 @@ import type { LinePlaces } from '@/core/plan';
 export type BalanceSection = 'assets' | 'liabilities' | 'equity';
 export type SectionKind =
   'income' | 'costOfSales' | 'expense' | 'otherIncome' | 'otherExpense' | BalanceSection;
-export type ResultKind = 'grossMargin' | 'operatingProfit' | 'netProfit' | 'netAssets';
+export type ResultKind = 'grossMargin' | 'operatingProfit' | 'netProfit' | 'netAssets' | 'outsideEquity';
+
+const BALANCE_RESULTS: ReadonlySet<ResultKind> = new Set(['netAssets', 'outsideEquity']);
 
 const BALANCE_SECTIONS: Readonly<Record<BalanceSection, readonly AccountKind[]>> = {
   assets: ['bank', 'receivable', 'inventory', 'otherAsset', 'fixedAsset'],
@@ -22,7 +24,7 @@ const BALANCE_SECTIONS: Readonly<Record<BalanceSection, readonly AccountKind[]>>
 
 /** Whether a row holds balances at the ends of periods, which are not added up over time. */
 export const isBalanceRow = (row: StatementRow): boolean =>
-  row.kind === 'result' ? row.result === 'netAssets' : row.section in BALANCE_SECTIONS;
+  row.kind === 'result' ? BALANCE_RESULTS.has(row.result) : row.section in BALANCE_SECTIONS;
 
 /** What the periods of a row come to: their sum with what is said of whole years, or the last balance. */
 export const rowTotal = (
@@ -99,17 +101,37 @@ function pushSection(rows: StatementRow[], section: SectionKind, list: readonly 
   return rows.push({ kind: 'subtotal', section, terms }) - 1;
 }
 
-/** The rows of a balance sheet: assets, liabilities and equity with their subtotals, and assets less liabilities. */
+/**
+ * The rows of a balance sheet: assets and liabilities with their subtotals, assets less liabilities, and equity. What the
+ * net assets exceed the equity accounts by (as a rule the result that no entry has put into equity yet) has a row of its
+ * own, so that both sides tie.
+ */
 export function balanceSheetRows(accounts: readonly Account[]): StatementRow[] {
   const rows: StatementRow[] = [];
   const net: Term[] = [];
-  for (const [section, kinds] of Object.entries(BALANCE_SECTIONS) as [BalanceSection, AccountKind[]][]) {
-    const list = kinds.flatMap((k) => accounts.filter((a) => a.kind === k));
-    if (list.length === 0) continue;
-    const row = pushSection(rows, section, list);
-    if (section !== 'equity') net.push({ row, sign: section === 'assets' ? 1 : -1 });
-    if (section === 'liabilities') rows.push({ kind: 'result', result: 'netAssets', terms: [...net] });
+  const accountsOf = (section: BalanceSection) =>
+    BALANCE_SECTIONS[section].flatMap((k) => accounts.filter((a) => a.kind === k));
+  for (const [section, sign] of [
+    ['assets', 1],
+    ['liabilities', -1],
+  ] as const) {
+    const list = accountsOf(section);
+    if (list.length > 0) net.push({ row: pushSection(rows, section, list), sign });
   }
+  const netAssets =
+    net.length > 0 ? rows.push({ kind: 'result', result: 'netAssets', terms: net }) - 1 : null;
+  const equity = accountsOf('equity');
+  if (equity.length === 0) return rows;
+  const subtotal = pushSection(rows, 'equity', equity);
+  if (netAssets !== null)
+    rows.push({
+      kind: 'result',
+      result: 'outsideEquity',
+      terms: [
+        { row: netAssets, sign: 1 },
+        { row: subtotal, sign: -1 },
+      ],
+    });
   return rows;
 }
 

@@ -74,6 +74,7 @@ export const ROW_NAMES = {
   liabilities: 'Liabilities',
   equity: 'Equity',
   netAssets: 'Net assets',
+  outsideEquity: 'Result not yet in equity',
 } as const;
 
 /** Key and label of a statement row. */

@@ -3,6 +3,7 @@
 import type { Change } from '@/core/model';
 import { useBookStore } from '@/store/bookStore';
 import { changeWords, placesOf } from '@/store/changeWords';
+import { timeText } from '@/store/format';
 import { count } from './words';
 import classes from './Books.module.css';
 
@@ -12,7 +13,7 @@ const NONE: readonly Change[] = [];
 /** What was changed and when, latest first. Undone changes stay in the list: the journal only grows. */
 export function JournalList() {
   const journal = useBookStore((s) => s.history?.journal ?? NONE);
-  const book = useBookStore((s) => s.history?.book);
+  const bySeq = new Map(journal.map((c) => [c.seq, c]));
   if (journal.length === 0)
     return (
       <p className="faded" style={{ padding: '0 18px' }}>
@@ -36,14 +37,14 @@ export function JournalList() {
             .reverse()
             .map((c) => (
               <tr key={c.seq}>
-                <td className="figure">{new Date(c.at).toLocaleString('sv-SE')}</td>
+                <td className="figure">{timeText(c.at)}</td>
                 <td>{c.by ?? ''}</td>
                 <td>
                   {changeWords(c)}
                   {'why' in c && c.why ? <span className="faded"> — “{c.why}”</span> : null}
-                  {'of' in c ? ` (change ${c.of})` : ''}
+                  {'of' in c && bySeq.has(c.of) ? `: ${changeWords(bySeq.get(c.of)!).toLowerCase()}` : ''}
                 </td>
-                <td className="faded">{book && placesOf(c, book)}</td>
+                <td className="faded">{placesOf('of' in c ? (bySeq.get(c.of) ?? c) : c)}</td>
               </tr>
             ))}
         </tbody>

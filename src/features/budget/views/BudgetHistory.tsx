@@ -86,7 +86,7 @@ export function BudgetHistory({ ground, budget }: { readonly ground: Ground; rea
                   {'why' in change && change.why ? <span className="faded"> “{change.why}”</span> : null}
                 </td>
                 <td data-kind="text">
-                  {placesOf('of' in change ? (bySeq.get(change.of) ?? change) : change, ground.book, false)}
+                  {placesOf('of' in change ? (bySeq.get(change.of) ?? change) : change, false)}
                 </td>
                 <td>{f ? money.text(f.before) : ''}</td>
                 <td>{f ? money.text(f.after) : ''}</td>

@@ -1,0 +1,122 @@
+import type { Command, CommandType } from './commands';
+import { lineKey, type LineRef } from './lines';
+import type { Book } from './schema';
+import { segmentName } from './segments';
+
+/** Something that a change was about, by its id and by the name that it had at the time. */
+export type AboutPlace = {
+  readonly of: 'line' | 'driver' | 'budget' | 'account' | 'source' | 'axis' | 'weights';
+  readonly id: string;
+  readonly name: string;
+  /** The budget that a line or driver is in. */
+  readonly budget?: { readonly id: string; readonly name: string };
+};
+
+/** What a change was about: the first places, and how many more there were. */
+export type About = { readonly places: readonly AboutPlace[]; readonly more: number };
+
+/** So many places are kept by name; a gesture over a thousand lines says how many more there were. */
+const MOST = 6;
+
+type Tellers = {
+  readonly [T in CommandType]: (
+    book: Book,
+    command: Extract<Command, { type: T }>,
+  ) => Iterable<AboutPlace | (() => AboutPlace)>;
+};
+
+const accountPlace = (book: Book, id: string): AboutPlace => ({
+  of: 'account',
+  id,
+  name: book.accounts.find((a) => a.id === id)?.name ?? id,
+});
+const budgetOf = (book: Book, id: string) => ({
+  id,
+  name: book.budgets.find((b) => b.id === id)?.name ?? id,
+});
+const budgetPlace = (book: Book, id: string): AboutPlace => ({ of: 'budget', ...budgetOf(book, id) });
+
+function driverPlace(book: Book, budget: string, id: string): AboutPlace {
+  const driver = book.budgets.find((b) => b.id === budget)?.drivers.find((d) => d.id === id);
+  return { of: 'driver', id, name: driver?.name ?? id, budget: budgetOf(book, budget) };
+}
+
+/** Lines, each once; a name is made only for those that are kept. */
+function* linePlaces(book: Book, budget: string, refs: readonly LineRef[]): Generator<() => AboutPlace> {
+  const { axis: axisId } = book.budgets.find((b) => b.id === budget) ?? { axis: null };
+  const axis = book.axes.find((a) => a.id === axisId);
+  const met = new Set<string>();
+  for (const ref of refs) {
+    const key = lineKey(ref);
+    if (met.has(key)) continue;
+    met.add(key);
+    yield () => ({
+      of: 'line',
+      id: key,
+      name: [accountPlace(book, ref.account).name, axis ? segmentName(axis, ref.segment) : '']
+        .filter(Boolean)
+        .join(', '),
+      budget: budgetOf(book, budget),
+    });
+  }
+}
+
+const nothing = () => [];
+
+/** Every command says what it is about, before it is done, or the program does not compile. */
+const TELLERS: Tellers = {
+  renameBook: nothing,
+  setSettings: nothing,
+  takeIn: (_book, { source }) => [{ of: 'source', id: source.id, name: source.fileName }],
+  removeSource: (book, { source }) => [
+    { of: 'source', id: source, name: book.sources.find((s) => s.id === source)?.fileName ?? source },
+  ],
+  editAccount: (book, { account }) => [accountPlace(book, account)],
+  addAccount: (_book, { account }) => [{ of: 'account', id: account.id, name: account.name }],
+  moveAccount: (book, { account }) => [accountPlace(book, account)],
+  mergeAccounts: (book, { from, into }) => [accountPlace(book, from), accountPlace(book, into)],
+  setClosedThrough: nothing,
+  setCalendar: nothing,
+  setAxis: (_book, { axis }) => [{ of: 'axis', id: axis.id, name: axis.name }],
+  removeAxis: (book, { axis }) => [
+    { of: 'axis', id: axis, name: book.axes.find((a) => a.id === axis)?.name ?? axis },
+  ],
+  setFeed: nothing,
+  addBudget: (_book, { budget }) => [{ of: 'budget', id: budget.id, name: budget.name }],
+  renameBudget: (book, { budget }) => [budgetPlace(book, budget)],
+  deleteBudget: (book, { budget }) => [budgetPlace(book, budget)],
+  approveBudget: (book, { budget }) => [budgetPlace(book, budget)],
+  setCells: (book, { budget, cells }) => linePlaces(book, budget, cells),
+  restoreCells: (book, { budget, cells }) => linePlaces(book, budget, cells),
+  setMethods: (book, { budget, lines }) => linePlaces(book, budget, lines),
+  clearLines: (book, { budget, lines }) => linePlaces(book, budget, lines),
+  setLineNote: (book, { budget, line }) => linePlaces(book, budget, [line]),
+  setCellNote: (book, { budget, cell }) => linePlaces(book, budget, [cell]),
+  setLooked: (book, { budget, lines }) => linePlaces(book, budget, lines),
+  setDriver: (book, { budget, driver }) => [
+    { of: 'driver', id: driver.id, name: driver.name, budget: budgetOf(book, budget) },
+  ],
+  setDriverValues: (book, { budget, values }) =>
+    [...new Set(values.map((v) => v.driver))].map((d) => driverPlace(book, budget, d)),
+  removeDriver: (book, { budget, driver }) => [driverPlace(book, budget, driver)],
+  setWeights: (_book, { weights }) => [{ of: 'weights', id: weights.id, name: weights.name }],
+  removeWeights: (book, { weights }) => [
+    { of: 'weights', id: weights, name: book.weights.find((w) => w.id === weights)?.name ?? weights },
+  ],
+  setWorkWeek: nothing,
+  setVarianceNote: (book, { account }) => [accountPlace(book, account)],
+};
+
+/** What a command is about, told of the book before it; null where it is about the book as a whole. */
+export function aboutOf(book: Book, command: Command): About | null {
+  const tell = TELLERS[command.type] as (
+    book: Book,
+    command: Command,
+  ) => Iterable<AboutPlace | (() => AboutPlace)>;
+  const places: AboutPlace[] = [];
+  let more = 0;
+  for (const place of tell(book, command))
+    if (places.length === MOST) more++;
+    else places.push(typeof place === 'function' ? place() : place);
+  return places.length === 0 ? null : { places, more };
+}
