@@ -52,6 +52,7 @@ async function intake(): Promise<void> {
       fingerprint: await print,
       sheet: null,
       sources: [],
+      bases: null,
     });
     const balances = balancesOf([settled], calendar);
     if (!proof.ties || balances.entries !== 250_000) throw new Error('The bench ledger does not tie');

@@ -77,7 +77,7 @@ describe('changes in words', () => {
     expect(placesOf(step.history.journal[0]!, false)).toBe('Cost 0; Cost 1; Cost 2; Cost 3 and 5 more');
   });
   test('an undo names no place of its own, and every word is its own', () => {
-    expect(placesOf({ seq: 2, at: 't', type: 'undo', of: 1 }, book)).toBe('');
+    expect(placesOf({ seq: 2, at: 't', type: 'undo', of: 1 })).toBe('');
     expect(new Set(Object.values(CHANGE_WORDS)).size).toBe(Object.keys(CHANGE_WORDS).length);
   });
 });

@@ -174,17 +174,14 @@ async function prove(mine: number): Promise<void> {
   if (!now || !ground || !client) return;
   const { draft, choices, file, fileName } = now;
   try {
-    const proof = await client.prove(
-      choices,
-      {
-        calendar: ground.book.calendar,
-        fingerprint: file.fingerprint,
-        sheet: sheetName(now),
-        // Pulls of the feed follow one another by number: days that two of them share are no overlap.
-        sources: now.pull ? ground.book.sources.filter((s) => s.format !== 'feed') : ground.book.sources,
-      },
-      basesOf(draft.baseline, choices, ground.balances, ground.calendar),
-    );
+    const proof = await client.prove(choices, {
+      calendar: ground.book.calendar,
+      fingerprint: file.fingerprint,
+      sheet: sheetName(now),
+      // Pulls of the feed follow one another by number: days that two of them share are no overlap.
+      sources: now.pull ? ground.book.sources.filter((s) => s.format !== 'feed') : ground.book.sources,
+      bases: basesOf(draft.baseline, choices, ground.balances, ground.calendar, ground.book.accounts),
+    });
     if (mine !== turn) return;
     set((s) => (s.now.phase === 'open' ? { now: { ...s.now, proof, busy: false } } : s));
     if (get().onward) await goOnward(proof);

@@ -1,15 +1,6 @@
 import type { FileIssue } from '@/core/files';
 import type { CalendarSpec } from '@/core/calendar';
-import type {
-  AccountChoice,
-  Bases,
-  Guess,
-  GuessContext,
-  Mapping,
-  Proof,
-  ProofGround,
-  Shape,
-} from '@/core/intake';
+import type { AccountChoice, Guess, GuessContext, Mapping, Proof, ProofGround, Shape } from '@/core/intake';
 import type { LedgerBlock } from '@/core/ledger';
 import type { Account } from '@/core/model';
 import type {
@@ -84,8 +75,8 @@ export class IntakeClient {
     throw unexpected(a);
   }
 
-  async prove(choices: readonly AccountChoice[], ground: ProofGround, bases: Bases | null): Promise<Proof> {
-    const a = await this.ask({ type: 'prove', choices, ground, bases });
+  async prove(choices: readonly AccountChoice[], ground: ProofGround): Promise<Proof> {
+    const a = await this.ask({ type: 'prove', choices, ground });
     if (a.type === 'proved') return a.proof;
     throw unexpected(a);
   }

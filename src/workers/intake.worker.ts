@@ -90,8 +90,8 @@ async function answer(request: IntakeRequest): Promise<void> {
       return scope.postMessage({ id, type: 'drafted', drafted });
     }
     case 'prove': {
-      const { choices, ground, bases } = request;
-      settled = settle(draft!, choices, ground.calendar, bases);
+      const { choices, ground } = request;
+      settled = settle(draft!, choices, ground.calendar, ground.bases);
       return scope.postMessage({ id, type: 'proved', proof: proofOf(draft!, settled, choices, ground) });
     }
     case 'finish': {

@@ -2,7 +2,6 @@ import type { CalendarSpec } from '@/core/calendar';
 import type { FileFormat, FileIssue, GridCell } from '@/core/files';
 import type {
   AccountChoice,
-  Bases,
   DraftView,
   FeedPull,
   Guess,
@@ -72,7 +71,6 @@ export type IntakeRequest = { readonly id: number } & (
       readonly type: 'prove';
       readonly choices: readonly AccountChoice[];
       readonly ground: ProofGround;
-      readonly bases: Bases | null;
     }
   /** Gives the entries out: the last request of a file. */
   | { readonly type: 'finish' }

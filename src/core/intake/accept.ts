@@ -75,7 +75,12 @@ export function acceptDraft(
     newAccounts.push(account);
     return account.id;
   });
-  const block: LedgerBlock = { ...a.settled, id: a.blockId, accounts: ids };
+  // Beyond the file's accounts stand those of the book that it leaves out, by their ids.
+  const block: LedgerBlock = {
+    ...a.settled,
+    id: a.blockId,
+    accounts: a.settled.accounts.map((id, place) => ids[place] ?? id),
+  };
   const totals = totalsOf(block);
   if (!totals) return null;
   const id = `s${nextId++}`;

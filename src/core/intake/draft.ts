@@ -2,6 +2,7 @@ import type { Minor } from '@/core/money';
 import type { DayNumber } from '@/core/calendar';
 import type { LedgerBlock, SegmentColumn } from '@/core/ledger';
 import type { KindGuess } from './guessKind';
+import type { Trial } from './trials';
 import type { Mapping, SignRule } from './mapping';
 
 /** Why a row was not used. */
@@ -105,18 +106,20 @@ export type Draft = {
   readonly hints: Hints;
   /**
    * Cumulative trial balances only: the day of the first one. Its figures hold all that came before, so what the book
-   * has up to that month's start is taken off them (see `settleBaseline`).
+   * has up to that month's start is taken off them (see `activityOf`).
    */
   readonly baseline: DayNumber | null;
+  /** Cumulative trial balances only: the file's own figures, day by day. */
+  readonly trials: readonly Trial[] | null;
 };
 
 /** A draft as the page needs it: its entries stay with the worker until they are accepted. */
-export type DraftView = Omit<Draft, 'block'> & {
+export type DraftView = Omit<Draft, 'block' | 'trials'> & {
   readonly count: number;
   readonly segments: readonly Pick<SegmentColumn, 'name' | 'values'>[];
 };
 
-export const viewOf = ({ block, ...rest }: Draft): DraftView => ({
+export const viewOf = ({ block, trials: _trials, ...rest }: Draft): DraftView => ({
   ...rest,
   count: block.count,
   segments: block.segments.map(({ name, values }) => ({ name, values })),

@@ -31,7 +31,8 @@ export { splitAccountCell } from './accountCell';
 export { openDraft, readDraft } from './read';
 export { likeness } from './likeness';
 export { matchAccounts, type AccountChoice } from './match';
-export { basesOf, markClosings, settle, type Bases } from './settle';
+export { markClosings, settle } from './settle';
+export { activityOf, basesOf, type Bases, type Trial } from './trials';
 export {
   proofOf,
   type ControlResult,

@@ -4,6 +4,8 @@ import { isProfitAndLoss, profitSign, type Source } from '@/core/model';
 import { ACTIVITY, CLOSING, sidesOff, totalsOf, type LedgerBlock } from '@/core/ledger';
 import type { Draft } from './draft';
 import type { AccountChoice } from './match';
+import { settle } from './settle';
+import type { Bases } from './trials';
 
 export type ProofMonth = {
   readonly period: PeriodIndex;
@@ -61,6 +63,8 @@ export type ProofGround = {
   readonly fingerprint: string;
   readonly sheet: string | null;
   readonly sources: readonly Source[];
+  /** What the book has before a first trial balance: see `basesOf`. */
+  readonly bases: Bases | null;
 };
 
 type MonthSum = {
@@ -85,11 +89,12 @@ const emptyMonth = (accounts: number): MonthSum => ({
 export function proofOf(
   draft: Draft,
   settled: LedgerBlock,
-  choices: readonly AccountChoice[],
-  { calendar: spec, fingerprint, sheet, sources }: ProofGround,
+  said: readonly AccountChoice[],
+  { calendar: spec, fingerprint, sheet, sources, bases }: ProofGround,
 ): Proof {
   const calendar = calendarFrom(spec);
   const block = settled;
+  const choices = withGone(said, settled, bases);
   const totals = totalsOf(block);
   const months = new Map<PeriodIndex, MonthSum>();
   const counts = choices.map((c) => isProfitAndLoss(c.kind));
@@ -140,7 +145,7 @@ export function proofOf(
   if (draft.issueCount > 0) faults.push('unreadable');
   // By the rule of the checks, over what will stand in the book: what ties here never fails there.
   const off = sidesOff(block, draft.mapping.shape);
-  const oneSided = off !== 0 && (draft.balance === 'oneSided' || areDifferences(draft));
+  const oneSided = off !== 0 && (draft.balance === 'oneSided' || bookIsOneSided(draft, said, spec, bases));
   if (draft.balance === 'unbalanced' || (off !== 0 && !oneSided)) faults.push('unbalanced');
   if (controlsTied !== controls.length) faults.push('controls');
   return {
@@ -173,36 +178,57 @@ export function proofOf(
         : [],
     firstDay,
     lastDay,
-    lumpFrom: lumpFrom(draft, settled, choices, calendar),
+    lumpFrom: lumpFrom(draft, bases, choices, calendar),
   };
 }
 
-/**
- * Of balances since the year's start it is the file's own sides that are proved: what is kept of them are differences,
- * from what the book had and over years' ends, whose sides need not meet.
- */
-const areDifferences = ({ mapping }: Draft): boolean => mapping.shape === 'balances' && mapping.cumulative;
+/** The choices with those accounts of the book that the file leaves out, where they move all the same. */
+function withGone(
+  choices: readonly AccountChoice[],
+  settled: LedgerBlock,
+  bases: Bases | null,
+): readonly AccountChoice[] {
+  const more = settled.accounts.slice(choices.length);
+  if (more.length === 0) return choices;
+  const kinds = new Map(bases?.gone.map((g) => [g.id, g.kind]));
+  return [
+    ...choices,
+    ...more.map((existing): AccountChoice => ({
+      existing,
+      kind: kinds.get(existing)!,
+      group: '',
+      why: 'book',
+      sure: true,
+      maybe: null,
+      rename: false,
+    })),
+  ];
+}
 
-/** The first month of the year, when the first trial balance is of a later one and nothing was taken off it. */
+/**
+ * Whether a trial balance ties by itself and only what the book has keeps its differences from meeting: months across, say,
+ * of profit and loss alone.
+ */
+const bookIsOneSided = (
+  draft: Draft,
+  choices: readonly AccountChoice[],
+  spec: CalendarSpec,
+  bases: Bases | null,
+): boolean =>
+  draft.trials !== null && bases !== null && sidesOff(settle(draft, choices, spec, null), 'balances') === 0;
+
+/** The first month of the year, when the first trial balance is of a later one and the book knows nothing before it. */
 function lumpFrom(
   draft: Draft,
-  settled: LedgerBlock,
+  bases: Bases | null,
   choices: readonly AccountChoice[],
   calendar: ReturnType<typeof calendarFrom>,
 ): PeriodIndex | null {
   if (draft.baseline === null) return null;
   const at = calendar.indexOfDay(draft.baseline);
   const first = calendar.firstOfYear(calendar.period(at).year);
-  if (at === first) return null;
-  // Something was taken off: the book knew the months before.
-  for (let i = 0; i < settled.count; i++)
-    if (
-      settled.day[i] === draft.baseline &&
-      isProfitAndLoss(choices[settled.account[i]!]!.kind) &&
-      settled.amount[i] !== draft.block.amount[i]
-    )
-      return null;
-  return first;
+  const known = bases?.had.some((v, i) => v !== null && isProfitAndLoss(choices[i]!.kind)) ?? false;
+  return at === first || known ? null : first;
 }
 
 function checkControl(

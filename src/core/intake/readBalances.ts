@@ -1,6 +1,6 @@
 import { isAmount, minor, minorDigits, type Minor } from '@/core/money';
 import { calendarFrom, fromDayNumber, toDayNumber, type CalendarSpec, type DayNumber } from '@/core/calendar';
-import { ACTIVITY, BlockBuilder, CLOSING, OPENING } from '@/core/ledger';
+import { ACTIVITY, BlockBuilder } from '@/core/ledger';
 import { cellText, isBlankRow, rowsOf, type FileFacts, type GridCell } from '@/core/files';
 import { isProfitAndLoss } from '@/core/model';
 import { AccountList } from './accountList';
@@ -8,15 +8,14 @@ import { RowLog, type Control, type Draft, type Unbalanced } from './draft';
 import type { BalanceRole, BalancesMapping } from './mapping';
 import { amountIssue, readAmount } from './readCell';
 import { TOTAL_WORDS } from './sign';
+import type { Trial as KeptTrial } from './trials';
 
 /** Figures of one day by account place, with the row each came from. */
 type Trial = { readonly day: DayNumber; readonly values: Map<number, { value: number; row: number }> };
 
 /**
- * Reads trial balances into monthly activity, debits positive. Balances of periods are activity as they stand. Of
- * cumulative ones, activity is the difference to the trial balance before: within the fiscal year for profit and
- * loss, which begins each year at nothing; ever for the balance sheet, whose first balance is its opening. When all
- * of profit and loss is at nothing on a year's last day, the books were closed: those differences are closings.
+ * Reads trial balances, debits positive. Balances of periods are activity as they stand; what cumulative ones tell of
+ * activity follows when the kinds of their accounts are said (`activityOf`).
  */
 export function readBalances(
   file: FileFacts,
@@ -146,43 +145,21 @@ export function readBalances(
   }
 
   const guessed = accounts.guessed();
-  /** What is beyond an amount is left out and named. */
-  const add = (day: DayNumber, place: number, value: number, row: number, mark: number): void => {
-    if (isAmount(value)) return builder.add(day, place, value, row, 0, 0, 0, mark);
-    log.issue({ code: 'tooLarge', row, column: 1, value: accounts.nameOf(place) });
-  };
   const inOrder = [...trials.values()].sort((a, b) => a.day - b.day);
-  const builder = new BlockBuilder(inOrder.length * Math.max(1, guessed.length));
   const isFlow = guessed.map((a) => isProfitAndLoss(a.guess.kind));
   const yearOf = (day: DayNumber) => calendar.period(calendar.indexOfDay(day)).year;
-
-  inOrder.forEach((trial, t) => {
-    const before = inOrder[t - 1];
-    const sameYear = before !== undefined && yearOf(before.day) === yearOf(trial.day);
-    const flows = guessed.flatMap((_, p) => (isFlow[p] ? [trial.values.get(p)?.value ?? 0] : []));
-    const had = sameYear
-      ? guessed.some((_, p) => isFlow[p] && (before.values.get(p)?.value ?? 0) !== 0)
-      : false;
-    const closed = mapping.cumulative && had && flows.every((v) => v === 0);
-    guessed.forEach((_, place) => {
-      const cell = trial.values.get(place);
-      const was = before?.values.get(place);
-      if (!mapping.cumulative) {
-        if (cell) add(trial.day, place, cell.value, cell.row, ACTIVITY);
-        return;
-      }
-      if (!cell && !was) return;
-      const row = cell?.row ?? was!.row;
-      const value = cell?.value ?? 0;
-      if (isFlow[place]) {
-        const base = sameYear ? (was?.value ?? 0) : 0;
-        if (cell || base !== 0) add(trial.day, place, value - base, row, closed ? CLOSING : ACTIVITY);
-      } else if (!before) {
-        // All that came before stands in the first balance: an opening, unless the book knows more.
-        add(trial.day, place, value, row, OPENING);
-      } else add(trial.day, place, value - (was?.value ?? 0), row, ACTIVITY);
-    });
-  });
+  /** What is beyond an amount is left out and named. */
+  const kept: KeptTrial[] = inOrder.map(({ day, values }) => ({
+    day,
+    cells: [...values].flatMap(([place, { value, row }]) => {
+      if (isAmount(value)) return [{ place, value, row }];
+      log.issue({ code: 'tooLarge', row, column: 1, value: accounts.nameOf(place) });
+      return [];
+    }),
+  }));
+  const builder = new BlockBuilder(inOrder.length * Math.max(1, guessed.length));
+  for (const { day, cells } of kept)
+    for (const { place, value, row } of cells) builder.add(day, place, value, row, 0, 0, 0, ACTIVITY);
 
   return {
     mapping,
@@ -198,6 +175,7 @@ export function readBalances(
     unbalancedCount: unbalanced.length,
     hints: { sign: null, cumulative: cumulativeByArithmetic(inOrder, isFlow, yearOf) },
     baseline: mapping.cumulative ? (inOrder[0]?.day ?? null) : null,
+    trials: mapping.cumulative ? kept : null,
   };
 }
 
@@ -213,6 +191,8 @@ function cumulativeByArithmetic(
 ): boolean | null {
   let up = 0;
   let down = 0;
+  let heavyUp = 0;
+  let heavyDown = 0;
   for (let t = 1; t < trials.length; t++) {
     const [a, b] = [trials[t - 1]!, trials[t]!];
     if (yearOf(a.day) !== yearOf(b.day)) continue;
@@ -223,12 +203,20 @@ function cumulativeByArithmetic(
       const was = a.values.get(place)?.value ?? 0;
       const now = b.values.get(place)?.value ?? 0;
       if (was === 0) return;
-      if (Math.sign(now) === Math.sign(was) && Math.abs(now) >= Math.abs(was)) up++;
-      else down++;
+      const grows = Math.sign(now) === Math.sign(was) && Math.abs(now) >= Math.abs(was);
+      if (grows) {
+        up++;
+        heavyUp += Math.abs(was);
+      } else {
+        down++;
+        heavyDown += Math.abs(was);
+      }
     });
   }
   const seen = up + down;
   if (seen < 4) return null;
-  if (up / seen >= 0.85) return true;
-  return up / seen <= 0.7 ? false : null;
+  // Small accounts that go back to nothing say less than the large ones that grow.
+  const heavy = heavyUp / (heavyUp + heavyDown);
+  if (up / seen >= 0.85 || (heavy >= 0.95 && up / seen >= 0.4)) return true;
+  return up / seen <= 0.7 && heavy <= 0.85 ? false : null;
 }

@@ -326,6 +326,7 @@ export function readEntries(
       cumulative: null,
     },
     baseline: null,
+    trials: null,
   };
 }
 

@@ -182,6 +182,7 @@ export function readMonths(
     unbalancedCount: 0,
     hints: { sign: null, cumulative: null },
     baseline: null,
+    trials: null,
   };
 }
 

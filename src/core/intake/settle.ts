@@ -6,44 +6,16 @@ import {
   type DayNumber,
   type FiscalCalendar,
 } from '@/core/calendar';
-import { ACTIVITY, CLOSING, OPENING, textAt, type Balances, type LedgerBlock } from '@/core/ledger';
+import { ACTIVITY, CLOSING, textAt, type LedgerBlock } from '@/core/ledger';
 import { isProfitAndLoss, naturalSign } from '@/core/model';
 import type { Draft } from './draft';
 import type { AccountChoice } from './match';
 import { toDebitPositive } from './sign';
+import { activityOf, type Bases } from './trials';
 
 /**
- * What the book has for each account of a draft up to the first trial balance: since the fiscal year's start for
- * profit and loss, ever for the balance sheet, debits positive; null where it has nothing.
- */
-export type Bases = readonly (number | null)[];
-
-/** Reads the bases off the book's balances for the accounts that the draft was matched with. */
-export function basesOf(
-  baseline: DayNumber | null,
-  choices: readonly AccountChoice[],
-  balances: Balances,
-  calendar: FiscalCalendar,
-): Bases | null {
-  if (baseline === null || !balances.range) return null;
-  const at = calendar.indexOfDay(baseline);
-  const first = calendar.firstOfYear(calendar.period(at).year);
-  const before = at - 1;
-  return choices.map(({ existing, kind }) => {
-    if (!existing || balances.range!.first > before) return null;
-    if (!isProfitAndLoss(kind)) return balances.balance(existing, before, true);
-    let total: number | null = null;
-    for (let p = first; p <= before; p++) {
-      const m = balances.movement(existing, p);
-      if (m !== null) total = (total ?? 0) + m;
-    }
-    return total;
-  });
-}
-
-/**
- * The draft's entries as they will stand in the ledger under the person's choices: amounts debit-positive, what the
- * book already has taken off a first cumulative trial balance, and year-end closing entries marked as such.
+ * The draft's entries as they will stand in the ledger under the person's choices: amounts debit-positive,
+ * cumulative trial balances as the activity that they tell of, and year-end closing entries marked as such.
  */
 export function settle(
   draft: Draft,
@@ -51,29 +23,24 @@ export function settle(
   calendar: CalendarSpec,
   bases: Bases | null,
 ): LedgerBlock {
+  // A kind says what a trial balance's figure is: another kind is another reading of it.
+  if (draft.trials !== null)
+    return activityOf(
+      draft.trials,
+      choices,
+      draft.accounts.map((a) => a.name),
+      calendar,
+      bases,
+    );
   const turn = choices.map((c) => toDebitPositive(draft.sign, naturalSign(c.kind)));
   const { amount: read, account } = draft.block;
   const amount = new Float64Array(read.length);
   // Turning a sign makes no new figure: the reading has checked each.
   for (let i = 0; i < read.length; i++) amount[i] = read[i] === 0 ? 0 : read[i]! * turn[account[i]!]!;
-  const block = settleBaseline({ ...draft.block, amount }, draft, bases);
+  const block = { ...draft.block, amount };
   return draft.mapping.shape === 'entries'
     ? { ...block, mark: markClosings(block, choices, calendarFrom(calendar)) }
     : block;
-}
-
-/** Takes what the book has off the first trial balance: what is left is the activity since. */
-function settleBaseline(block: LedgerBlock, { baseline }: Draft, bases: Bases | null): LedgerBlock {
-  if (baseline === null || !bases || bases.every((b) => b === null)) return block;
-  const amount = block.amount.slice();
-  const mark = block.mark.slice();
-  for (let i = 0; i < block.count; i++) {
-    const base = bases[block.account[i]!] ?? null;
-    if (block.day[i] !== baseline || base === null) continue;
-    amount[i]! -= base;
-    if (mark[i] === OPENING) mark[i] = ACTIVITY;
-  }
-  return { ...block, amount, mark };
 }
 
 const CLOSING_WORDS =

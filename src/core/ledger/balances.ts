@@ -205,7 +205,7 @@ export type BlockTotals = {
   readonly closings: number;
 };
 
-/** Total debits and credits (both positive) and the days covered: openings aside, unless there is nothing else. Null for an empty block. */
+/** Total debits and credits (both positive) and the days covered: openings and closings aside, unless there is nothing else. Null for an empty block. */
 export function totalsOf(block: LedgerBlock): BlockTotals | null {
   if (block.count === 0) return null;
   const byMark = [0, 0, 0];
@@ -219,12 +219,13 @@ export function totalsOf(block: LedgerBlock): BlockTotals | null {
     else credit = plus(credit, -a);
     const mark = block.mark[i]!;
     byMark[mark]!++;
-    if (mark === OPENING) continue;
+    // What closes the year before a first trial balance is dated in it, and covers none of its days.
+    if (mark !== ACTIVITY) continue;
     const day = block.day[i]!;
     if (day < low) low = day;
     if (day > high) high = day;
   }
-  // Nothing but openings: then they are what the source covers.
+  // Nothing but openings and closings: then they are what the source covers.
   if (low > high) {
     low = block.day.reduce((x, d) => Math.min(x, d), Infinity);
     high = block.day.reduce((x, d) => Math.max(x, d), -Infinity);

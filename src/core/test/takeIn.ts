@@ -33,13 +33,14 @@ export function takeFacts(file: FileFacts, into: Taken = EMPTY, change: Partial<
     book.currency,
   );
   const choices = matchAccounts(draft, book.accounts);
-  const bases = basesOf(draft.baseline, choices, balancesOf(into.blocks, calendar), calendar);
+  const bases = basesOf(draft.baseline, choices, balancesOf(into.blocks, calendar), calendar, book.accounts);
   const settled = settle(draft, choices, book.calendar, bases);
   const proof = proofOf(draft, settled, choices, {
     calendar: book.calendar,
     fingerprint: 'f'.repeat(64),
     sheet: null,
     sources: book.sources,
+    bases,
   });
   const n = book.sources.length;
   const accepted = acceptDraft(book, {
@@ -49,7 +50,7 @@ export function takeFacts(file: FileFacts, into: Taken = EMPTY, change: Partial<
     format: file.format,
     heads: headsOf(file, guess.mapping),
     fileName: `f${n}`,
-    fingerprint: String(n).repeat(64).slice(0, 64),
+    fingerprint: n.toString(16).padStart(64, '0'),
     sheet: null,
     takenAt: 't',
     blockId: `l${n}`,

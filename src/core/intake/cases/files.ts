@@ -782,8 +782,13 @@ export const FILE_CASES: readonly FileCase[] = [
         ['2025-12', 1000],
         ['2026-01', 500],
       ],
+      // Last year's 50 went into equity, which is no activity of January; 20 of it was drawn.
+      Equity: [
+        ['2025-12', 0],
+        ['2026-01', 2000],
+      ],
     },
-    aside: { opening: 2 },
+    aside: { opening: 2, closing: 3 },
     controls: 6,
     ties: true,
   },
