@@ -52,6 +52,7 @@ async function intake(): Promise<void> {
       fingerprint: await print,
       sheet: null,
       sources: [],
+      range: null,
       bases: null,
     });
     const balances = balancesOf([settled], calendar);

@@ -154,6 +154,7 @@ async function takeIn(
     fingerprint: print,
     sheet: null,
     sources: book.sources,
+    range: null,
     bases: null,
   });
   const accepted = acceptDraft(book, {

@@ -159,6 +159,7 @@ async function show(
       proof: null,
       busy: true,
       pull,
+      datesSaid: before?.file.fingerprint === file.fingerprint && before.datesSaid,
     },
   });
   await prove(mine);
@@ -180,6 +181,7 @@ async function prove(mine: number): Promise<void> {
       sheet: sheetName(now),
       // Pulls of the feed follow one another by number: days that two of them share are no overlap.
       sources: now.pull ? ground.book.sources.filter((s) => s.format !== 'feed') : ground.book.sources,
+      range: ground.balances.range,
       bases: basesOf(draft.baseline, choices, ground.balances, ground.calendar, ground.book.accounts),
     });
     if (mine !== turn) return;
@@ -217,6 +219,14 @@ export const setMapping = (mapping: Mapping): void => {
   set({ now: { ...now, mapping, busy: true } });
   void again((c, { book }) => c.draft(now.guess, mapping, book.currency, book.calendar));
 };
+
+/** Says how dates are written: there is no going on before, when both ways are possible. */
+export function chooseDates(dates: Extract<Mapping, { shape: 'entries' }>['dates']): void {
+  const now = openNow();
+  if (now?.mapping.shape !== 'entries') return;
+  set({ now: { ...now, datesSaid: true } });
+  setMapping({ ...now.mapping, dates });
+}
 
 export const setShape = (shape: Shape): void =>
   void again((c, ground) => {

@@ -18,6 +18,8 @@ export type OpenIntake = {
   readonly busy: boolean;
   /** Of a pull of the feed: the entry it goes up to, and what is closed with it. Null for a file. */
   readonly pull: PullFacts | null;
+  /** The person has said how dates are written, where the file leaves it open. */
+  readonly datesSaid: boolean;
 };
 
 export type PullFacts = { readonly cursor: number; readonly closes: PeriodId | null };

@@ -1,7 +1,7 @@
 import { cellText, type GridCell } from '@/core/files';
 import { nameKey, splitAccountCell } from './accountCell';
 import type { DraftAccount } from './draft';
-import { guessKind } from './guessKind';
+import { guessKind, schemeOf } from './guessKind';
 
 export type AccountColumns = {
   readonly account: number;
@@ -31,7 +31,13 @@ export class AccountList {
   /** Most codes are short numbers: a place in a list is found faster than a text in a map. */
   private readonly byNumber: (number | undefined)[] = [];
   private readonly byKey = new Map<string, number>();
-  private readonly list: { code: string; name: string; type: string; total: number }[] = [];
+  private readonly list: {
+    code: string;
+    name: string;
+    type: string;
+    total: number;
+    also: Set<string> | null;
+  }[] = [];
 
   constructor(private readonly columns: AccountColumns) {}
 
@@ -43,7 +49,10 @@ export class AccountList {
     if (code !== '') {
       const number = shortNumber(code);
       const known = number < 0 ? this.byCode.get(code) : this.byNumber[number];
-      if (known !== undefined) return known;
+      if (known !== undefined) {
+        if (col.name >= 0) this.seeName(known, row[col.name]);
+        return known;
+      }
       const place = this.find(
         col.account < 0 ? '' : cellText(row[col.account]),
         code,
@@ -78,9 +87,26 @@ export class AccountList {
     if (place === undefined) {
       place = this.list.length;
       this.byKey.set(key, place);
-      this.list.push({ code, name: name || code, type, total: 0 });
-    }
+      this.list.push({ code, name: name || code, type, total: 0, also: null });
+    } else if (code && name) this.alsoNamed(place, name);
     return place;
+  }
+
+  /** The cell that named an account last, by place: mostly the very same text again. */
+  private readonly lastName: GridCell[] = [];
+
+  private seeName(place: number, cell: GridCell | undefined): void {
+    if (cell === undefined || cell === '' || cell === this.lastName[place]) return;
+    this.lastName[place] = cell;
+    this.alsoNamed(place, cellText(cell));
+  }
+
+  /** A code that comes with another name than before: which one it is, is asked. */
+  private alsoNamed(place: number, name: string): void {
+    const known = this.list[place]!;
+    if (nameKey(known.name) === nameKey(name)) return;
+    if (known.name === known.code) known.name = name;
+    else (known.also ??= new Set()).add(name);
   }
 
   addTo(place: number, amount: number): void {
@@ -93,12 +119,15 @@ export class AccountList {
 
   places = (): string[] => this.list.map((_, i) => String(i));
 
-  guessed = (): DraftAccount[] =>
-    this.list.map(({ code, name, type, total }) => ({
+  guessed = (): DraftAccount[] => {
+    const scheme = schemeOf(this.list);
+    return this.list.map(({ code, name, type, total, also }) => ({
       code,
       name,
       section: null,
       group: '',
-      guess: guessKind({ code, name, type, sections: [], total }),
+      guess: guessKind({ code, name, type, sections: [], total }, scheme),
+      ...(also ? { also: [...also].slice(0, 5) } : {}),
     }));
+  };
 }

@@ -37,6 +37,8 @@ export type IntakeIssue = {
   readonly row: number;
   readonly column: number;
   readonly value: string;
+  /** The sheet it stands on, where the file has several. */
+  readonly sheet?: string;
 };
 
 export type DraftAccount = {
@@ -47,6 +49,8 @@ export type DraftAccount = {
   /** The group that the file's headings put it in, within its kind; empty for none. */
   readonly group: string;
   readonly guess: KindGuess;
+  /** Other names that the file has under the same code. */
+  readonly also?: readonly string[];
 };
 
 /** A total that the file states, to be held against ours. */
@@ -111,6 +115,8 @@ export type Draft = {
   readonly baseline: DayNumber | null;
   /** Cumulative trial balances only: the file's own figures, day by day. */
   readonly trials: readonly Trial[] | null;
+  /** Entries with debits and credits in columns of their own: what each column adds up to, as it is written. */
+  readonly columns?: { readonly debit: Minor; readonly credit: Minor };
 };
 
 /** A draft as the page needs it: its entries stay with the worker until they are accepted. */

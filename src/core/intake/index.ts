@@ -57,3 +57,4 @@ export {
   type FeedResult,
 } from './feed';
 export { isPullDue, type LocalMinute } from './schedule';
+export { type KindHint } from './suggest';

@@ -8,6 +8,8 @@ import ExcelJS from 'exceljs';
 import {
   acceptDraft,
   guessKind,
+  readDraft,
+  type Mapping,
   guessShape,
   matchAccounts,
   openDraft,
@@ -18,6 +20,7 @@ import {
   splitAccountCell,
   type GuessContext,
 } from '.';
+import { schemeOf } from './guessKind';
 import { guessing } from '../test/build';
 import { FILE_CASES } from './cases/files';
 
@@ -41,6 +44,7 @@ function takeFile(file: FileFacts, change: Partial<GuessContext> = {}, currency 
     fingerprint: PRINT,
     sheet: null,
     sources: [],
+    range: null,
     bases: null,
   });
   return { file, guess, draft, choices, settled, proof };
@@ -99,6 +103,122 @@ test('the total that does not add up is named with both figures', async () => {
   const { proof } = await take(FILE_CASES.find((c) => c.name.startsWith('a subtotal'))!.text);
   expect(proof.controls.filter((c) => c.mismatches.length)).toEqual([
     { row: 4, label: 'Total income', mismatches: [{ day: '2025-02-28', theirs: 23000, ours: 22000 }] },
+  ]);
+});
+
+describe('what the proof says of months and kinds', () => {
+  test('a month that is missing between two, and one that stands twice', async () => {
+    const gap = await take('Account,Jan 2025,Mar 2025\nSales,1,2\n');
+    expect([gap.proof.missing.length, gap.proof.twice]).toEqual([1, []]);
+    const twice = await take('Account,Jan 2025,Feb 2025,Jan 2025\nSales,1,2,4\nRent,1,2,4\n');
+    const mapped = {
+      ...twice.guess.mapping,
+      columns: [
+        { as: 'account' },
+        { as: 'month', day: '2025-01-31' },
+        { as: 'month', day: '2025-02-28' },
+        { as: 'month', day: '2025-01-31' },
+      ],
+    } as Extract<Mapping, { shape: 'months' }>;
+    const draft = readDraft(twice.file, mapped, 'USD', context.calendar);
+    const settled = settle(draft, twice.choices, context.calendar, null);
+    const ground = {
+      calendar: context.calendar,
+      fingerprint: PRINT,
+      sheet: null,
+      sources: [],
+      range: null,
+      bases: null,
+    };
+    expect(proofOf(draft, settled, twice.choices, ground).twice).toEqual(['2025-01-31']);
+    expect(
+      proofOf(gap.draft, gap.settled, gap.choices, {
+        ...ground,
+        range: { first: 0, last: gap.proof.months[0]!.period - 3 },
+      }).gap,
+    ).toHaveLength(2);
+  });
+  test('two accounts on the wrong side are found by what a net needs', async () => {
+    const text = [
+      'Account,Jan 2025,Feb 2025',
+      'Sales,100,200',
+      'Zork,30,31',
+      'Plim,7,9',
+      'Rent,10,10',
+      'Net profit,53,150',
+    ].join('\n');
+    const { draft, settled, choices } = await take(text);
+    const wrong = choices.map((c, i) =>
+      /Zork|Plim/.test(draft.accounts[i]!.name) ? { ...c, kind: 'income' as const } : c,
+    );
+    const ground = {
+      calendar: context.calendar,
+      fingerprint: PRINT,
+      sheet: null,
+      sources: [],
+      range: null,
+      bases: null,
+    };
+    const { hint, controlsTied } = proofOf(draft, settled, wrong, ground);
+    expect(controlsTied).toBe(0);
+    expect(hint).toEqual({
+      accounts: [
+        { account: 1, kind: 'expense' },
+        { account: 2, kind: 'expense' },
+      ],
+      ties: 1,
+    });
+  });
+  test('a code that comes with two names is asked about', async () => {
+    const text =
+      'Date,Account code,Account name,Debit,Credit\n2025-01-01,4000,Sales,,5\n2025-01-01,1000,Bank,5,\n2025-01-02,4000,Berths,,6\n2025-01-02,1000,Bank,6,\n';
+    const { draft, choices } = await take(text);
+    expect(draft.accounts.map((a) => [a.name, a.also ?? []])).toEqual([
+      ['Sales', ['Berths']],
+      ['Bank', []],
+    ]);
+    expect(choices.map((c) => [c.why, c.sure])).toEqual([
+      ['twoNames', false],
+      ['code', true],
+    ]);
+  });
+  test('a negative debit is still a debit in the columns of the file', async () => {
+    const text =
+      'Date,Account,Debit,Credit\n2025-01-01,Sales,-5,\n2025-01-01,Bank,5,\n2025-01-02,Rent,7,\n2025-01-02,Bank,,7\n';
+    const { draft, proof } = await take(text);
+    expect(draft.columns).toEqual({ debit: 700, credit: 700 });
+    expect([proof.debit, proof.credit]).toEqual([1200, 1200]);
+  });
+});
+
+test('a net of a part, below a net of the rest, is no account and ties', async () => {
+  const text = [
+    'Account,Jan 2025,Feb 2025',
+    'Income,,',
+    'Sales,100,200',
+    'Total Income,100,200',
+    'Expenses,,',
+    'Rent,10,20',
+    'Total Expenses,10,20',
+    'Net operating income,90,180',
+    'Other Income,,',
+    'Interest,3,4',
+    'Total Other Income,3,4',
+    'Other Expenses,,',
+    'Fines,1,9',
+    'Total Other Expenses,1,9',
+    'Net other income,2,-5',
+    'Net income,92,175',
+  ].join('\n');
+  const { proof } = await take(text);
+  expect(proof.controls.map((c) => [c.label, c.mismatches.length])).toEqual([
+    ['Total Income', 0],
+    ['Total Expenses', 0],
+    ['Net operating income', 0],
+    ['Total Other Income', 0],
+    ['Total Other Expenses', 0],
+    ['Net other income', 0],
+    ['Net income', 0],
   ]);
 });
 
@@ -168,6 +288,7 @@ describe('taking in', () => {
         fingerprint,
         sheet: null,
         sources: b.sources,
+        range: null,
         bases: null,
       });
     expect(prove('a'.repeat(64)).same?.id).toBe(b.sources[0]!.id);
@@ -310,9 +431,38 @@ describe('account kinds', () => {
     ['', 'Membership dues', ['Income'], 'income', 'section'],
     ['', 'Insurance', [], 'expense', 'name'],
     ['1520', 'Boat hoist equipment', [], 'fixedAsset', 'code'],
+    ['', 'Equipment hire', ['Expenses', 'Equipment'], 'expense', 'section'],
+    ['', 'Van', ['Assets', 'Vehicles'], 'fixedAsset', 'section'],
+    ['', 'Stage tools', ['Cost of sales', 'Overheads'], 'expense', 'section'],
+    ['', 'Development grants', [], 'income', 'name'],
+    ['', 'Wage subsidy', ['Income'], 'income', 'section'],
+    ['', 'Subsidies', [], 'income', 'name'],
+    ['', 'Exchange differences', [], 'otherExpense', 'name'],
+    ['', 'Foreign exchange gains', [], 'otherIncome', 'name'],
+    ['', 'Loan interest', [], 'otherExpense', 'name'],
+    ['', 'Bank loan', [], 'loan', 'name'],
+    ['', 'Value-added tax', [], 'taxPayable', 'name'],
+    ['', 'Land and buildings', [], 'fixedAsset', 'name'],
+    ['', 'Bank charges', [], 'expense', 'name'],
   ] as const)('%s %s %j', (code, name, sections, kind, why) =>
     expect(guess(code, name, [...sections])).toMatchObject({ kind, why }),
   );
+  test('codes are heard where the chart’s names bear the ranges out, and nowhere else', () => {
+    const us = [
+      { code: '4000', name: 'Sales' },
+      { code: '6100', name: 'Rent' },
+      { code: '1000', name: 'Checking' },
+    ];
+    // A chart of a country whose classes are 7 income and 6 costs, and one with leading zeros.
+    const other = [
+      { code: '7010', name: 'Sales' },
+      { code: '6132', name: 'Rent' },
+      { code: '4011', name: 'Trade payables' },
+      { code: '5121', name: 'Bank account' },
+    ];
+    const zeros = us.map((a) => ({ ...a, code: `0${a.code}` }));
+    expect([us, other, zeros].map((chart) => schemeOf(chart)('4500'))).toEqual(['income', null, null]);
+  });
   test('nothing to go by: the side of the balance, unsure', () => {
     expect(guess('', 'Zork', [], -100)).toEqual({ kind: 'income', why: 'balance', sure: false });
     expect(guess('', 'Zork', [], 100)).toEqual({ kind: 'expense', why: 'balance', sure: false });

@@ -39,20 +39,29 @@ export function matchAccounts(
   const claimed = new Set(found.flatMap((a) => (a ? [a.id] : [])));
   const free = accounts.filter((a) => !claimed.has(a.id));
   const index = new NameIndex(free.map((a) => a.name));
-  return draft.accounts.map(({ name, group, guess }, i): AccountChoice => {
+  return draft.accounts.map(({ name, group, guess, also }, i): AccountChoice => {
+    const one = also === undefined;
     const account = found[i];
     if (account)
       return {
         existing: account.id,
         kind: account.kind,
         group: account.group,
-        why: 'book',
-        sure: true,
+        why: one ? 'book' : 'twoNames',
+        sure: one,
         maybe: null,
         rename: false,
       };
     const maybe = nearest(name, guess.kind, free, index);
-    return { existing: null, ...guess, sure: guess.sure && maybe === null, group, maybe, rename: false };
+    return {
+      existing: null,
+      ...guess,
+      ...(one ? {} : { why: 'twoNames' as const }),
+      sure: one && guess.sure && maybe === null,
+      group,
+      maybe,
+      rename: false,
+    };
   });
 }
 

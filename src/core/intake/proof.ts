@@ -1,10 +1,18 @@
 import { plus, minor, type Minor } from '@/core/money';
-import { calendarFrom, fromDayNumber, type CalendarSpec, type Day, type PeriodIndex } from '@/core/calendar';
+import {
+  calendarFrom,
+  fromDayNumber,
+  type CalendarSpec,
+  type Day,
+  type PeriodIndex,
+  type PeriodRange,
+} from '@/core/calendar';
 import { isProfitAndLoss, profitSign, type Source } from '@/core/model';
 import { ACTIVITY, CLOSING, sidesOff, totalsOf, type LedgerBlock } from '@/core/ledger';
 import type { Draft } from './draft';
 import type { AccountChoice } from './match';
 import { settle } from './settle';
+import { kindsThatTie, type KindHint } from './suggest';
 import type { Bases } from './trials';
 
 export type ProofMonth = {
@@ -56,6 +64,13 @@ export type Proof = {
   readonly lastDay: Day | null;
   /** A cumulative trial balance with nothing before it in the book: its first month holds all months since this one. */
   readonly lumpFrom: PeriodIndex | null;
+  /** Months between the file's first and last that it says nothing of, and between the book's last and the file's first. */
+  readonly missing: readonly PeriodIndex[];
+  readonly gap: readonly PeriodIndex[];
+  /** Days that two columns of the file are both of. */
+  readonly twice: readonly Day[];
+  /** Accounts whose kinds would make more of the file's totals agree. */
+  readonly hint: KindHint | null;
 };
 
 export type ProofGround = {
@@ -63,6 +78,8 @@ export type ProofGround = {
   readonly fingerprint: string;
   readonly sheet: string | null;
   readonly sources: readonly Source[];
+  /** Periods with activity in the book; null in an empty one. */
+  readonly range: PeriodRange | null;
   /** What the book has before a first trial balance: see `basesOf`. */
   readonly bases: Bases | null;
 };
@@ -90,7 +107,7 @@ export function proofOf(
   draft: Draft,
   settled: LedgerBlock,
   said: readonly AccountChoice[],
-  { calendar: spec, fingerprint, sheet, sources, bases }: ProofGround,
+  { calendar: spec, fingerprint, sheet, sources, range, bases }: ProofGround,
 ): Proof {
   const calendar = calendarFrom(spec);
   const block = settled;
@@ -179,7 +196,31 @@ export function proofOf(
     firstDay,
     lastDay,
     lumpFrom: lumpFrom(draft, bases, choices, calendar),
+    missing: between(inOrder.at(0)?.[0], inOrder.at(-1)?.[0]).filter((p) => !months.has(p)),
+    gap: range ? between(range.last, inOrder.at(0)?.[0]) : [],
+    twice: daysTwice(draft),
+    hint: controlsTied === controls.length ? null : kindsThatTie(draft, said, controls),
   };
+}
+
+/** The periods after one and before another. */
+const between = (after: PeriodIndex | undefined, before: PeriodIndex | undefined): PeriodIndex[] =>
+  after === undefined || before === undefined
+    ? []
+    : Array.from({ length: Math.max(0, before - after - 1) }, (_, i) => after + 1 + i);
+
+/** Days that several columns of one role are of: a month that stands twice. */
+function daysTwice({ mapping }: Draft): Day[] {
+  if (mapping.shape === 'entries') return [];
+  const met = new Set<string>();
+  const out = new Set<Day>();
+  for (const c of mapping.columns) {
+    if (!('day' in c) || c.day === null) continue;
+    const key = `${c.as} ${c.day}`;
+    if (met.has(key)) out.add(c.day);
+    met.add(key);
+  }
+  return [...out];
 }
 
 /** The choices with those accounts of the book that the file leaves out, where they move all the same. */

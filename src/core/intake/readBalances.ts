@@ -4,7 +4,7 @@ import { ACTIVITY, BlockBuilder } from '@/core/ledger';
 import { cellText, isBlankRow, rowsOf, type FileFacts, type GridCell } from '@/core/files';
 import { isProfitAndLoss } from '@/core/model';
 import { AccountList } from './accountList';
-import { RowLog, type Control, type Draft, type Unbalanced } from './draft';
+import { RowLog, type Control, type Draft, type LeftOutReason, type Unbalanced } from './draft';
 import type { BalanceRole, BalancesMapping } from './mapping';
 import { amountIssue, readAmount } from './readCell';
 import { TOTAL_WORDS } from './sign';
@@ -34,6 +34,7 @@ export function readBalances(
   const controls: Control[] = [];
   const unbalanced: Unbalanced[] = [];
   let read = 0;
+  const sheets = mapping.sheets.length;
 
   mapping.sheets.forEach(({ sheet, day }, n) => {
     const rows = rowsOf(file.grids[sheet]!);
@@ -50,7 +51,7 @@ export function readBalances(
       const number = i + 1;
       if (i <= mapping.headerRow) return log.top(i, mapping.headerRow);
       if (isBlankRow(cells)) return log.leaveOut('blank', number);
-      const values = amountsOf(cells, number, figures);
+      const values = amountsOf(cells, number, figures, file.grids[sheet]!.sheet ?? '');
       if (values === null) return;
       const names = [columns.account, columns.code, columns.name].map((c) =>
         c < 0 ? '' : cellText(cells[c]),
@@ -124,24 +125,29 @@ export function readBalances(
     cells: readonly GridCell[],
     number: number,
     figures: readonly { readonly column: number }[],
+    sheetName: string,
   ): (Minor | null)[] | null {
     const out: (Minor | null)[] = [];
+    let bad: LeftOutReason | null = null;
     for (const { column } of figures) {
       const parsed = readAmount(cells[column], digits, mapping.numbers);
       const issue = amountIssue(parsed);
       if (issue || !parsed.ok) {
-        log.leaveOut(issue ?? 'unreadableAmount', number);
+        // An amount that cannot be read costs that amount, not its row.
+        bad ??= issue ?? 'unreadableAmount';
         log.issue({
           code: issue ?? 'unreadableAmount',
           row: number,
           column: column + 1,
           value: cellText(cells[column]),
+          ...(sheets > 1 ? { sheet: sheetName } : {}),
         });
-        return null;
-      }
-      out.push(parsed.value);
+        out.push(null);
+      } else out.push(parsed.value);
     }
-    return out;
+    if (bad === null || out.some((v) => v !== null)) return out;
+    log.leaveOut(bad, number);
+    return null;
   }
 
   const guessed = accounts.guessed();

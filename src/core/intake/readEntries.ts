@@ -80,6 +80,9 @@ export function readEntries(
   /** Day and reference of the dated row that undated ones belong to. */
   let carried: { readonly date: number; readonly reference: string } | null = null;
   let read = 0;
+  /** What the columns of debits and credits add up to, as they are written: a negative debit is still a debit. */
+  let debits = 0;
+  let credits = 0;
 
   grid.each(readRow, onProgress);
   function readRow(row: GridRow, i: number): void {
@@ -278,6 +281,8 @@ export function readEntries(
       }
       if (parsed.value === null) continue;
       any = true;
+      if (!quiet && k === 0) debits = plus(debits, parsed.value);
+      if (!quiet && k === 1) credits = plus(credits, parsed.value);
       if (k === 2 && col.mark >= 0) {
         const mark = cellText(row[col.mark]);
         const side = DEBIT_MARK.test(mark) ? 1 : CREDIT_MARK.test(mark) ? -1 : 0;
@@ -327,6 +332,9 @@ export function readEntries(
     },
     baseline: null,
     trials: null,
+    ...(col.debit >= 0 && col.credit >= 0
+      ? { columns: { debit: minor(debits), credit: minor(credits) } }
+      : {}),
   };
 }
 

@@ -3,8 +3,8 @@ import { toDayNumber, type DayNumber } from '@/core/calendar';
 import { BlockBuilder } from '@/core/ledger';
 import { cellText, isBlankRow, rowsOf, type Grid, type GridCell } from '@/core/files';
 import { nameKey, splitAccountCell } from './accountCell';
-import { RowLog, type Control, type Draft, type DraftAccount } from './draft';
-import { guessKind, kindByWords } from './guessKind';
+import { RowLog, type Control, type Draft, type DraftAccount, type LeftOutReason } from './draft';
+import { guessKind, kindByWords, schemeOf } from './guessKind';
 import type { MonthsMapping } from './mapping';
 import { amountIssue, readAmount } from './readCell';
 import { TOTAL_WORDS } from './sign';
@@ -39,6 +39,7 @@ export function readMonths(
   const read = rowReader(mapping, minorDigits(currency), months, totalColumn, log);
   const coded = rows.slice(mapping.headerRow + 1).filter((r) => read.account(r).code !== '').length;
   const summed = totalNames(rows, read.account);
+  const scheme = schemeOf(rows.slice(mapping.headerRow + 1).map(read.account));
   const outline = new Outline(summed);
   const guesses = new Map<number, DraftAccount['guess']>();
   /** Headings after the last figure: perhaps only the foot of the page. */
@@ -150,7 +151,10 @@ export function readMonths(
       const total = row.values.reduce<number>((t, v) => t + (v ?? 0), 0);
       guesses.set(
         place,
-        (g = guessKind({ code: row.code, name: row.name, type: '', sections, total: Math.abs(total) })),
+        (g = guessKind(
+          { code: row.code, name: row.name, type: '', sections, total: Math.abs(total) },
+          scheme,
+        )),
       );
     }
     return g;
@@ -261,7 +265,10 @@ class Outline {
       all,
     ].map((over) => ({ over, mode: 'sum' as const }));
     const net = { over: all, mode: 'net' as const };
-    return NET.test(name) ? [net, ...sums] : [...sums, net];
+    // A net of a part, such as other income less other costs: of the sections from any of them on.
+    const begins = [...new Set([...this.closed, ...this.stack].map((h) => h.from))].sort((a, b) => b - a);
+    const parts = begins.map((from) => ({ over: range(from, place), mode: 'net' as const }));
+    return NET.test(name) ? [net, ...parts, ...sums] : [...sums, net, ...parts];
   }
 }
 
@@ -298,22 +305,26 @@ function rowReader(
       number: number,
     ): { values: (Minor | null)[]; total: Minor | null } | 'unreadable' {
       const out: (Minor | null)[] = [];
-      let bad = false;
+      let bad: LeftOutReason | null = null;
       for (const column of [...months.map((m) => m.column), ...(totalColumn >= 0 ? [totalColumn] : [])]) {
         const parsed = readAmount(cells[column], digits, mapping.numbers);
         const issue = amountIssue(parsed);
         if (issue) {
-          if (!bad) log.leaveOut(issue, number);
+          // An amount that cannot be read costs that amount, not its row.
+          out.push(null);
+          bad ??= issue;
           log.issue({
             code: issue,
             row: number,
             column: column + 1,
             value: cellText(cells[column]).slice(0, 80),
           });
-          bad = true;
         } else if (parsed.ok) out.push(parsed.value);
       }
-      if (bad) return 'unreadable';
+      if (bad && out.every((v) => v === null)) {
+        log.leaveOut(bad, number);
+        return 'unreadable';
+      }
       const total = totalColumn >= 0 ? (out.pop() ?? null) : null;
       return { values: out, total };
     },

@@ -166,7 +166,14 @@ test('a corrected kind is another reading: land taken for a cost is no cost of e
   const file = await facts(text);
   const calendar = { kind: 'months', firstMonth: 1 } as const;
   const { draft } = openDraft(file, 0, { ...guessing, calendar }, 'USD');
-  const ground = { calendar, fingerprint: 'f'.repeat(64), sheet: null, sources: [], bases: null };
+  const ground = {
+    calendar,
+    fingerprint: 'f'.repeat(64),
+    sheet: null,
+    sources: [],
+    range: null,
+    bases: null,
+  };
   const as = (kind: AccountKind) => {
     const choices = matchAccounts(draft, []).map((c, i) =>
       draft.accounts[i]!.name === 'Meadow' ? { ...c, kind } : c,

@@ -172,7 +172,7 @@ const HANDLERS: Handlers = {
     book.sources.push(source as Draft<Source>);
     for (const { id, code, name } of accountChanges)
       Object.assign(findAccount(book, id), { code, name: name.trim() || refuse('emptyName') });
-    insertAccounts(book, newAccounts, source.shape === 'entries');
+    insertAccounts(book, newAccounts, source.shape !== 'months' || newAccounts.every((a) => a.code !== ''));
     book.axes = axes as Draft<Axis[]>;
     book.closedThrough = closedThrough;
     book.nextId = Math.max(book.nextId, nextId);

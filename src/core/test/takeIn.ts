@@ -40,6 +40,7 @@ export function takeFacts(file: FileFacts, into: Taken = EMPTY, change: Partial<
     fingerprint: 'f'.repeat(64),
     sheet: null,
     sources: book.sources,
+    range: balancesOf(into.blocks, calendar).range,
     bases,
   });
   const n = book.sources.length;

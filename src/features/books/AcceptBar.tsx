@@ -7,6 +7,7 @@ import type { Proof } from '@/core/intake';
 import type { PeriodId } from '@/core/calendar';
 import type { Ground } from '@/core/ground';
 import {
+  acceptGuesses,
   acceptIntake,
   acceptOnward,
   cancelIntake,
@@ -43,7 +44,27 @@ export function AcceptBar({
   const asked = clashes.length > 0;
   const empty = proof.faults.includes('nothing');
   const excused = proof.ties || reason.trim() !== '';
-  const ready = !busy && !empty && (!asked || answer !== null) && excused;
+  const unsure = now.choices.filter((c) => !c.sure).length;
+  // What stands in the way, said beside the button; and what is asked about once before it goes in.
+  const blocks = [
+    empty ? 'there is nothing in it to take in' : '',
+    now.guess.doubts.includes('dates') && !now.datesSaid ? 'say above how its dates are written' : '',
+    proof.twice.length > 0 ? 'a month stands twice in it' : '',
+    asked && answer === null ? 'say what becomes of the source that has these days' : '',
+    !excused && !empty ? 'it does not tie: give the reason why it goes in all the same' : '',
+  ].filter(Boolean);
+  const asks = [
+    unsure > 0 ? `${count(unsure, 'account')} ${unsure === 1 ? 'is' : 'are'} unsure` : '',
+    proof.missing.length > 0
+      ? `${count(proof.missing.length, 'month')} between its first and last ${proof.missing.length === 1 ? 'is' : 'are'} not in it`
+      : '',
+    proof.gap.length > 0
+      ? `${count(proof.gap.length, 'month')} between the book and it ${proof.gap.length === 1 ? 'stays' : 'stay'} empty`
+      : '',
+  ].filter(Boolean);
+  const [agreed, setAgreed] = useState('');
+  const question = asks.join('; ');
+  const ready = !busy && blocks.length === 0;
   const close = (closed ?? proposed ?? '') as PeriodId | '';
   // What is closed now stays on offer beside the months of the file.
   const indexes = new Set([
@@ -56,6 +77,9 @@ export function AcceptBar({
   const chosen =
     answer === 'replace' ? clashes.map((s) => s.id) : clashes.some((s) => s.id === answer) ? [answer!] : [];
   const accept = async (how: (options: AcceptOptions) => Promise<string | null>) => {
+    // Once: what was asked and agreed to is not asked again.
+    if (question !== '' && agreed !== question) return setAgreed(question);
+    if (unsure > 0) acceptGuesses();
     const trouble = await how({
       replaces: chosen,
       closedThrough: close === '' ? null : close,
@@ -116,6 +140,16 @@ export function AcceptBar({
           />
         )}
         <span className={classes.push} />
+        {!busy && blocks.length > 0 && (
+          <p className={classes.why} role="status">
+            Not yet: {blocks.join('; ')}.
+          </p>
+        )}
+        {ready && question !== '' && agreed === question && (
+          <p className={classes.why} role="alert">
+            {question[0]!.toUpperCase() + question.slice(1)}. Press again to take it in as it stands.
+          </p>
+        )}
         {waiting > 0 && (
           <Button size="sm" disabled={!ready} onClick={() => void accept(acceptOnward)}>
             Accept this and the next that tie
@@ -123,6 +157,7 @@ export function AcceptBar({
         )}
         <Button size="sm" variant="filled" disabled={!ready} onClick={() => void accept(acceptIntake)}>
           Accept {counted(draft.count)}
+          {unsure > 0 ? `, ${unsure} unsure` : ''}
         </Button>
         <Button size="sm" onClick={leaveOut}>
           Leave the file out

@@ -1,13 +1,15 @@
 'use client';
 
+import { Button } from '@mantine/core';
+import { toDayNumber } from '@/core/calendar';
 import { columnLetters } from '@/core/files';
 import type { Proof } from '@/core/intake';
-import { minor, subtract } from '@/core/money';
+import { add, minor, subtract } from '@/core/money';
 import type { Ground } from '@/core/ground';
 import { moneyFormat, type MoneyFormat } from '@/store/format';
-import type { OpenIntake } from '@/store/intake';
+import { setChoice, type OpenIntake } from '@/store/intake';
 import { bookProfit, silentAccounts } from './intakeCompare';
-import { count, ISSUES, LEFT_OUT } from './words';
+import { count, ISSUES, KIND_NAMES, LEFT_OUT } from './words';
 import classes from './Books.module.css';
 
 type Props = {
@@ -31,6 +33,7 @@ export function IntakeProof(props: Props) {
         <Rows {...props} />
         <Totals {...props} />
         <Months {...props} />
+        <Gaps {...props} />
         <Missing {...props} />
         <Issues {...props} />
       </div>
@@ -73,7 +76,11 @@ function Rows({ now: { draft } }: Props) {
 
 function Totals({ ground, now: { draft }, proof }: Props) {
   const money = moneyFormat(ground.book);
-  const off = subtract(proof.debit, proof.credit);
+  // Beside the file's own totals stand its own columns: a negative debit is still a debit there.
+  const whole = draft.mapping.shape === 'balances';
+  const debit = draft.columns?.debit ?? (whole ? add(proof.debit, proof.openings.debit) : proof.debit);
+  const credit = draft.columns?.credit ?? (whole ? add(proof.credit, proof.openings.credit) : proof.credit);
+  const off = subtract(debit, credit);
   const mismatched = proof.controls.filter((c) => c.mismatches.length > 0);
   const months = draft.mapping.shape === 'months';
   return (
@@ -85,15 +92,15 @@ function Totals({ ground, now: { draft }, proof }: Props) {
             <>
               <tr>
                 <td>debits</td>
-                <td className={classes.num}>{money.exact(proof.debit)}</td>
+                <td className={classes.num}>{money.exact(debit)}</td>
               </tr>
               <tr>
                 <td>credits</td>
-                <td className={classes.num}>{money.exact(proof.credit)}</td>
+                <td className={classes.num}>{money.exact(credit)}</td>
               </tr>
               <tr data-sum>
-                <td className={off === 0 ? classes.good : classes.bad}>
-                  {off === 0 ? '✓ equal' : 'difference'}
+                <td className={off === 0 ? classes.good : proof.oneSided ? undefined : classes.bad}>
+                  {off === 0 ? '✓ equal' : proof.oneSided ? 'one side only' : 'they do not meet by'}
                 </td>
                 <td className={classes.num}>{money.exact(off)}</td>
               </tr>
@@ -121,13 +128,28 @@ function Totals({ ground, now: { draft }, proof }: Props) {
         <p className="faded">
           {draft.balance === 'oneSided'
             ? 'The file holds one side of each entry only, so debits and credits cannot meet.'
-            : 'What is kept are differences of balances, over a year’s end or from what the book has, so debits and credits need not meet.'}
+            : 'The balances tie by themselves; what the book has of the months before holds one side only, so what is new cannot meet either.'}
         </p>
       )}
       {proof.lumpFrom !== null && (
         <p className={classes.doubt}>
           The first balance is of a later month than {ground.calendar.period(proof.lumpFrom).label}, and the
           book has nothing before it: all months since then stand in it together.
+        </p>
+      )}
+      {proof.hint && (
+        <p className={classes.doubt}>
+          {proof.hint.accounts.map((a) => draft.accounts[a.account]!.name).join(' and ')}, taken as{' '}
+          {KIND_NAMES[proof.hint.accounts[0]!.kind].toLowerCase()}, would make{' '}
+          {count(proof.hint.ties, 'total')} agree.{' '}
+          <Button
+            size="compact-xs"
+            onClick={() => {
+              for (const { account, kind } of proof.hint!.accounts) setChoice(account, { kind, why: 'name' });
+            }}
+          >
+            Take {proof.hint.accounts.length === 1 ? 'it' : 'them'} so
+          </Button>
         </p>
       )}
       {draft.unbalanced.slice(0, 8).map((u) => (
@@ -169,7 +191,9 @@ function Aside({
       <td>
         {count(part.count, 'row')} of {label}
       </td>
-      <td className={classes.num}>{off === 0 ? money.exact(part.debit) : `off by ${money.exact(off)}`}</td>
+      <td className={classes.num}>
+        {off === 0 ? money.exact(part.debit) : `${money.exact(off)} on one side`}
+      </td>
     </tr>
   );
 }
@@ -219,6 +243,34 @@ function Months({ ground, now: { draft }, proof }: Props) {
 }
 
 /** Accounts that only one side knows. */
+/** Months that the file says nothing of, that stand twice, or that lie between the book and the file. */
+function Gaps({ ground: { calendar }, proof }: Props) {
+  const names = (of: readonly number[]) =>
+    of.length > 6
+      ? `${calendar.period(of[0]!).label} to ${calendar.period(of.at(-1)!).label}`
+      : of.map((p) => calendar.period(p).label).join(', ');
+  const { missing, gap, twice } = proof;
+  if (missing.length + gap.length + twice.length === 0) return null;
+  return (
+    <div className={classes.fact}>
+      <div className="label">Months</div>
+      {twice.length > 0 && (
+        <p className={classes.trouble}>
+          {twice.map((d) => calendar.period(calendar.indexOfDay(toDayNumber(d))).label).join(', ')}{' '}
+          {twice.length === 1 ? 'stands' : 'stand'} twice in the file, and would be added together. Say above
+          which of the columns is left out.
+        </p>
+      )}
+      {missing.length > 0 && <p className={classes.doubt}>The file says nothing of {names(missing)}.</p>}
+      {gap.length > 0 && (
+        <p className={classes.doubt}>
+          Between the book’s last month and the file’s first, {names(gap)} would stay empty.
+        </p>
+      )}
+    </div>
+  );
+}
+
 function Missing({ ground, now, proof }: Props) {
   const silent = silentAccounts(ground, proof, now.choices);
   const fresh = now.choices.filter((c) => c.existing === null).length;
@@ -255,7 +307,7 @@ function Issues({ now: { draft } }: Props) {
           {draft.issues.slice(0, 12).map((issue, i) => (
             <tr key={i}>
               <td className={classes.bad}>
-                row {issue.row}, column {columnLetters(issue.column)}:{' '}
+                {issue.sheet ? `${issue.sheet}, ` : ''}row {issue.row}, column {columnLetters(issue.column)}:{' '}
                 {issue.value ? `“${issue.value}” ` : ''}
                 {ISSUES[issue.code]}
               </td>

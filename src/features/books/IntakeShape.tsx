@@ -4,10 +4,24 @@ import { NativeSelect } from '@mantine/core';
 import { cellText, columnLetters } from '@/core/files';
 import type { Ground } from '@/core/ground';
 import { setMapping, type OpenIntake } from '@/store/intake';
+import { DateChoice } from './DateChoice';
 import { roleOptions, roleValue, withRole } from './roleOptions';
 import { ShapeFields } from './ShapeFields';
 import { count, DOUBTS, FORMAT_NAMES, ROW_MEANINGS } from './words';
 import classes from './Books.module.css';
+
+/** What a file's name says it is where it is something else; empty where the two agree. */
+function nameLies(name: string, format: OpenIntake['file']['format']): string {
+  const ending = /\.([a-z]{3,4})$/i.exec(name)?.[1]?.toLowerCase() ?? '';
+  const said =
+    ending === 'xlsx' || ending === 'xls'
+      ? 'workbook'
+      : ['csv', 'tsv', 'txt'].includes(ending)
+        ? 'delimited'
+        : null;
+  if (said === null || format === 'feed' || said === format) return '';
+  return `Its name says that it is ${said === 'workbook' ? 'a workbook' : 'text'}, but it is ${FORMAT_NAMES[format]}. It is read as what it is.`;
+}
 
 const PREVIEWED = 40;
 const FIGURES = new Set(['debit', 'credit', 'amount', 'balance', 'month', 'total']);
@@ -17,6 +31,9 @@ export function IntakeShape({ ground, now }: { readonly ground: Ground; readonly
   const { mapping, file, guess, draft } = now;
   const sheet = file.sheets[mapping.sheet]!;
   const options = roleOptions(mapping, ground.book.calendar);
+  const asksDates = guess.doubts.includes('dates') && !now.datesSaid;
+  const doubts = guess.doubts.filter((d) => d !== 'dates');
+  const lies = nameLies(now.fileName, file.format);
   const label = new Map(options.map((o) => [o.value, o.label]));
   return (
     <section className={classes.step} aria-label="Shape">
@@ -29,8 +46,10 @@ export function IntakeShape({ ground, now }: { readonly ground: Ground; readonly
         </small>
       </h2>
       {guess.keptFrom && <p className={classes.kept}>Read as {guess.keptFrom} was: it has the same heads.</p>}
-      {guess.doubts.length > 0 && (
-        <p className={classes.doubt}>Please look at: {guess.doubts.map((d) => DOUBTS[d]).join('; ')}.</p>
+      {lies && <p className={classes.doubt}>{lies}</p>}
+      {asksDates && <DateChoice now={now} />}
+      {doubts.length > 0 && (
+        <p className={classes.doubt}>Please look at: {doubts.map((d) => DOUBTS[d]).join('; ')}.</p>
       )}
       <div className={classes.fields}>
         <ShapeFields ground={ground} now={now} />

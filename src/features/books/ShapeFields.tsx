@@ -4,7 +4,7 @@ import { NativeSelect } from '@mantine/core';
 import { fiscalYearLabel, type Day } from '@/core/calendar';
 import type { Mapping, Shape, SignRule } from '@/core/intake';
 import type { Ground } from '@/core/ground';
-import { setDelimiter, setMapping, setShape, setSheet, type OpenIntake } from '@/store/intake';
+import { setDelimiter, chooseDates, setMapping, setShape, setSheet, type OpenIntake } from '@/store/intake';
 import { dayOptions, firstYear, movedByYears } from './roleOptions';
 import { SHAPE_NAMES, SIGN_NAMES } from './words';
 
@@ -92,7 +92,7 @@ export function ShapeFields({ ground, now }: { readonly ground: Ground; readonly
               { value: 'mdy', label: 'month, day, year' },
               { value: 'dmy', label: 'day, month, year' },
             ]}
-            onChange={(e) => set({ dates: e.currentTarget.value as 'ymd' })}
+            onChange={(e) => chooseDates(e.currentTarget.value as 'ymd')}
           />
           <NativeSelect
             label="The account stands"

@@ -72,7 +72,7 @@ export const ROW_MEANINGS: Record<RowMeaning, string> = {
 export const FAULTS: Record<Fault, string> = {
   nothing: 'there is nothing in it',
   unreadable: 'some of it cannot be read',
-  unbalanced: 'debits and credits differ',
+  unbalanced: 'debits and credits do not meet',
   controls: 'its own totals differ from ours',
 };
 
@@ -131,6 +131,7 @@ export const KIND_REASONS: Record<KindReason, string> = {
   code: 'from its code',
   balance: 'from the side of its balance',
   book: 'as in the book',
+  twoNames: 'the file has several names under this code',
 };
 
 export const ROLE_NAMES: Record<EntryRole, string> = {

@@ -18,6 +18,27 @@ const CHECK_WORDS: Record<CheckCode, (subject: string) => string> = {
   lineAccounts: (s) => (s ? `${s}: every line has an account` : 'Every entry has an account'),
 };
 
+/** What is wrong with a check that does not hold, as one person would tell another. */
+const CHECK_TROUBLE: Record<CheckCode, (detail: string) => string> = {
+  untied: (faults) =>
+    faults
+      .split(', ')
+      .map((f) => UNTIED_WORDS[f] ?? f)
+      .join('; '),
+  tieOut: (counted) => `only ${counted} are`,
+  debitsCredits: (amount) => `they differ by ${amount}`,
+  balances: (amount) => `they differ by ${amount}`,
+  monthsToYears: (amount) => `they differ by ${amount}`,
+  subtotals: (months) => `they do not in ${months} ${months === '1' ? 'month' : 'months'}`,
+  lineAccounts: (ids) => `the book has no account for ${ids}`,
+};
+const UNTIED_WORDS: Readonly<Record<string, string>> = {
+  nothing: 'there was nothing in it',
+  unreadable: 'some of it could not be read',
+  unbalanced: 'its debits and credits do not meet',
+  controls: 'its own totals are not ours',
+};
+
 /** The foot of every screen: what is selected, the key figures, the checks, and whether all is saved. */
 export function Strip() {
   const facts = useSession((s) => s.facts);
@@ -89,7 +110,7 @@ function CheckItem({ check }: { readonly check: Check }) {
       <span aria-hidden>{check.holds ? '✓' : '✗'}</span>
       <span>
         {CHECK_WORDS[check.code](check.subject)}
-        {check.holds ? '' : ` — off by ${check.detail}`}
+        {check.holds ? '' : `: ${CHECK_TROUBLE[check.code](check.detail)}`}
       </span>
     </li>
   );

@@ -151,17 +151,22 @@ export const FILE_CASES: readonly FileCase[] = [
     ties: true,
   },
   {
-    name: 'an unreadable amount: the row is left out and named',
+    name: 'an unreadable amount costs that amount, not its row, and is named',
     shape: 'months',
-    text: t('Account,Jan 2025,Feb 2025', 'Sales,100,2OO', 'Rent,1,2'),
+    text: t('Account,Jan 2025,Feb 2025', 'Sales,100,2OO', 'Rent,1,2', 'Heat,l0,l1'),
     amounts: {
+      Sales: [['2025-01', 10000]],
       Rent: [
         ['2025-01', 100],
         ['2025-02', 200],
       ],
     },
     leftOut: { header: 1, unreadableAmount: 1 },
-    issues: [['unreadableAmount', 2, 3, '2OO']],
+    issues: [
+      ['unreadableAmount', 2, 3, '2OO'],
+      ['unreadableAmount', 4, 2, 'l0'],
+      ['unreadableAmount', 4, 3, 'l1'],
+    ],
     ties: false,
   },
   {
