@@ -22,6 +22,7 @@ export function EntriesPanel({
   kind,
   total,
   exact,
+  dayText,
   sourceOf,
 }: {
   readonly entries: readonly Entry[];
@@ -29,6 +30,8 @@ export function EntriesPanel({
   readonly kind: AccountKind;
   readonly total: Minor | null;
   readonly exact: (amount: Minor | null) => string;
+  /** A day as the book's locale writes it. */
+  readonly dayText: (day: string) => string;
   /** Name of the file that a block came from. */
   readonly sourceOf: (block: string) => string;
 }) {
@@ -81,7 +84,7 @@ export function EntriesPanel({
         <tbody>
           {found.slice(0, shown).map((e, i) => (
             <tr key={`${e.block}-${e.place}`} data-mark={e.mark}>
-              <td className={classes.day}>{e.day.slice(5)}</td>
+              <td className={classes.day}>{dayText(e.day)}</td>
               <td className={classes.what}>
                 {e.memo || e.counterparty || e.reference || 'Whole month'}
                 {e.mark !== 'activity' && <i> — {e.mark}, set aside</i>}

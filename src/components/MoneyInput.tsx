@@ -7,7 +7,7 @@ import {
   minorDigits,
   mostAmountText,
   numberFormatOf,
-  parseAmount,
+  readTyped,
   parsePercent,
   type Minor,
   type Percent,
@@ -34,7 +34,7 @@ export function MoneyInput({
 }) {
   const shown = editText(value, currency, locale);
   const read = (text: string) => {
-    const parsed = parseAmount(text, minorDigits(currency), numberFormatOf(locale));
+    const parsed = readTyped(text, minorDigits(currency), numberFormatOf(locale));
     if (parsed.ok && !parsed.percent) return { value: parsed.value };
     return !parsed.ok && parsed.code === 'tooLarge' ? `${mostAmountText(currency, locale)} at most` : null;
   };

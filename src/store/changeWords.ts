@@ -52,10 +52,13 @@ const HOW_WORDS: Record<Extract<Command, { type: 'setCells' }>['how'], string> =
 };
 
 /** What a change was, in a few words. */
-export const changeWords = (change: Change): string =>
-  'how' in change && change.how && change.how in HOW_WORDS
-    ? HOW_WORDS[change.how as keyof typeof HOW_WORDS]
-    : CHANGE_WORDS[change.type];
+export function changeWords(change: Change): string {
+  const how =
+    'how' in change && change.how && change.how in HOW_WORDS
+      ? HOW_WORDS[change.how as keyof typeof HOW_WORDS]
+      : CHANGE_WORDS[change.type];
+  return 'said' in change && change.said ? `${how} “${change.said}”` : how;
+}
 
 const MOST = 4;
 

@@ -1,5 +1,4 @@
 import { formatAmount, type Minor } from '@/core/money';
-import { MONTH_NAMES } from '@/core/calendar';
 import type { Book } from '@/core/model';
 
 export type MoneyFormat = {
@@ -20,17 +19,22 @@ export function moneyFormat(book: Pick<Book, 'settings' | 'currency' | 'locale'>
   const key = `${book.currency} ${book.locale}`;
   let format = byPlace.get(key);
   if (!format) {
-    const { cents, negatives } = book.settings;
-    const show = (a: Minor | null, c: boolean) =>
-      formatAmount(a, book.currency, book.locale, { cents: c, negatives });
+    const { cents, negatives, thousands } = book.settings;
+    const show = (a: Minor | null, exact: boolean) =>
+      formatAmount(a, book.currency, book.locale, {
+        cents: exact || cents,
+        negatives,
+        thousands: !exact && thousands,
+      });
     format = {
-      text: (a) => show(a, cents),
+      text: (a) => show(a, false),
       exact: (a) => show(a, true),
       signed: (a) => {
-        if (a === null || a === 0) return show(a, cents);
+        if (a === null || a === 0) return show(a, false);
         const size = formatAmount(Math.abs(a) as Minor, book.currency, book.locale, {
           cents,
           negatives: 'minus',
+          thousands,
         });
         return `${a > 0 ? '+' : '−'}${size}`;
       },
@@ -47,10 +51,29 @@ export function percentText(perMille: number | null): string {
   return `${perMille > 0 ? '+' : perMille < 0 ? '−' : ''}${size}%`;
 }
 
-/** A day in words, from ISO text: "12 Jun 2026". */
-export function dayText(day: string): string {
-  const [year, month, date] = day.slice(0, 10).split('-');
-  return `${Number(date)} ${MONTH_NAMES[Number(month) - 1] ?? month} ${year}`;
+/** The locale of the open book: days are written as it writes them. */
+let daysIn = 'en-GB';
+export const setDayLocale = (locale: string): void => {
+  daysIn = locale;
+};
+const dayFormats = new Map<string, Intl.DateTimeFormat>();
+
+/** A day from ISO text, as the book's locale writes it: "Jun 12, 2026", "12 juin 2026". */
+export function dayText(day: string, locale = daysIn): string {
+  let format = dayFormats.get(locale);
+  if (!format)
+    dayFormats.set(
+      locale,
+      (format = new Intl.DateTimeFormat(locale, {
+        day: 'numeric',
+        month: 'short',
+        year: 'numeric',
+        timeZone: 'UTC',
+      })),
+    );
+  const [year, month, date] = day.slice(0, 10).split('-').map(Number);
+  if (!year || !month || !date) return '';
+  return format.format(Date.UTC(year, month - 1, date));
 }
 
 /** An instant in the person's own time: "12 Jun 2026, 14:05". */

@@ -3,6 +3,7 @@ import { useDebouncedValue } from '@mantine/hooks';
 import { checkBook, type Check } from '@/core/checks';
 import type { LedgerBlock } from '@/core/ledger';
 import { useBookStore } from './bookStore';
+import { setDayLocale } from './format';
 import { createMemory, makeGround, type Ground } from '@/core/ground';
 import type { Book } from '@/core/model';
 import { lastOf } from '@/core/lastOf';
@@ -16,6 +17,8 @@ const groundOf = lastOf(made);
 const groundOfChecks = lastOf(made);
 
 const checksOf = lastOf(checkBook);
+
+useBookStore.subscribe(({ history }) => setDayLocale(history?.book.locale ?? 'en-GB'));
 
 /** The open book's ground at this moment, for what is no part of a screen. */
 export function groundNow(): Ground | null {

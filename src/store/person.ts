@@ -1,6 +1,7 @@
 import { create } from 'zustand';
 import { now } from '@/platform/clock';
 import { readSetting, writeSetting } from '@/platform/settings';
+import { setSession } from './session';
 
 /** Who works in this browser. Set once; it goes with every change, note and approval. */
 export type Person = { readonly name: string; readonly initials: string };
@@ -32,6 +33,15 @@ export function initialsOf(name: string): string {
   const words = name.trim().split(/\s+/).filter(Boolean);
   const letters = words.length > 1 ? [words[0]![0], words.at(-1)![0]] : [words[0]?.slice(0, 2)];
   return letters.join('').toUpperCase();
+}
+
+let nameAsked = false;
+
+/** Asks once for the name of a person who has none, when something is written that carries it. */
+export function wantName(): void {
+  if (nameAsked || personNow().name !== '') return;
+  nameAsked = true;
+  setSession({ asked: 'name' });
 }
 
 /** A text as a note of the person, written now; null for an empty one. */

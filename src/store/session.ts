@@ -5,6 +5,29 @@ import type { AccountId } from '@/core/model';
 /** What the strip says about the screen's selection and key figures; the screen writes, the strip shows. */
 export type StripFact = { readonly label: string; readonly value: string; readonly after?: string };
 
+/** Something that the palette offers on the screen at hand. */
+export type PaletteItem = {
+  readonly id: string;
+  readonly name: string;
+  /** What kind of thing it is: a tool, a line, a budget. */
+  readonly of: string;
+  readonly key?: string;
+  readonly run: () => void;
+};
+
+export type BooksView =
+  'ledger' | 'trial' | 'accounts' | 'segments' | 'sources' | 'feed' | 'calendar' | 'journal';
+export const BOOKS_VIEWS: readonly BooksView[] = [
+  'ledger',
+  'trial',
+  'accounts',
+  'segments',
+  'sources',
+  'feed',
+  'calendar',
+  'journal',
+];
+
 export type BudgetView = 'sheet' | 'drivers' | 'firstPass' | 'compare' | 'history' | 'report';
 
 type Session = {
@@ -16,6 +39,12 @@ type Session = {
   readonly comparedId: string | null;
   /** What the budget stage shows of its budget. */
   readonly budgetView: BudgetView;
+  /** What the books stage shows. */
+  readonly booksView: BooksView;
+  /** What the palette offers beside what it offers everywhere: the screen writes, the palette shows. */
+  readonly palette: () => readonly PaletteItem[];
+  /** What the person is asked for over the screen. */
+  readonly asked: 'account' | 'name' | null;
   readonly account: AccountId | null;
   /** A line that the worksheet is asked to go to; forgotten once it is there. */
   readonly soughtAccount: AccountId | null;
@@ -32,6 +61,9 @@ const FRESH: Session = {
   budgetId: null,
   comparedId: null,
   budgetView: 'sheet',
+  booksView: 'ledger',
+  palette: () => [],
+  asked: null,
   account: null,
   soughtAccount: null,
   facts: [],

@@ -134,6 +134,7 @@ export const SheetRowView = memo(
               data-typed={row.typed[c] || undefined}
               data-odd={row.odd?.[c] ? true : undefined}
               data-noted={row.noted?.[c] ? true : undefined}
+              data-negative={(value ?? 0) < 0 || undefined}
               className={active === c ? `${classes.cell} ${classes.active}` : classes.cell}
               title={cellWords(row, c) || undefined}
             >

@@ -66,7 +66,6 @@ export type SheetProps = {
   /** Takes a typed text; what is wrong with it, or null. */
   readonly onType: (place: Place, text: string) => string | null;
   readonly onPaste: (rect: Rect, block: readonly (readonly string[])[]) => void;
-  readonly onFill: (rect: Rect) => void;
   /** The handle of a range was dragged to a larger range; without it there is no handle. */
   readonly onDragFill?: (from: Rect, to: Rect) => void;
   readonly onFold?: (key: string) => void;
@@ -74,7 +73,6 @@ export type SheetProps = {
   readonly onKey?: (e: KeyboardEvent) => boolean;
   readonly onClear: (rect: Rect) => void;
   readonly onRestore: (rect: Rect) => void;
-  readonly onNote: () => void;
   /** Said when something is tried on a sheet that can only be read. */
   readonly onRefused: () => void;
 };
@@ -105,6 +103,8 @@ export function SheetView(props: SheetProps) {
   const { rows, columns, selection, onSelection, readOnly, format, onFold } = props;
   const id = useId();
   const scroller = useRef<HTMLDivElement>(null);
+  /** What is typed takes the place of what was there, rather than changing it. */
+  const [fresh, setFresh] = useState(false);
   const [editing, setEditing] = useState<string | null>(null);
   const dragging = useRef(false);
   const titled = useRef<HTMLElement | null>(null);
@@ -167,10 +167,11 @@ export function SheetView(props: SheetProps) {
     if (readOnly) props.onRefused();
     return readOnly;
   };
-  const startEditing = (text: string) => {
+  const startEditing = (text: string, over = false) => {
     const column = columns[active.column];
     if (!column || column.kind === 'info' || !rows[active.row]?.enterable || refused()) return;
     onSelection({ anchor: active, focus: active });
+    setFresh(over);
     setEditing(text);
   };
   const stopEditing = (leave: Leave) => {
@@ -221,16 +222,11 @@ export function SheetView(props: SheetProps) {
         return refused() ? undefined : props.onClear(rect);
       case 'Backspace':
         return refused() ? undefined : props.onRestore(rect);
-      case '>':
-        return refused() ? undefined : props.onFill(rect);
-      case 'n':
-      case 'N':
-        e.preventDefault();
-        return props.onNote();
       default:
-        if (/^[\d.,(+−-]$/.test(e.key)) {
+        // Whatever is typed begins to be typed: tools have keys with Ctrl or Alt.
+        if (/^[\p{L}\d.,(+\-−=*×/]$/u.test(e.key)) {
           e.preventDefault();
-          startEditing(e.key);
+          startEditing(e.key, true);
         }
     }
   };
@@ -306,9 +302,14 @@ export function SheetView(props: SheetProps) {
       <CellEditor
         key={`${active.row}-${active.column}`}
         text={editing}
+        fresh={fresh}
         onText={setEditing}
         label={activeLabel}
-        onCancel={() => stopEditing('stay')}
+        onCancel={(byKey) => {
+          stopEditing('stay');
+          // Escape leaves the hand on the sheet.
+          if (byKey) scroller.current?.focus({ preventScroll: true });
+        }}
         onCommit={(text, leave) => {
           const wrong = text === props.edit(active.row, active.column) ? null : props.onType(active, text);
           if (wrong === null) stopEditing(leave);

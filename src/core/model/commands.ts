@@ -74,6 +74,8 @@ export type Command =
       readonly how:
         'typed' | 'filled' | 'pasted' | 'cleared' | 'spread' | 'raised' | 'rounded' | 'copied' | 'turned';
       readonly cells: readonly CellValue[];
+      /** What was typed, where it was a sum or a percentage and not the amount itself. */
+      readonly said?: string;
     }
   /** Takes away what was typed over the methods of these months. */
   | { readonly type: 'restoreCells'; readonly budget: string; readonly cells: readonly Cell[] }
@@ -82,6 +84,7 @@ export type Command =
       readonly type: 'setMethods';
       readonly budget: string;
       readonly lines: readonly (LineRef & { readonly method: Method })[];
+      readonly said?: string;
     }
   /** Makes lines blank: by month, nothing said. Their notes stay. */
   | { readonly type: 'clearLines'; readonly budget: string; readonly lines: readonly LineRef[] }

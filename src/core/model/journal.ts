@@ -2,6 +2,7 @@ import type { Patch } from 'immer';
 import { aboutOf, type About } from './about';
 import { applyCommand, type Command, type CommandType } from './commands';
 import { BOOK_VERSION } from './migrate';
+import { cutText } from './limits';
 import { patched } from './patch';
 import { wouldNotOpen } from './openable';
 import type { Refusal } from './refusal';
@@ -20,6 +21,8 @@ export type Change =
       readonly by?: string;
       /** How, where a command can come about in several ways: typed, pasted, filled …. */
       readonly how?: string;
+      /** What was typed, where the figures do not show it: "52000/12". */
+      readonly said?: string;
       /** What it was about, as it was called at the time; absent where that is the whole book, and in journals of before. */
       readonly about?: About;
       /** Version of the book's schema that the patches speak of; absent up to 2. */
@@ -86,6 +89,7 @@ export function perform(history: History, command: Command, at: string, doer: Do
     ...(doer.why?.trim() ? { why: doer.why.trim() } : {}),
     ...(doer.by ? { by: doer.by } : {}),
     ...('how' in command ? { how: command.how } : {}),
+    ...('said' in command && command.said ? { said: cutText(command.said, 120) } : {}),
     ...(about ? { about } : {}),
     version: BOOK_VERSION,
     patches: applied.patches,

@@ -31,6 +31,7 @@ export const changeSchema = z.union([
     why: z.string().optional(),
     by: z.string().optional(),
     how: z.string().optional(),
+    said: z.string().optional(),
     about: about.optional(),
     version: z.int().optional(),
     patches: z.array(patch),

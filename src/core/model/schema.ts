@@ -74,6 +74,10 @@ export const settingsSchema = z.strictObject({
   flagPercent: percentText,
   negatives: z.enum(['parentheses', 'minus']),
   cents: z.boolean(),
+  /** Figures are shown in thousands; `cents` is then off. */
+  thousands: z.literal(true).optional(),
+  /** Negatives are red, too. */
+  red: z.literal(true).optional(),
 });
 
 export const calendarSchema = z.discriminatedUnion('kind', [

@@ -5,6 +5,8 @@ import type { NumberFormat } from './parse';
 export type AmountStyle = {
   /** Show minor units; off rounds the shown figure half away from zero (the stored one is untouched). */
   readonly cents: boolean;
+  /** Show thousands, rounded half away from zero; cents are then none. */
+  readonly thousands?: boolean | undefined;
   readonly negatives: 'parentheses' | 'minus';
   /** What zero looks like; an en dash unless said otherwise. */
   readonly zero?: string;
@@ -36,12 +38,15 @@ export function formatAmount(
   if (amount === 0) return style.zero ?? '–';
   const digits = minorDigits(currency);
   const { decimal, group } = numberFormatOf(locale);
-  const unit = 10 ** digits;
+  const unit = 10 ** digits * (style.thousands ? 1000 : 1);
   const size = Math.abs(amount);
   let whole = Math.floor(size / unit);
   let fraction = '';
-  if (style.cents && digits > 0) fraction = decimal + String(size % unit).padStart(digits, '0');
-  else if ((size % unit) * 2 >= unit && digits > 0) whole += 1;
+  if (style.cents && digits > 0 && !style.thousands)
+    fraction = decimal + String(size % unit).padStart(digits, '0');
+  else if ((size % unit) * 2 >= unit && unit > 1) whole += 1;
+  // What rounds to nothing is not nothing: 0 is told from the dash of a true zero, and has no sign.
+  if (whole === 0 && fraction === '') return '0';
   const mark = group === ' ' ? '\u00a0' : group;
   const text = groupThousands(String(whole), mark) + fraction;
   if (amount >= 0) return text;

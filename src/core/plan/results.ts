@@ -38,17 +38,24 @@ export const wholeRow = (figures: Figures | null, years: number): Amounts | null
 /** Where lines stand in a budget: the same object for every reckoning of it in which none comes or goes. */
 export class LinePlaces {
   private readonly table: LineTable;
+  private readonly accounts: ReadonlySet<AccountId>;
   /** The one segment that all lines are of; undefined when they are of several. */
   readonly only: SegmentId | undefined;
 
   constructor(lines: readonly LineRef[]) {
     this.table = new LineTable(lines);
+    this.accounts = new Set(lines.map((l) => l.account));
     const first = lines[0]?.segment ?? null;
     this.only = lines.every((l) => l.segment === first) ? first : undefined;
   }
 
   of(ref: LineRef): number | undefined {
     return this.table.of(ref);
+  }
+
+  /** Whether an account has a line in any segment. */
+  has(account: AccountId): boolean {
+    return this.accounts.has(account);
   }
 }
 

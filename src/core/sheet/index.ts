@@ -12,4 +12,4 @@ export {
 } from './selection';
 export { fromTsv, layOver, toTsv } from './clipboard';
 export { fillRight } from './fill';
-export { matchBlock, type MatchedBlock } from './matched';
+export { matchBlock, matchRows, type MatchedBlock, type NamedRows } from './matched';

@@ -69,6 +69,46 @@ export function matchBlock(
   };
 }
 
+/** A pasted block whose first columns name accounts, and whose further columns are figures under no month's name. */
+export type NamedRows = {
+  readonly rows: readonly {
+    readonly account: AccountId;
+    readonly texts: readonly string[];
+    readonly row: number;
+  }[];
+  readonly unknownLines: readonly string[];
+  /** How many columns name the account. */
+  readonly names: number;
+};
+
+/**
+ * Understands a block by its lines alone: codes or names in its first one or two columns, figures after them. Null when
+ * fewer than half of its rows name an account.
+ */
+export function matchRows(
+  block: readonly (readonly string[])[],
+  accounts: readonly Account[],
+): NamedRows | null {
+  if (block.length === 0 || Math.max(...block.map((r) => r.length)) < 2) return null;
+  const finder = accountFinder(accounts);
+  const second = block.filter((r) => (r[1] ?? '').trim() !== '' && !/\d/.test(r[1]!)).length;
+  const names = second * 2 > block.length ? 2 : 1;
+  const rows: NamedRows['rows'][number][] = [];
+  const unknownLines: string[] = [];
+  block.forEach((texts, i) => {
+    const said = texts.slice(0, names).filter((t) => t.trim() !== '');
+    const figures = texts.slice(names);
+    if (said.length === 0 || figures.every((t) => t.trim() === '')) return;
+    const account = finder(said);
+    if (account) rows.push({ account, texts: figures, row: i + 1 });
+    else unknownLines.push(said.join(' '));
+  });
+  // A row of figures has no words in front: it is laid where the hand is, as any block.
+  const worded = block.filter((r) => /[A-Za-z]/.test(r[0] ?? '')).length;
+  const named = rows.length >= Math.max(1, (rows.length + unknownLines.length) / 2);
+  return named && (worded > 0 || rows.length > 1) ? { rows, unknownLines, names } : null;
+}
+
 /** The place of the period that a head names; a month without a year is the first such month. */
 function periodOf(text: string, periods: readonly Period[]): number | null {
   const t = text.trim();

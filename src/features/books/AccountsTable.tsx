@@ -6,8 +6,7 @@ import { editText, numberFormatOf, parseAmount, minorDigits, type Minor } from '
 import { LIMITS, ACCOUNT_KINDS, type Account, type AccountKind } from '@/core/model';
 import { dispatch } from '@/store/bookStore';
 import type { Ground } from '@/core/ground';
-import { say } from '@/store/session';
-import { AddAccount } from './AddAccount';
+import { say, setSession } from '@/store/session';
 import { MergeAccount } from './MergeAccount';
 import { KIND_NAMES } from './words';
 import classes from './Books.module.css';
@@ -23,7 +22,6 @@ export function AccountsTable({ ground, readOnly }: { readonly ground: Ground; r
   const [dragged, setDragged] = useState<string | null>(null);
   const [over, setOver] = useState<string | null>(null);
   const [merging, setMerging] = useState<Account | null>(null);
-  const [adding, setAdding] = useState(false);
   const words = find.trim().toLowerCase();
   const accounts = book.accounts.filter((a) =>
     `${a.code} ${a.name} ${a.group} ${a.keeper}`.toLowerCase().includes(words),
@@ -57,7 +55,7 @@ export function AccountsTable({ ground, readOnly }: { readonly ground: Ground; r
           value={find}
           onChange={(e) => setFind(e.currentTarget.value)}
         />
-        <Button disabled={readOnly} onClick={() => setAdding(true)}>
+        <Button disabled={readOnly} onClick={() => setSession({ asked: 'account' })}>
           Add an account…
         </Button>
         <span className="faded">
@@ -220,7 +218,6 @@ export function AccountsTable({ ground, readOnly }: { readonly ground: Ground; r
       )}
       {accounts.length === 0 && <p className="faded">No account matches “{find}”.</p>}
       <MergeAccount ground={ground} account={merging} onClose={() => setMerging(null)} />
-      <AddAccount ground={ground} opened={adding} onClose={() => setAdding(false)} />
     </div>
   );
 }

@@ -9,7 +9,7 @@ import stage from '@/components/Stage.module.css';
 import { useBookStore } from '@/store/bookStore';
 import { rulerRange } from '@/core/ground';
 import { useOpenGround } from '@/store/ground';
-import { setSession, useSession } from '@/store/session';
+import { setSession, useSession, type BooksView } from '@/store/session';
 import { useIntake } from '@/store/intakeState';
 import { DemoHint } from './DemoHint';
 import { FirstSteps } from './FirstSteps';
@@ -27,14 +27,12 @@ const CalendarSettings = dynamic(() => import('./CalendarSettings').then((m) => 
 const FeedPanel = dynamic(() => import('./FeedPanel').then((m) => m.FeedPanel));
 const JournalList = dynamic(() => import('./JournalList').then((m) => m.JournalList));
 
-type View = 'ledger' | 'trial' | 'accounts' | 'segments' | 'sources' | 'feed' | 'calendar' | 'journal';
-
 /** The ledger of the book: what came in, what it says month by month, and the way in for more. */
 export function BooksScreen() {
   const ground = useOpenGround();
   const { book, calendar, balances } = ground;
   const readOnly = useBookStore((s) => s.readOnly);
-  const [view, setView] = useState<View>('ledger');
+  const view = useSession((s) => s.booksView);
   const [over, setOver] = useState(false);
   const file = useRef<HTMLInputElement>(null);
   const phase = useIntake((s) => s.now.phase);
@@ -64,6 +62,8 @@ export function BooksScreen() {
     takeUp(e.dataTransfer.files);
   };
   const choose = () => file.current?.click();
+  // Accounts, calendar and feed of an empty book can be set before its first file comes.
+  const empty = balances.entries === 0 && book.sources.length === 0;
 
   return (
     <div
@@ -109,8 +109,6 @@ export function BooksScreen() {
       />
       {phase !== 'idle' ? (
         <IntakePage ground={ground} onOther={choose} />
-      ) : balances.entries === 0 && book.sources.length === 0 ? (
-        <FirstSteps onTakeIn={choose} over={over} readOnly={readOnly} />
       ) : (
         <div className={classes.books}>
           {book.id.startsWith('demo-') ? <DemoHint /> : <span />}
@@ -119,7 +117,7 @@ export function BooksScreen() {
               size="xs"
               aria-label="View"
               value={view}
-              onChange={(v) => setView(v as View)}
+              onChange={(v) => setSession({ booksView: v as BooksView })}
               data={[
                 { value: 'ledger', label: 'Ledger' },
                 { value: 'trial', label: 'Trial balance' },
@@ -138,7 +136,8 @@ export function BooksScreen() {
           </div>
           {over && <div className={classes.drop}>Drop the file to take it in</div>}
           <div className={classes.view}>
-            {view === 'ledger' && range && <LedgerSheet ground={ground} range={range} />}
+            {view === 'ledger' && empty && <FirstSteps onTakeIn={choose} over={over} readOnly={readOnly} />}
+            {view === 'ledger' && !empty && range && <LedgerSheet ground={ground} range={range} />}
             {view === 'trial' && <TrialBalance ground={ground} />}
             {view === 'segments' && <Segments ground={ground} readOnly={readOnly} />}
             {view === 'feed' && <FeedPanel ground={ground} readOnly={readOnly} />}

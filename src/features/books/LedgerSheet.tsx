@@ -13,7 +13,7 @@ import type { LeadColumn } from '@/components/sheet/types';
 import stage from '@/components/Stage.module.css';
 import type { Ground } from '@/core/ground';
 import { exportCsv, exportXlsx } from '@/store/exports';
-import { moneyFormat } from '@/store/format';
+import { dayText, moneyFormat } from '@/store/format';
 import { say, setSession } from '@/store/session';
 import { EntriesPanel } from '@/components/EntriesPanel';
 import { LedgerFilters, type SegmentChoice } from './LedgerFilters';
@@ -158,10 +158,8 @@ export function LedgerSheet({ ground, range }: { readonly ground: Ground; readon
               readOnly
               onType={() => null}
               onPaste={refused}
-              onFill={refused}
               onClear={refused}
               onRestore={refused}
-              onNote={() => undefined}
               onRefused={refused}
             />
           )}
@@ -192,6 +190,7 @@ export function LedgerSheet({ ground, range }: { readonly ground: Ground; readon
                 key={`${account.id}-${span.first}-${span.last}`}
                 entries={entries}
                 kind={account.kind}
+                dayText={dayText}
                 total={row?.values[selection.focus.column] ?? null}
                 exact={money.exact}
                 sourceOf={(block) => sources.get(block) ?? ''}

@@ -13,7 +13,8 @@ import type {
 } from '@/core/intake';
 import type { PeriodFault } from '@/core/calendar';
 import type { OddMonth } from '@/core/ledger';
-import type { AccountKind } from '@/core/model';
+
+export { KIND_NAMES } from '@/store/kindNames';
 
 export const FILE_ISSUES: Record<FileIssue['code'], string> = {
   emptyFile: 'the file is empty',
@@ -104,24 +105,6 @@ export const ISSUES: Record<IntakeIssue['code'], string> = {
   unknownMark: 'is neither debit nor credit',
   tooLarge: 'is larger than any amount can be: is it a number of something else?',
   noDay: 'does not say which month it is of: choose it above',
-};
-
-export const KIND_NAMES: Record<AccountKind, string> = {
-  income: 'Income',
-  costOfSales: 'Cost of sales',
-  expense: 'Expense',
-  otherIncome: 'Other income',
-  otherExpense: 'Other expense',
-  bank: 'Bank',
-  receivable: 'Receivable',
-  inventory: 'Inventory',
-  otherAsset: 'Other asset',
-  fixedAsset: 'Fixed asset',
-  payable: 'Payable',
-  taxPayable: 'Tax payable',
-  otherLiability: 'Other liability',
-  loan: 'Loan',
-  equity: 'Equity',
 };
 
 export const KIND_REASONS: Record<KindReason, string> = {

@@ -8,6 +8,7 @@ import { ActionIcon, useComputedColorScheme, useMantineColorScheme } from '@mant
 import { IconArrowBackUp, IconArrowForwardUp, IconHelp, IconMoon, IconSun } from '@tabler/icons-react';
 import { Guard } from '@/components/Guard';
 import { Trouble } from '@/components/Trouble';
+import { hasTyped, inDialog, isTyping, noticeFocus } from '@/components/typing';
 import {
   addDemoBook,
   boot,
@@ -19,14 +20,18 @@ import {
   useBookStore,
 } from '@/store/bookStore';
 import { say } from '@/store/session';
+import { Asked } from './Asked';
 import { BookMenu } from './BookMenu';
 import { ScreenStopped } from './ScreenStopped';
 import { Notices } from './Notices';
+import { Numbers } from './Numbers';
+import { useAddress } from './useAddress';
 import { Strip } from './Strip';
 import classes from './Shell.module.css';
 
 /* What most visits never see is loaded when it is wanted. */
 const KeyHelp = dynamic(() => import('./KeyHelp').then((m) => m.KeyHelp));
+const ShellPalette = dynamic(() => import('./ShellPalette').then((m) => m.ShellPalette));
 const HeldBook = dynamic(() => import('./HeldBook').then((m) => m.HeldBook));
 
 const STAGES = [
@@ -34,10 +39,6 @@ const STAGES = [
   { href: '/budget', name: 'Budget' },
   { href: '/variance', name: 'Variance' },
 ] as const;
-
-const typing = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement &&
-  (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
 
 /** The frame around every screen: header with the stages, what has to be said, the screen, the strip. */
 export function Shell({ children }: { readonly children: ReactNode }) {
@@ -47,7 +48,10 @@ export function Shell({ children }: { readonly children: ReactNode }) {
   const bookId = useBookStore((s) => s.history?.book.id);
   const fed = useBookStore((s) => s.history?.book.feed !== null);
   const history = useBookStore((s) => s.history);
+  const red = useBookStore((s) => s.history?.book.settings.red === true);
+  useAddress(path, phase === 'ready' ? (bookId ?? null) : null);
   const [help, setHelp] = useState(false);
+  const [palette, setPalette] = useState(false);
   // Another state of the book, or another stage, may be drawn where this one was not.
   const mendedBy = useMemo(() => ({ path, history }), [path, history]);
 
@@ -77,9 +81,14 @@ export function Shell({ children }: { readonly children: ReactNode }) {
 
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
-      if (typing(e.target)) return;
-      if (e.key === '?' && !e.ctrlKey && !e.metaKey) return setHelp(true);
-      if (!(e.ctrlKey || e.metaKey) || e.altKey || e.key.toLowerCase() !== 'z') return;
+      const ctrl = (e.ctrlKey || e.metaKey) && !e.altKey;
+      if (e.key === '?' && !ctrl && !isTyping(e.target)) return setHelp(true);
+      if (ctrl && e.key.toLowerCase() === 'k' && !inDialog(e.target)) {
+        e.preventDefault();
+        return setPalette(true);
+      }
+      // Wherever the hand is, but while something is typed into a field, whose own undo it is then.
+      if (!ctrl || e.key.toLowerCase() !== 'z' || hasTyped(e.target)) return;
       e.preventDefault();
       if (e.shiftKey) redoLast();
       else undoLast();
@@ -99,6 +108,8 @@ export function Shell({ children }: { readonly children: ReactNode }) {
       );
     window.addEventListener('error', onError);
     window.addEventListener('unhandledrejection', onRejection);
+    const onFocus = (e: FocusEvent) => noticeFocus(e.target);
+    window.addEventListener('focusin', onFocus);
     window.addEventListener('keydown', onKey);
     window.addEventListener('pagehide', onHide);
     document.addEventListener('visibilitychange', onHide);
@@ -106,6 +117,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
     return () => {
       window.removeEventListener('error', onError);
       window.removeEventListener('unhandledrejection', onRejection);
+      window.removeEventListener('focusin', onFocus);
       window.removeEventListener('keydown', onKey);
       window.removeEventListener('pagehide', onHide);
       document.removeEventListener('visibilitychange', onHide);
@@ -114,7 +126,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
   }, []);
 
   return (
-    <div className={classes.frame}>
+    <div className={classes.frame} data-red={red || undefined}>
       <header className={classes.header}>
         <Link href="/books" className={classes.mark}>
           Tellan
@@ -122,6 +134,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
         <BookMenu />
         <div className={classes.tools}>
           <UndoButtons />
+          <Numbers />
           <SchemeButton />
           <ActionIcon
             variant="transparent"
@@ -176,6 +189,8 @@ export function Shell({ children }: { readonly children: ReactNode }) {
         <Strip />
       </Guard>
       {help && <KeyHelp opened onClose={() => setHelp(false)} />}
+      {palette && bookId && <ShellPalette onHelp={() => setHelp(true)} onClose={() => setPalette(false)} />}
+      <Asked />
     </div>
   );
 }

@@ -1,6 +1,6 @@
 'use client';
 
-import { Button, Popover, SegmentedControl, Switch } from '@mantine/core';
+import { Button, Popover } from '@mantine/core';
 import { formatAmount, ZERO } from '@/core/money';
 import type { Book } from '@/core/model';
 import { MoneyInput, PercentInput } from '@/components/MoneyInput';
@@ -40,29 +40,6 @@ export function FlagFields({ book, readOnly }: { readonly book: Book; readonly r
           value={settings.flagPercent}
           disabled={readOnly}
           onCommit={(flagPercent) => set({ flagPercent })}
-          mb="md"
-        />
-        <div className="label" style={{ marginBottom: 6 }}>
-          Figures
-        </div>
-        <Switch
-          size="xs"
-          label="Show cents"
-          checked={settings.cents}
-          disabled={readOnly}
-          onChange={(e) => set({ cents: e.currentTarget.checked })}
-          mb="xs"
-        />
-        <SegmentedControl
-          size="xs"
-          aria-label="Negatives"
-          value={settings.negatives}
-          disabled={readOnly}
-          onChange={(v) => set({ negatives: v as 'minus' })}
-          data={[
-            { value: 'parentheses', label: '(1,234)' },
-            { value: 'minus', label: '−1,234' },
-          ]}
         />
       </Popover.Dropdown>
     </Popover>

@@ -11,7 +11,7 @@ import type { VarianceSpan } from '@/core/variance';
 import { EntriesPanel } from '@/components/EntriesPanel';
 import { noteVariance } from '@/store/actions';
 import { entriesView, type Comparison, type Ground } from '@/core/ground';
-import { moneyFormat, percentText } from '@/store/format';
+import { dayText, moneyFormat, percentText } from '@/store/format';
 import { comparisonName } from './varianceData';
 
 /** A figure of the report: an account's actual of the month, or of the year to date. */
@@ -99,6 +99,7 @@ export function VariancePanel({
           key={`${account.id} ${figure?.span}`}
           entries={entries}
           kind={account.kind}
+          dayText={dayText}
           total={at('Actual') as Minor | null}
           exact={money.exact}
           sourceOf={(block) => ground.book.sources.find((s) => s.block === block)?.fileName ?? ''}

@@ -152,7 +152,7 @@ const Row = memo(function Row({
         const exact = amount === null ? undefined : money.exact(amount);
         if (column.of === 'actual' && row.account !== null)
           return (
-            <td key={column.key} className={start}>
+            <td key={column.key} className={start} data-negative={(amount ?? 0) < 0 || undefined}>
               <button
                 type="button"
                 data-figure={column.key}
@@ -166,7 +166,12 @@ const Row = memo(function Row({
             </td>
           );
         return (
-          <td key={column.key} className={`${TONES[column.of] ?? ''} ${start}`} title={exact}>
+          <td
+            key={column.key}
+            className={`${TONES[column.of] ?? ''} ${start}`}
+            data-negative={(amount ?? 0) < 0 || undefined}
+            title={exact}
+          >
             {money.text(amount)}
           </td>
         );

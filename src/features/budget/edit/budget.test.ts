@@ -187,7 +187,7 @@ describe('typing', () => {
     ).toEqual(expected);
   });
   test.each([
-    ['twelve', 'Not an amount'],
+    ['twelve', 'Not an amount, nor a sum such as 52000/12'],
     ['5%', 'Write +5% or −5% to change what is there'],
     ['1.005', 'USD has 2 decimals at most'],
     ['99999999999999999', '99,999,999,999.99 is the most that an amount can be'],
@@ -242,7 +242,7 @@ describe('over a range', () => {
       ['7', '7', '7', '7'],
     ]);
     expect('word' in edit && edit.word).toBe(
-      'Pasted 4 months. 2 cells outside the lines and months left out.',
+      'Pasted 4 months of 2 lines. 2 cells outside the lines and months left out.',
     );
     const after = done(book, edit);
     expect([months(after, 's').slice(10), months(after, 'f').slice(10)]).toEqual([
@@ -252,7 +252,7 @@ describe('over a range', () => {
   });
   test('one cell that cannot be read refuses the whole block', () => {
     expect(trouble(pasteEdit(contextOf(start()), rect(SALES, 0), [['1', 'x']]))).toBe(
-      'Nothing was pasted: row 1, column 2 of the block holds “x”. Not an amount.',
+      'Nothing was pasted: row 1, column 2 of the block holds “x”. Not an amount, nor a sum such as 52000/12.',
     );
     expect(trouble(pasteEdit(contextOf(start()), rect(3, 0), [['1']]))).toMatch(/meets no month/);
   });

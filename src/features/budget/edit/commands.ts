@@ -10,7 +10,7 @@ export type Ask = { readonly label: string; readonly hint: string };
 export type Tool = {
   readonly id: string;
   readonly name: string;
-  /** As it is pressed in the sheet. */
+  /** As it is pressed: letters alone are typed into the sheet, so tools have keys with Alt. */
   readonly key: string;
   readonly ask?: Ask;
   readonly run: (c: EditContext, rect: Rect, text: string) => Edit;
@@ -30,25 +30,25 @@ const withAmount =
   };
 
 export const TOOLS: readonly Tool[] = [
-  { id: 'fill', name: 'Fill right with the first column', key: '>', run: (c, r) => fillEdit(c, r) },
-  { id: 'carry', name: 'Carry on to the months after', key: ']', run: (c, r) => carryOn(c, r, false) },
+  { id: 'fill', name: 'Fill right with the first column', key: 'Alt F', run: (c, r) => fillEdit(c, r) },
+  { id: 'carry', name: 'Carry on to the months after', key: 'Alt M', run: (c, r) => carryOn(c, r, false) },
   {
     id: 'carryColumn',
     name: 'Carry on for every line, from here on',
-    key: '}',
+    key: 'Alt Shift M',
     run: (c, r) => carryOn(c, r, true),
   },
   {
     id: 'add',
     name: 'Add or take an amount…',
-    key: 'a',
+    key: 'Alt A',
     ask: { label: 'Add to each month', hint: 'An amount; with a minus it is taken away' },
     run: withAmount(addAmount),
   },
   {
     id: 'percent',
     name: 'Add or take a percentage…',
-    key: 'p',
+    key: 'Alt P',
     ask: { label: 'Change each month by', hint: 'A percentage: 3 or −2.5' },
     run(c, r, text) {
       const p = parsePercent(text);
@@ -58,14 +58,14 @@ export const TOOLS: readonly Tool[] = [
   {
     id: 'total',
     name: 'Set the total and spread it…',
-    key: 't',
+    key: 'Alt T',
     ask: { label: 'Total of the selection', hint: 'Months change in proportion; blanks alone share evenly' },
     run: withAmount(setTotal),
   },
   {
     id: 'round',
     name: 'Round, keeping the total…',
-    key: 'r',
+    key: 'Alt R',
     ask: { label: 'Round months to', hint: '1, 10, 100, 1,000 …' },
     run(c, r, text) {
       const amount = amountOf(c, text);
@@ -74,7 +74,7 @@ export const TOOLS: readonly Tool[] = [
         : roundSelection(c, r, amount);
     },
   },
-  { id: 'turn', name: 'Swap the sign', key: '~', run: (c, r) => swapSign(c, r) },
+  { id: 'turn', name: 'Swap the sign', key: 'Alt S', run: (c, r) => swapSign(c, r) },
   { id: 'clear', name: 'Make blank', key: 'Delete', run: (c, r) => clearEdit(c, r) },
   {
     id: 'clearMonths',
@@ -89,3 +89,23 @@ export const TOOLS: readonly Tool[] = [
     run: (c, r) => restoreEdit(c, r),
   },
 ];
+
+/** A key as lists of keys write it: "Alt F", "Alt Shift M". Letters go by their place, whatever Alt makes of them. */
+export function keyPressed(e: {
+  readonly key: string;
+  readonly code: string;
+  readonly altKey: boolean;
+  readonly shiftKey: boolean;
+  readonly ctrlKey: boolean;
+  readonly metaKey: boolean;
+}): string {
+  const letter = /^Key([A-Z])$/.exec(e.code)?.[1] ?? e.key;
+  return [
+    e.ctrlKey || e.metaKey ? 'Ctrl' : '',
+    e.altKey ? 'Alt' : '',
+    e.shiftKey ? 'Shift' : '',
+    letter.length === 1 ? letter.toUpperCase() : letter,
+  ]
+    .filter(Boolean)
+    .join(' ');
+}

@@ -2,7 +2,7 @@ import {
   mostAmountText,
   minorDigits,
   numberFormatOf,
-  parseAmount,
+  readTyped,
   parsePercent,
   uplift,
   ZERO,
@@ -35,23 +35,20 @@ export function readCell(
   text: string,
   current: Minor | null,
   book: Book,
-): { readonly value: Minor | null } | { readonly trouble: string } {
+): { readonly value: Minor | null; readonly said?: string } | { readonly trouble: string } {
   const t = text.trim();
-  if (t.endsWith('%')) {
-    const p = /^[+\-−(]/.test(t) ? parsePercent(t) : null;
-    return p === null
-      ? { trouble: 'Write +5% or −5% to change what is there' }
-      : { value: current === null ? null : uplift(current, p) };
-  }
-  const parsed = parseAmount(t, minorDigits(book.currency), numberFormatOf(book.locale));
-  if (parsed.ok) return { value: parsed.value };
-  if (parsed.code === 'tooManyDecimals')
+  const p = /^=?[+\-−(]/.test(t) && t.endsWith('%') ? parsePercent(t.replace(/^=/, '')) : null;
+  if (p !== null) return { value: current === null ? null : uplift(current, p), said: t };
+  if (/^[\d.,\s]+%$/.test(t)) return { trouble: 'Write +5% or −5% to change what is there' };
+  const parsed = readTyped(t, minorDigits(book.currency), numberFormatOf(book.locale));
+  if (parsed.ok && !parsed.percent) return { value: parsed.value, ...(parsed.sum ? { said: t } : {}) };
+  if (!parsed.ok && parsed.code === 'tooManyDecimals')
     return { trouble: `${book.currency} has ${minorDigits(book.currency)} decimals at most` };
   return {
     trouble:
-      parsed.code === 'tooLarge'
+      !parsed.ok && parsed.code === 'tooLarge'
         ? `${mostAmountText(book.currency, book.locale)} is the most that an amount can be`
-        : 'Not an amount',
+        : 'Not an amount, nor a sum such as 52000/12',
   };
 }
 
@@ -92,12 +89,23 @@ export function typeEdit(c: EditContext, { row, column }: Place, text: string): 
   const { budget, facts } = c.reckoned;
   if (span.to - span.from > 1 || c.columns[column]!.kind === 'total')
     return {
-      command: totalCommand(budget.id, at.line, at.result, facts, span.from, span.to, read.value),
+      command: withSaid(
+        totalCommand(budget.id, at.line, at.result, facts, span.from, span.to, read.value),
+        read.said,
+      ),
       word: null,
     };
   const cells = [{ ...at.ref, period: facts.periods[span.from]!.id, value: read.value }];
-  return cellsEdit(c, read.value === null ? 'cleared' : 'typed', cells, null);
+  const how = read.value === null ? 'cleared' : 'typed';
+  return {
+    command: withSaid({ type: 'setCells', budget: budget.id, how, cells }, read.said),
+    word: null,
+  };
 }
+
+/** What was typed stays with the change, where its figures do not show it. */
+const withSaid = (command: Command, said: string | undefined): Command =>
+  said && (command.type === 'setCells' || command.type === 'setMethods') ? { ...command, said } : command;
 
 export const cellsEdit = (
   c: EditContext,
@@ -107,7 +115,7 @@ export const cellsEdit = (
 ): Edit => ({ command: { type: 'setCells', budget: c.reckoned.budget.id, how, cells }, word });
 
 /** A line's months of a column set to a value; a quarter's or year's value is spread over them in proportion. */
-function cellsFor(c: EditContext, row: number, column: number, value: Minor | null): CellValue[] {
+export function cellsFor(c: EditContext, row: number, column: number, value: Minor | null): CellValue[] {
   const span = spanAt(c, column);
   const at = lineAt(c, row);
   if (!span || !at) return [];
@@ -181,7 +189,13 @@ export function pasteEdit(c: EditContext, rect: Rect, block: readonly (readonly 
   if ('trouble' in pasted) return pasted;
   const { cells, outside } = pasted;
   const left = outside > 0 ? ` ${many(outside, 'cell')} outside the lines and months left out.` : '';
-  return cellsEdit(c, 'pasted', cells, `Pasted ${many(cells.length, 'month')}.${left}`);
+  const lines = new Set(cells.map((x) => `${x.account} ${x.segment}`)).size;
+  return cellsEdit(
+    c,
+    'pasted',
+    cells,
+    `Pasted ${many(cells.length, 'month')} of ${many(lines, 'line')}.${left}`,
+  );
 }
 
 /** Fills each line of the range to the right with its first column. */

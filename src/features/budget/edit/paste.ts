@@ -1,11 +1,24 @@
 import type { Minor } from '@/core/money';
 import { isProfitAndLoss, type AccountId } from '@/core/model';
-import { matchBlock, type Rect } from '@/core/sheet';
-import { cellsEdit, many, pastedCells, pasteEdit, readCell, type Edit, type EditContext } from './edits';
+import { matchBlock, matchRows, type NamedRows, type Rect } from '@/core/sheet';
+import {
+  cellsEdit,
+  cellsFor,
+  enteredColumns,
+  many,
+  pastedCells,
+  pasteEdit,
+  readCell,
+  type Edit,
+  type EditContext,
+} from './edits';
 
 /** What a paste would do, to be looked at before it is done. */
 export type Pasted = {
-  readonly how: 'matched' | 'placed';
+  /** By lines and months that it names, by the lines alone, or laid where the hand is. */
+  readonly how: 'matched' | 'byLine' | 'placed';
+  /** Cells of the block that lie outside of the lines and months. */
+  readonly outside: number;
   readonly edit: Edit;
   /** Each line's total of the months that are met, before and after. */
   readonly lines: readonly {
@@ -39,12 +52,15 @@ export function pasteOf(
     c.reckoned.facts.periods,
   );
   if (matched) return { preview: matchedPaste(c, matched) };
+  const named = matchRows(block, c.book.accounts);
+  if (named) return { preview: namedPaste(c, named, rect) };
   const placed = pastedCells(c, rect, block);
   if ('trouble' in placed) return placed;
   const edit = pasteEdit(c, rect, block);
   const preview = previewOf(c, 'placed', edit, placed.cells);
-  const beyond = placed.outside > 0 && placed.cells.length > 1;
-  return beyond || preview.doubts.length > 0 || preview.lines.length > MANY ? { preview } : edit;
+  return placed.outside > 0 || preview.doubts.length > 0 || preview.lines.length > MANY
+    ? { preview: { ...preview, outside: placed.outside } }
+    : edit;
 }
 
 type Cells = Extract<ReturnType<typeof pastedCells>, { cells: unknown }>['cells'];
@@ -77,6 +93,38 @@ function matchedPaste(c: EditContext, matched: NonNullable<ReturnType<typeof mat
   };
 }
 
+/** Figures under no month's name: each row goes to the line that it names, its figures to the months from the hand on. */
+function namedPaste(c: EditContext, named: NamedRows, rect: Rect): Pasted {
+  const rowOf = new Map(c.rows.flatMap((r, i) => (r.account && r.ref ? [[r.account, i] as const] : [])));
+  const columns = enteredColumns(c, rect.left, c.columns.length - 1);
+  const cells: Cells = [];
+  const unread: Pasted['unread'][number][] = [];
+  let outside = 0;
+  for (const { account, texts, row } of named.rows)
+    texts.forEach((text, j) => {
+      const at = rowOf.get(account);
+      const column = columns[j];
+      if (at === undefined || column === undefined) {
+        if (text.trim() !== '') outside++;
+        return;
+      }
+      const read = readCell(text, c.rows[at]!.values[column] ?? null, c.book);
+      if ('trouble' in read) unread.push({ row, column: named.names + j + 1, text });
+      else cells.push(...cellsFor(c, at, column, read.value));
+    });
+  const lines = new Set(cells.map((x) => x.account)).size;
+  const edit: Edit =
+    cells.length === 0
+      ? { trouble: 'Nothing in the block could be matched with a line and a month.' }
+      : cellsEdit(
+          c,
+          'pasted',
+          cells,
+          `Pasted ${many(cells.length, 'month')} of ${many(lines, 'line')}, matched by code or name.`,
+        );
+  return { ...previewOf(c, 'byLine', edit, cells), unknownLines: named.unknownLines, unread, outside };
+}
+
 function previewOf(c: EditContext, how: Pasted['how'], edit: Edit, cells: Cells): Pasted {
   const place = new Map(c.reckoned.facts.periods.map((p, i) => [p.id, i]));
   const totals = new Map<AccountId, { before: number; after: number; months: number }>();
@@ -99,5 +147,5 @@ function previewOf(c: EditContext, how: Pasted['how'], edit: Edit, cells: Cells)
     const ratio = Math.abs(after / before);
     return ratio > MANY || ratio < 1 / MANY ? [{ account, of: 'size' }] : [];
   });
-  return { how, edit, lines, doubts, unknownLines: [], unknownMonths: [], unread: [] };
+  return { how, edit, lines, doubts, outside: 0, unknownLines: [], unknownMonths: [], unread: [] };
 }

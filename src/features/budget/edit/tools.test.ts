@@ -3,7 +3,7 @@ import { minor, sum, type Minor } from '@/core/money';
 import { balancesOf } from '@/core/ledger';
 import { applyCommand, lineOf, type Book } from '@/core/model';
 import { createReckoner } from '@/core/plan';
-import { reckonedAs, type Ground } from '@/core/ground';
+import { createMemory, reckonedAs, type Ground } from '@/core/ground';
 import {
   account,
   bookWith,
@@ -75,6 +75,7 @@ function contextOf(
     balances,
     blocks: [],
     view: { merged: new Map(), keep: null },
+    memory: createMemory(),
   } as unknown as Ground;
   const budget = book.budgets[0]!;
   const reckoned = reckonedAs(budget, facts, createReckoner()(budget, facts));
@@ -216,7 +217,7 @@ describe('what the sheet shows', () => {
   test.each<[string, Partial<Filter>, string[]]>([
     ['words', { words: 'hea' }, ['Heat']],
     ['a code', { words: '4100' }, ['Fees']],
-    ['a kind', { kind: 'expense' }, ['Rent', 'Heat']],
+    ['a kind', { kinds: ['expense'] }, ['Rent', 'Heat']],
     ['a group', { group: 'Members' }, ['Fees']],
     ['codes', { codeFrom: '4100', codeTo: '6000' }, ['Fees', 'Rent']],
     ['a beginning of codes', { codeFrom: '41', codeTo: '41' }, ['Fees']],

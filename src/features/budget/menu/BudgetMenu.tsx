@@ -3,14 +3,14 @@
 import { useState } from 'react';
 import { Button, Menu, TextInput } from '@mantine/core';
 import { Dialog } from '@/components/Dialog';
+import { PersonFields } from '@/components/PersonFields';
 import { LIMITS, nameWith, supersededBy, type Budget } from '@/core/model';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import { approveBudget, fingerprintOf } from '@/store/actions';
 import type { Ground } from '@/core/ground';
 import { useOpenGround } from '@/store/ground';
-import { usePerson } from '@/store/person';
+import { initialsOf, setPerson, usePerson } from '@/store/person';
 import { say, setSession } from '@/store/session';
-import { PersonFields } from './PersonFields';
 import classes from '../Budget.module.css';
 
 type Asking = 'rename' | 'delete' | 'approve' | 'clear' | 'person' | 'duplicate' | 'fingerprint' | null;
@@ -144,7 +144,7 @@ function MenuOf({ ground, budget }: { readonly ground: Ground; readonly budget: 
               revision.
             </p>
             <Superseded budget={budget} budgets={ground.book.budgets} />
-            <PersonFields />
+            <PersonFields person={person} initialsOf={initialsOf} onPerson={setPerson} />
             <Button mt="md" data-autofocus variant="filled" onClick={() => void approve()}>
               Approve
             </Button>
@@ -155,7 +155,7 @@ function MenuOf({ ground, budget }: { readonly ground: Ground; readonly budget: 
             <p style={{ marginTop: 0 }}>
               Your name goes with your changes, notes and approvals. It is kept in this browser.
             </p>
-            <PersonFields />
+            <PersonFields person={person} initialsOf={initialsOf} onPerson={setPerson} />
             <Button mt="md" variant="filled" onClick={close}>
               Done
             </Button>

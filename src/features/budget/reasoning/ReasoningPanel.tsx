@@ -11,7 +11,7 @@ import stage from '@/components/Stage.module.css';
 import { dispatch } from '@/store/bookStore';
 import type { Ground, Reckoned } from '@/core/ground';
 import { dayText, moneyFormat } from '@/store/format';
-import { lookedNow, noteOf } from '@/store/person';
+import { lookedNow, noteOf, wantName } from '@/store/person';
 import { CellHistory } from './FigureHistory';
 import { MethodEditor } from '../methods/MethodEditor';
 import { yearBefore } from '@/core/ground';
@@ -267,7 +267,11 @@ function NoteField({
         placeholder="Why this figure"
         value={text}
         onChange={(e) => setText(e.currentTarget.value)}
-        onBlur={() => text !== was && onNote(text)}
+        onBlur={() => {
+          if (text === was) return;
+          onNote(text);
+          wantName();
+        }}
         onKeyDown={(e) => {
           if (e.key === 'Escape') e.currentTarget.blur();
         }}

@@ -20,7 +20,7 @@ import type { Ground, Reckoned } from '@/core/ground';
 import { lastOf } from '@/core/lastOf';
 import { isFiltering, keptRows, NO_FILTER, type Filter } from '../sheet/filters';
 import type { Info, Setup } from '../sheet/setup';
-import { segmentsIn, sameMonths, yearBefore, type YearBefore } from '@/core/ground';
+import { segmentsIn, planAccounts, sameMonths, yearBefore, type YearBefore } from '@/core/ground';
 
 /** A column of the worksheet: which of the budget's periods it stands for, and what it shows of them. */
 export type WorkColumn = SheetColumn & {
@@ -97,7 +97,7 @@ export function worksheet(
   fillers: Fillers,
 ): Worksheet {
   const { budget, facts, reckoning } = reckoned;
-  const { accounts } = ground.book;
+  const accounts = planAccounts(ground, reckoned);
   const { setup } = choice;
   const segment = segmentShown(budget.segments, choice.segment);
   const statement = fillers.statement(accounts, budget.covers);

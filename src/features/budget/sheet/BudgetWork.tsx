@@ -18,12 +18,12 @@ import { moneyFormat, percentText } from '@/store/format';
 import { lookedNow } from '@/store/person';
 import { say, setSession, useSession } from '@/store/session';
 import { AskBar } from './AskBar';
-import { TOOLS, type Tool } from '../edit/commands';
+import { keyPressed, TOOLS, type Tool } from '../edit/commands';
+import { inDialog, isTyping } from '@/components/typing';
 import {
   clearEdit,
   countAndSum,
   dragFillEdit,
-  fillEdit,
   refsIn,
   restoreEdit,
   spanAt,
@@ -34,7 +34,7 @@ import {
 import { FilterBar } from './FilterBar';
 import { approvedFor, isFiltering, NO_FILTER, type Filter } from './filters';
 import { ghostCells, ghostFor } from '../rows/ghosts';
-import { Palette } from '../menu/Palette';
+import { paletteItems } from '../menu/paletteItems';
 import { PanelHost, type PanelFacts } from './PanelHost';
 import { pasteOf, type Pasted } from '../edit/paste';
 import { firstLine, firstMonth, toggled, within } from '../rows/places';
@@ -44,6 +44,8 @@ import { leadColumns, setSetup, useSetup, type Setup } from './setup';
 import { SheetTools } from './SheetTools';
 import { useReckoned } from '../rows/useReckoned';
 import { createFillers, segmentShown, worksheet } from '../rows/worksheetRows';
+
+type Pressed = Parameters<typeof keyPressed>[0];
 
 const CopyDialog = dynamic(() => import('./CopyDialog').then((m) => m.CopyDialog));
 const PasteDialog = dynamic(() => import('./PasteDialog').then((m) => m.PasteDialog));
@@ -74,7 +76,7 @@ export function BudgetWork({
   const [folded, setFolded] = useState<ReadonlySet<string>>(new Set());
   const [segment, setSegment] = useState<SegmentId | 'all'>('all');
   const [asking, setAsking] = useState<Tool | null>(null);
-  const [dialog, setDialog] = useState<'copy' | 'palette' | null>(null);
+  const [dialog, setDialog] = useState<'copy' | null>(null);
   const [pasted, setPasted] = useState<Pasted | null>(null);
   const noteField = useRef<HTMLTextAreaElement>(null);
   const left = useRef<HTMLDivElement>(null);
@@ -158,20 +160,21 @@ export function BudgetWork({
       focus: { row: selection.focus.row, column: columns.length - 1 },
     });
   const copy = () => (readOnly ? refused() : setDialog('copy'));
-  const goTo = (id: string) => {
-    setFilter(NO_FILTER);
-    setFolded(new Set());
-    setSession({ soughtAccount: id });
-  };
-
   // Someone asks for a line: by the palette, the first pass, a list of things forgotten.
   const soughtRow = sought === null ? -1 : rows.findIndex((r) => r.account === sought);
   useEffect(() => {
     if (sought === null) return;
     // eslint-disable-next-line react-hooks/set-state-in-effect -- what is asked for from outside is followed once
+    if (soughtRow < 0 && (isFiltering(filter) || folded.size > 0)) {
+      // Out of sight is not gone: what hides it gives way.
+      // eslint-disable-next-line react-hooks/set-state-in-effect -- what is asked for from outside is followed once
+      setFilter(NO_FILTER);
+      setFolded(new Set());
+      return;
+    }
     if (soughtRow >= 0) setSelection((s) => at(soughtRow, s.focus.column));
     setSession({ soughtAccount: null });
-  }, [sought, soughtRow]);
+  }, [sought, soughtRow, filter, folded]);
   const wantedColumn =
     wanted === null
       ? -1
@@ -228,31 +231,53 @@ export function BudgetWork({
     onCopy: copy,
     onLook: look,
     onNote: note,
-    onPalette: () => setDialog('palette'),
   });
-  const onKey = (e: React.KeyboardEvent): boolean => {
-    const ctrl = e.ctrlKey || e.metaKey;
-    if (ctrl && e.key.toLowerCase() === 'k') {
-      setDialog('palette');
-      return true;
-    }
-    if (ctrl || e.altKey) return false;
-    if (e.key === 'Delete' && e.shiftKey) {
-      work(TOOLS.find((t) => t.id === 'clearMonths')!);
-      return true;
-    }
-    const tool = TOOLS.find((t) => t.key.length === 1 && t.key === e.key);
-    const others: Record<string, () => void> = {
-      c: copy,
-      l: look,
-      n: note,
-      '/': () => setFinding(true),
-      w: () => setSetup({ wholeWindow: !setup.wholeWindow }),
-      ' ': wholeLine,
+  const offers = useSteady({
+    offer: () =>
+      paletteItems(setup, {
+        onTool: work,
+        onCopy: copy,
+        onLook: look,
+        onNote: note,
+        onStart,
+        onFind: () => setFinding(true),
+      }),
+  });
+  useEffect(() => {
+    setSession({ palette: offers.offer });
+    return () => setSession({ palette: () => [] });
+  }, [offers]);
+  const keys = useSteady({
+    /** Whether a key did something: those with Alt or Ctrl do so wherever the hand is. */
+    press(e: Pressed): boolean {
+      const pressed = keyPressed(e);
+      const tool = TOOLS.find((t) => t.key === pressed && t.key !== 'Delete' && t.key !== 'Backspace');
+      const others: Record<string, () => void> = {
+        'Alt C': copy,
+        'Alt L': look,
+        'Alt N': note,
+        'Alt W': () => setSetup({ wholeWindow: !setup.wholeWindow }),
+        'Ctrl Shift F': () => setFinding(true),
+      };
+      const does = tool ? () => work(tool) : others[pressed];
+      does?.();
+      return does !== undefined;
+    },
+  });
+  useEffect(() => {
+    const onWindowKey = (e: KeyboardEvent) => {
+      if (!e.altKey && !e.ctrlKey && !e.metaKey) return;
+      if (e.defaultPrevented || isTyping(e.target) || inDialog(e.target)) return;
+      if (keys.press(e)) e.preventDefault();
     };
-    const does = tool ? () => work(tool) : others[e.key];
-    if (!does) return false;
-    does();
+    window.addEventListener('keydown', onWindowKey);
+    return () => window.removeEventListener('keydown', onWindowKey);
+  }, [keys]);
+  const onKey = (e: React.KeyboardEvent): boolean => {
+    if (e.ctrlKey || e.metaKey || e.altKey) return false;
+    if (e.key === ' ') wholeLine();
+    else if (e.key === 'Delete' && e.shiftKey) work(TOOLS.find((t) => t.id === 'clearMonths')!);
+    else return false;
     return true;
   };
 
@@ -279,6 +304,11 @@ export function BudgetWork({
           >
             {isFiltering(filter) ? 'Filtered' : 'Find'}
           </Button>
+          {!bookReadOnly && (
+            <Button title="Add an account" onClick={() => setSession({ asked: 'account' })}>
+              + Account
+            </Button>
+          )}
           <Button className={stage.toggle} onClick={() => setPanelOpen(!panelOpen)}>
             Reasoning
           </Button>
@@ -343,11 +373,9 @@ export function BudgetWork({
               if ('preview' in result) setPasted(result.preview);
               else runAloud(result);
             }}
-            onFill={(r: Rect) => runAloud(fillEdit(context, r))}
             onDragFill={(from, to) => runAloud(dragFillEdit(context, from, to))}
             onClear={(r: Rect) => runAloud(clearEdit(context, r))}
             onRestore={(r: Rect) => runAloud(restoreEdit(context, r))}
-            onNote={note}
             onFold={fold}
             onKey={onKey}
             onRefused={refused}
@@ -369,22 +397,6 @@ export function BudgetWork({
           onEdit={(edit) => {
             runAloud(edit);
             if ('trouble' in edit) return;
-            setDialog(null);
-            toSheet();
-          }}
-        />
-      )}
-      {dialog === 'palette' && (
-        <Palette
-          ground={ground}
-          onTool={work}
-          onCopy={copy}
-          onLook={look}
-          onNote={note}
-          onStart={onStart}
-          onLine={goTo}
-          onFind={() => setFinding(true)}
-          onClose={() => {
             setDialog(null);
             toSheet();
           }}

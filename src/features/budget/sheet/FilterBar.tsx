@@ -1,11 +1,14 @@
 'use client';
 
 import { Button, Chip, NativeSelect, TextInput } from '@mantine/core';
+import { KindsFilter } from '@/components/KindsFilter';
 import type { AccountKind, Book } from '@/core/model';
 import { kindWords } from '../words';
 import { isFiltering, MARKS, NO_FILTER, type Filter, type Mark } from './filters';
 import { toggleIn } from './setup';
 import classes from '../Budget.module.css';
+
+const COSTS: readonly AccountKind[] = ['costOfSales', 'expense', 'otherExpense'];
 
 const MARK_WORDS: Record<Mark, string> = {
   notLooked: 'Not looked at yet',
@@ -48,11 +51,12 @@ export function FilterBar({
         onChange={(e) => set({ words: e.currentTarget.value })}
         onKeyDown={(e) => e.key === 'Escape' && onClose()}
       />
-      <NativeSelect
-        aria-label="Kind"
-        value={filter.kind}
-        data={[{ value: '', label: 'any kind' }, ...kinds.map((k) => ({ value: k, label: kindWords(k) }))]}
-        onChange={(e) => set({ kind: e.currentTarget.value as AccountKind | '' })}
+      <KindsFilter
+        options={kinds.map((value) => ({ value, label: kindWords(value) }))}
+        presets={[{ label: 'costs alone', values: COSTS }]}
+        chosen={filter.kinds}
+        all="all kinds"
+        onChosen={(chosen) => set({ kinds: chosen })}
       />
       {groups.length > 1 && (
         <NativeSelect

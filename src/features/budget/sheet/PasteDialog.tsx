@@ -35,9 +35,17 @@ export function PasteDialog({
       <p style={{ marginTop: 0 }}>
         {pasted.how === 'matched'
           ? 'The block names accounts in its first columns and months in its first row, so each figure goes to its line and month, wherever they stand.'
-          : `The block covers ${many(pasted.lines.length, 'line')}.`}
+          : pasted.how === 'byLine'
+            ? 'The block names accounts in its first columns, and no months: each row goes to its line, its figures to the months from the selected one on.'
+            : `The block covers ${many(pasted.lines.length, 'line')}.`}
       </p>
       {trouble && <p className={classes.issue}>{trouble}</p>}
+      {pasted.outside > 0 && (
+        <p className={classes.issue}>
+          {many(pasted.outside, 'cell')} of the block {pasted.outside === 1 ? 'lies' : 'lie'} outside the
+          lines and months here, and would be left out.
+        </p>
+      )}
       {doubt.size > 0 && (
         <p className={classes.issue}>
           {many(doubt.size, 'line')} would turn in sign or change more than tenfold. They are marked below.

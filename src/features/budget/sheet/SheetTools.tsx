@@ -35,7 +35,6 @@ type SheetToolsProps = {
   readonly onCopy: () => void;
   readonly onLook: () => void;
   readonly onNote: () => void;
-  readonly onPalette: () => void;
 };
 
 /** Of other budgets only their names are shown: an edit of the budget in hand is no reason to draw the tools again. */
@@ -57,7 +56,6 @@ export const SheetTools = memo(function SheetTools({
   onCopy,
   onLook,
   onNote,
-  onPalette,
 }: SheetToolsProps) {
   return (
     <>
@@ -83,19 +81,15 @@ export const SheetTools = memo(function SheetTools({
               {t.name}
             </Menu.Item>
           ))}
-          <Menu.Item disabled={readOnly} rightSection={<kbd>c</kbd>} onClick={onCopy}>
+          <Menu.Item disabled={readOnly} rightSection={<kbd>Alt C</kbd>} onClick={onCopy}>
             Copy from other months or a budget…
           </Menu.Item>
           <Menu.Divider />
-          <Menu.Item rightSection={<kbd>l</kbd>} onClick={onLook}>
+          <Menu.Item rightSection={<kbd>Alt L</kbd>} onClick={onLook}>
             Mark as looked at, or not
           </Menu.Item>
-          <Menu.Item rightSection={<kbd>n</kbd>} onClick={onNote}>
+          <Menu.Item rightSection={<kbd>Alt N</kbd>} onClick={onNote}>
             Write a note
-          </Menu.Item>
-          <Menu.Divider />
-          <Menu.Item rightSection={<kbd>Ctrl K</kbd>} onClick={onPalette}>
-            Do or find…
           </Menu.Item>
         </Menu.Dropdown>
       </Menu>

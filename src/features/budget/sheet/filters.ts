@@ -17,7 +17,7 @@ export type Mark = (typeof MARKS)[number];
 /** Which lines the sheet shows; an empty text or list asks nothing. */
 export type Filter = {
   readonly words: string;
-  readonly kind: AccountKind | '';
+  readonly kinds: readonly AccountKind[];
   readonly group: string;
   readonly codeFrom: string;
   readonly codeTo: string;
@@ -27,7 +27,7 @@ export type Filter = {
 
 export const NO_FILTER: Filter = {
   words: '',
-  kind: '',
+  kinds: [],
   group: '',
   codeFrom: '',
   codeTo: '',
@@ -36,7 +36,9 @@ export const NO_FILTER: Filter = {
 };
 
 export const isFiltering = (f: Filter): boolean =>
-  f.marks.length > 0 || [f.words, f.kind, f.group, f.codeFrom, f.codeTo, f.keeper].some(Boolean);
+  f.marks.length > 0 ||
+  f.kinds.length > 0 ||
+  [f.words, f.group, f.codeFrom, f.codeTo, f.keeper].some(Boolean);
 
 export type FilterFacts = {
   readonly filter: Filter;
@@ -89,7 +91,7 @@ function passes({ account }: Extract<StatementRow, { kind: 'line' }>, facts: Fil
   const { filter: f } = facts;
   const words = f.words.trim().toLowerCase();
   if (words && !`${account.code} ${account.name}`.toLowerCase().includes(words)) return false;
-  if (f.kind && account.kind !== f.kind) return false;
+  if (f.kinds.length > 0 && !f.kinds.includes(account.kind)) return false;
   if (f.group && account.group !== f.group) return false;
   if (f.keeper && account.keeper !== f.keeper) return false;
   if (f.codeFrom && !codeAtLeast(account.code, f.codeFrom)) return false;

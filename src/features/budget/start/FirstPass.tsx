@@ -1,6 +1,7 @@
 'use client';
 
 import { useMemo, useState, type KeyboardEvent } from 'react';
+import { Button } from '@mantine/core';
 import { divideRounded, minor, percent, sumBlank, uplift, type Minor, type Percent } from '@/core/money';
 import { fiscalYearsLabel } from '@/core/calendar';
 import {
@@ -18,12 +19,12 @@ import { budgetRows, figureRows, fillStatement, rowName, rowTotal, type Statemen
 import { MoneyInput, PercentInput } from '@/components/MoneyInput';
 import { Spark } from '@/components/Spark';
 import { dispatch, useBookStore } from '@/store/bookStore';
-import { sameMonths, yearBefore, type Ground } from '@/core/ground';
+import { planAccounts, sameMonths, yearBefore, type Ground } from '@/core/ground';
 import { groundNow } from '@/store/ground';
 import { createPreviewer } from '../edit/preview';
 import { moneyFormat } from '@/store/format';
 import { lookedNow } from '@/store/person';
-import { say } from '@/store/session';
+import { say, setSession } from '@/store/session';
 import { ForgottenList } from './ForgottenList';
 import { SegmentChoice } from '../sheet/SegmentChoice';
 import { useReckoned } from '../rows/useReckoned';
@@ -39,7 +40,8 @@ export function FirstPass({ ground, budget }: { readonly ground: Ground; readonl
   const [preview] = useState(createPreviewer);
   const [segment, setSegment] = useState<SegmentId>(budget.segments[0]!);
   const money = moneyFormat(book);
-  const statement = useMemo(() => budgetRows(book.accounts, budget.covers), [book.accounts, budget.covers]);
+  const accounts = planAccounts(ground, whole);
+  const statement = useMemo(() => budgetRows(accounts, budget.covers), [accounts, budget.covers]);
   const width = facts.periods.length;
   const planned = figureRows(statement, facts, (id) => whole.figures(id, segment));
   const before = yearBefore(ground, whole);
@@ -108,6 +110,11 @@ export function FirstPass({ ground, budget }: { readonly ground: Ground; readonl
   return (
     <div className={classes.pass}>
       <div className={classes.list} onKeyDown={onArrows}>
+        {!bookReadOnly && (
+          <Button style={{ float: 'right' }} onClick={() => setSession({ asked: 'account' })}>
+            + Account
+          </Button>
+        )}
         <SegmentChoice
           book={book}
           budget={budget}

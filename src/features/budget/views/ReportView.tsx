@@ -4,7 +4,7 @@ import { methodBadge } from '@/store/methodWords';
 import { useState } from 'react';
 import { Button, Menu, SegmentedControl, Switch } from '@mantine/core';
 import type { Minor } from '@/core/money';
-import { lineOf, segmentName, type Budget, type LineRef } from '@/core/model';
+import { lineOf, segmentName, type Budget, type Line, type LineRef } from '@/core/model';
 import {
   budgetReport,
   type Grain,
@@ -13,6 +13,7 @@ import {
   type ReportTable,
 } from '@/core/report';
 import stage from '@/components/Stage.module.css';
+import type { Period } from '@/core/calendar';
 import { reckoned, type Ground } from '@/core/ground';
 import { exportCsv, exportLivePlan, exportXlsx } from '@/store/exports';
 import { dayText, moneyFormat, percentText, type MoneyFormat } from '@/store/format';
@@ -55,7 +56,7 @@ export function ReportView({ ground, budget }: { readonly ground: Ground; readon
       const line = lineFor(id);
       return line ? methodBadge(line.method) : '';
     },
-    note: (id) => lineFor(id)?.note?.text ?? '',
+    note: (id) => notesOf(lineFor(id), whole.facts.periods),
     with: { lastYear, words },
   });
   return (
@@ -155,3 +156,12 @@ function ReportTableView({ table, money }: { readonly table: ReportTable; readon
     </div>
   );
 }
+
+/** A line's note and those of its months, as one text. */
+const notesOf = (line: Line | undefined, periods: readonly Period[]): string =>
+  [
+    line?.note?.text ?? '',
+    ...periods.map((p) => (line?.cellNotes[p.id] ? `${p.label}: ${line.cellNotes[p.id]!.text}` : '')),
+  ]
+    .filter(Boolean)
+    .join(' · ');

@@ -8,7 +8,7 @@ import { guessKind } from '@/core/intake';
 import { dispatch } from '@/store/bookStore';
 import type { Ground } from '@/core/ground';
 import { say } from '@/store/session';
-import { KIND_NAMES } from './words';
+import { KIND_NAMES } from '@/store/kindNames';
 
 /** An account that the ledger does not have yet: planned for, and found by code or name when its first entry comes. */
 export function AddAccount({

@@ -4,10 +4,9 @@ import { useMemo, useState } from 'react';
 import { Modal, TextInput } from '@mantine/core';
 import classes from './Palette.module.css';
 
-export type PaletteItem = {
+type PaletteItem = {
   readonly id: string;
   readonly name: string;
-  /** What kind of thing it is: a tool, a line, a budget. */
   readonly of: string;
   readonly key?: string;
   readonly run: () => void;

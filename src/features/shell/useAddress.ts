@@ -1,0 +1,57 @@
+import { useEffect, useRef } from 'react';
+import { useRouter } from 'next/navigation';
+import { keepPlace, placeOf, queryOf, readAddress } from '@/store/address';
+import { useSession } from '@/store/session';
+
+/**
+ * Each view has its address: what the session shows stands in it, Back and Forward lead through it, and a book opens again
+ * where it was left. `path` is the stage, `book` the open book or null.
+ */
+export function useAddress(path: string, book: string | null): void {
+  const router = useRouter();
+  const opened = useRef<string | null>(null);
+
+  // A book that opens: by the address if it says anything, else where it was left.
+  useEffect(() => {
+    if (book === null || opened.current === book) return;
+    const first = opened.current === null;
+    opened.current = book;
+    const { pathname, search } = window.location;
+    const kept = placeOf(book);
+    if (search !== '' && first) readAddress(pathname, search);
+    else if (kept !== null && (!first || pathname === '/books')) {
+      const [at = '/books', query = ''] = kept.split('?');
+      readAddress(at, query);
+      if (at !== pathname) router.replace(kept);
+    }
+  }, [book, router]);
+
+  // Another view is another address, which Back leads out of.
+  useEffect(() => {
+    if (book === null) return;
+    const write = () => {
+      if (opened.current !== book || window.location.pathname !== path) return;
+      const query = queryOf(path, useSession.getState());
+      keepPlace(book, `${path}${query}`);
+      if (query === window.location.search) return;
+      window.history.pushState(window.history.state, '', `${path}${query}`);
+    };
+    // A stage that was just come to has its view in its address without a step of its own.
+    const query = queryOf(path, useSession.getState());
+    if (window.location.pathname === path && opened.current === book) {
+      if (query !== window.location.search)
+        window.history.replaceState(window.history.state, '', `${path}${query}`);
+      keepPlace(book, `${path}${query}`);
+    }
+    return useSession.subscribe(write);
+  }, [path, book]);
+
+  useEffect(() => {
+    const onBack = () => {
+      const { pathname, search } = window.location;
+      readAddress(pathname, search);
+    };
+    window.addEventListener('popstate', onBack);
+    return () => window.removeEventListener('popstate', onBack);
+  }, []);
+}
