@@ -38,34 +38,34 @@ test('tools over a selection, by their keys: percentage, amount, total, rounding
   await worksheet(page);
   const before = await amount(page, 'Cleaning', 0);
   await select(page, 'Cleaning', 0, 1, 1);
-  await ask(page, 'p', '10');
+  await ask(page, 'Alt+p', '10');
   await expect.poll(() => amount(page, 'Cleaning', 0)).toBe(Math.round(before * 1.1));
   await page.keyboard.press('Control+z');
   await expect.poll(() => amount(page, 'Cleaning', 0)).toBe(before);
 
   await select(page, 'Cleaning', 0, 2);
-  await ask(page, 't', '3100');
+  await ask(page, 'Alt+t', '3100');
   const all = () => Promise.all([0, 1, 2].map((c) => amount(page, 'Cleaning', c)));
   // Each month is shown without its cents, so that the three may add up to one or two more or less.
   await expect
     .poll(async () => Math.abs((await all()).reduce((a, b) => a + b, 0) - 3100))
     .toBeLessThanOrEqual(2);
-  await ask(page, 'r', '100');
+  await ask(page, 'Alt+r', '100');
   await expect.poll(async () => (await all()).every((v) => v % 100 === 0)).toBe(true);
   const rounded = await all();
   expect(rounded.reduce((a, b) => a + b, 0)).toBe(3100);
-  await ask(page, 'a', '-50');
+  await ask(page, 'Alt+a', '-50');
   await expect.poll(() => amount(page, 'Cleaning', 0)).toBe(rounded[0]! - 50);
 
   await cell(page, 'Cleaning', 3).click();
   await page.keyboard.type('777');
   await page.keyboard.press('Enter');
   await cell(page, 'Cleaning', 3).click();
-  await page.keyboard.press(']');
+  await page.keyboard.press('Alt+m');
   await expect(cell(page, 'Cleaning', 11)).toHaveText('777');
-  await page.keyboard.press('~');
+  await page.keyboard.press('Alt+s');
   await expect(cell(page, 'Cleaning', 3)).toHaveText('(777)');
-  await page.keyboard.press('l');
+  await page.keyboard.press('Alt+l');
   await expect(page.getByText('Looked at 1 of 50')).toBeVisible();
   await expect(
     page.getByRole('row', { name: /Cleaning/ }).getByRole('img', { name: 'looked at' }),
@@ -76,7 +76,7 @@ test('what a tool cannot read is said, and nothing changes', async ({ page }) =>
   await worksheet(page);
   const before = await amount(page, 'Cleaning', 0);
   await cell(page, 'Cleaning', 0).click();
-  await ask(page, 'p', 'ten');
+  await ask(page, 'Alt+p', 'ten');
   await expect(page.getByRole('alert').filter({ hasText: 'not a percentage' })).toBeVisible();
   await page.keyboard.press('Escape');
   expect(await amount(page, 'Cleaning', 0)).toBe(before);
@@ -286,7 +286,7 @@ test('the palette does and finds; a filter leaves only what it asks for', async 
   await page.keyboard.type('insur');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { name: 'Insurance' })).toBeVisible();
-  await page.keyboard.press('/');
+  await page.keyboard.press('Control+Shift+f');
   await page.getByLabel('Code or name').fill('berth');
   await expect(page.getByRole('row', { name: /Cleaning/ })).toHaveCount(0);
   await expect(page.getByRole('row', { name: /Berth fees/ })).toHaveCount(2);
@@ -331,7 +331,7 @@ test('balances in the same sheet: held as the ledger has them last, typed, carri
   await page.keyboard.press('Enter');
   await expect.poll(() => amount(page, 'Net assets', 5)).toBe(net + 1000);
   await cell(page, bank, 5).click();
-  await page.keyboard.press(']');
+  await page.keyboard.press('Alt+m');
   await expect.poll(() => amount(page, bank, 11)).toBe(held + 1000);
   // The year's figure is the last balance, and so is a quarter's.
   await expect.poll(() => amount(page, bank, 12)).toBe(held + 1000);

@@ -38,7 +38,7 @@ test('from last year’s ledger to a variance report, closed and found again', a
   await page.keyboard.press('Shift+End');
   await page.keyboard.press('Shift+ArrowLeft');
   await page.keyboard.press('Shift+ArrowLeft');
-  await page.keyboard.press('>');
+  await page.keyboard.press('Alt+f');
   await expect(cell(page, 'Slipway lease', 12)).toHaveText('52,800');
   await cell(page, 'Winter storage', 12).click();
   await page.keyboard.type('60000');
@@ -121,7 +121,7 @@ test('the demo book is there on the first visit, and all its checks hold', async
   await expect(page.getByRole('button', { name: 'Book: Pellow Creek Boatyard Co-op' })).toBeVisible();
   await expect(page.getByRole('button', { name: /of \d+ checks hold/ })).toBeVisible();
   await stage(page, 'Variance');
-  await expect(page.getByText(/against FY27 budget, approved 12 Jun 2026/)).toBeVisible();
+  await expect(page.getByText(/against FY27 budget, approved Jun 12, 2026/)).toBeVisible();
   await stage(page, 'Budget');
   await page.getByRole('button', { name: /FY27 autumn revision/ }).click();
   await page.getByRole('menuitem', { name: /^FY27 budget/ }).click();

@@ -200,6 +200,8 @@ describe('a line that stands apart', () => {
       of('netProfit', 'toDateSense'),
     ]).toEqual([700, 0, null]);
   });
+  test('the report is plain data, for workers and files', () =>
+    expect(structuredClone(table)).toEqual(table));
   test('is never flagged, says what is used, and the totals say that it stands apart', () => {
     expect(table.rows.filter((r) => r.flagged).map((r) => r.key)).toEqual(['s', 'x']);
     expect(of('g', 'note')).toBe('300 of 1200 used');

@@ -150,7 +150,8 @@ export function varianceReport(input: VarianceReportInput): ReportTable {
     subtitle: input.subtitle,
     book: input.book,
     currency: input.currency,
-    columns,
+    // The report itself is plain data, and passes to another thread.
+    columns: columns.map(({ cell: _cell, ...column }) => column),
     rows: shown.map((r): ReportRow => {
       const row = rows[r]!;
       const account = row.kind === 'line' ? row.account : null;

@@ -31,7 +31,8 @@ import classes from './Shell.module.css';
 
 /* What most visits never see is loaded when it is wanted. */
 const KeyHelp = dynamic(() => import('./KeyHelp').then((m) => m.KeyHelp));
-const ShellPalette = dynamic(() => import('./ShellPalette').then((m) => m.ShellPalette));
+const loadPalette = () => import('./ShellPalette').then((m) => m.ShellPalette);
+const ShellPalette = dynamic(loadPalette);
 const HeldBook = dynamic(() => import('./HeldBook').then((m) => m.HeldBook));
 
 const STAGES = [
@@ -56,6 +57,13 @@ export function Shell({ children }: { readonly children: ReactNode }) {
   const mendedBy = useMemo(() => ({ path, history }), [path, history]);
 
   useEffect(() => void boot(), []);
+
+  // The palette takes keys the moment it is asked for: it must be there by then, and not in the way of the first screen.
+  useEffect(() => {
+    if (phase !== 'ready') return;
+    const timer = setTimeout(() => void loadPalette(), 400);
+    return () => clearTimeout(timer);
+  }, [phase]);
 
   // Two frames on, the screen that was asked for has been drawn, or has said why not.
   useEffect(() => {
