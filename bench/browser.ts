@@ -150,7 +150,7 @@ async function toolTimes(page: Page): Promise<{ readonly tool: number; readonly 
         addEventListener(
           'keydown',
           function once(e) {
-            if (!['~', 'z', 'Z'].includes(e.key)) return;
+            if (!['KeyS', 'KeyZ'].includes(e.code)) return;
             removeEventListener('keydown', once, true);
             const from = performance.now();
             requestAnimationFrame(() => {
@@ -170,7 +170,7 @@ async function toolTimes(page: Page): Promise<{ readonly tool: number; readonly 
   };
   await page.getByRole('grid').focus();
   await page.keyboard.press('Control+a');
-  const tool = await timed(() => page.keyboard.press('~'));
+  const tool = await timed(() => page.keyboard.press('Alt+s'));
   const undo = await timed(() => page.keyboard.press('Control+z'));
   return { tool, undo };
 }

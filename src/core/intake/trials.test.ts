@@ -132,7 +132,7 @@ describe('cumulative trial balances over a year’s end', () => {
         ]);
         ties(taken, all);
       }),
-      { numRuns: 40 },
+      { numRuns: 15 },
     );
   });
   test('and one file a month, each on what the book has', async () => {
@@ -149,7 +149,7 @@ describe('cumulative trial balances over a year’s end', () => {
         }
         ties(into, all);
       }),
-      { numRuns: 15 },
+      { numRuns: 5 },
     );
   });
 });

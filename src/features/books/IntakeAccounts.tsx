@@ -1,9 +1,11 @@
 'use client';
 
-import { useState } from 'react';
-import { Button, NativeSelect, TextInput } from '@mantine/core';
+import { memo, useState } from 'react';
+import { Button } from '@mantine/core';
+import { CellSelect } from '@/components/CellSelect';
 import { LIMITS, ACCOUNT_KINDS, type Account, type AccountKind } from '@/core/model';
 import { acceptGuesses, setChoice, type OpenIntake } from '@/store/intake';
+import { useSteps } from './useSteps';
 import { count, KIND_NAMES, KIND_REASONS } from './words';
 import classes from './Books.module.css';
 
@@ -12,18 +14,18 @@ const KIND_OPTIONS = ACCOUNT_KINDS.map((k) => ({ value: k, label: KIND_NAMES[k] 
 const named = (a: { readonly code: string; readonly name: string }) =>
   [a.code, a.name].filter(Boolean).join(' ');
 
-/** The accounts of the file: which the book has already, and what kind the new ones are, unsure ones on top. */
-export function IntakeAccounts({
-  now,
-  accounts,
-}: {
+type AccountsProps = {
   readonly now: OpenIntake;
   readonly accounts: readonly Account[];
-}) {
+};
+
+/** The accounts of the file: which the book has already, and what kind the new ones are, unsure ones on top. */
+export const IntakeAccounts = memo(function IntakeAccounts({ now, accounts }: AccountsProps) {
   const { draft, choices } = now;
   const [showAll, setShowAll] = useState(false);
   // A thousand rows of choices take the page a second to draw; the unsure ones stand on top.
   const [drawn, setDrawn] = useState(STEP);
+  const step = useSteps(2);
   // Every row of a thousand accounts to choose from would be a million options: only the row at hand has them.
   const [picking, setPicking] = useState(-1);
   // The order is that of the first look: a row must not jump away while one works on it.
@@ -70,7 +72,7 @@ export function IntakeAccounts({
               </tr>
             </thead>
             <tbody>
-              {shown.slice(0, drawn).map((i) => {
+              {shown.slice(0, step < 2 ? (STEP / 3) * (1 + step) : drawn).map((i) => {
                 const account = draft.accounts[i]!;
                 const choice = choices[i]!;
                 const maybe = choice.maybe ? byId.get(choice.maybe.id) : undefined;
@@ -86,7 +88,7 @@ export function IntakeAccounts({
                       ) : accounts.length === 0 ? (
                         <span className="faded">new</span>
                       ) : (
-                        <NativeSelect
+                        <CellSelect
                           aria-label={`${account.name} in the book`}
                           value={choice.existing ?? ''}
                           onFocus={() => setPicking(i)}
@@ -117,7 +119,7 @@ export function IntakeAccounts({
                     </td>
                     <td>
                       {choice.existing === null ? (
-                        <NativeSelect
+                        <CellSelect
                           aria-label={`Kind of ${account.name}`}
                           value={choice.kind}
                           data={KIND_OPTIONS}
@@ -131,9 +133,9 @@ export function IntakeAccounts({
                     </td>
                     <td>
                       {choice.existing === null ? (
-                        <TextInput
+                        <input
                           aria-label={`Group of ${account.name}`}
-                          variant="unstyled"
+                          className={classes.bare}
                           placeholder="none"
                           defaultValue={choice.group}
                           maxLength={LIMITS.group}
@@ -167,4 +169,9 @@ export function IntakeAccounts({
       )}
     </section>
   );
+}, drawnAlike);
+
+/** What it is drawn from: a proof that comes is none of it. */
+function drawnAlike(a: AccountsProps, b: AccountsProps): boolean {
+  return a.accounts === b.accounts && a.now.draft === b.now.draft && a.now.choices === b.now.choices;
 }

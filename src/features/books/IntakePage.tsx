@@ -9,6 +9,7 @@ import { AcceptBar } from './AcceptBar';
 import { IntakeAccounts } from './IntakeAccounts';
 import { IntakeProof } from './IntakeProof';
 import { IntakeShape } from './IntakeShape';
+import { useSteps } from './useSteps';
 import { count, FILE_ISSUES } from './words';
 import classes from './Books.module.css';
 
@@ -53,7 +54,9 @@ export function IntakePage({ ground, onOther }: { readonly ground: Ground; reado
         </div>
       );
     case 'open':
-      return <OpenPage ground={ground} now={now} waiting={waiting} taken={taken} />;
+      return (
+        <OpenPage key={now.file.fingerprint} ground={ground} now={now} waiting={waiting} taken={taken} />
+      );
   }
 }
 
@@ -68,8 +71,8 @@ function OpenPage({
   readonly waiting: readonly File[];
   readonly taken: readonly string[];
 }) {
-  // What came out of a large file takes long to draw: the page draws it part by part, and stays usable meanwhile.
-  const begun = useDeferredValue(true, false);
+  // What came out of a large file takes long to draw and to lay out: part by part, the page stays usable meanwhile.
+  const step = useSteps(3);
   return (
     <div className={classes.intake} data-busy={now.busy || undefined}>
       {(waiting.length > 0 || taken.length > 0) && (
@@ -82,19 +85,25 @@ function OpenPage({
               .join(', ')}${waiting.length > 4 ? ` and ${waiting.length - 4} more` : ''}.`}
         </p>
       )}
-      {begun && (
-        <>
-          <IntakeShape ground={ground} now={now} />
-          <Results ground={ground} now={now} />
-        </>
+      {step >= 1 && <IntakeShape ground={ground} now={now} />}
+      {step >= 2 && <Results ground={ground} now={now} proved={step >= 3} />}
+      {step >= 3 && now.proof && (
+        <AcceptBar key={now.file.fingerprint} ground={ground} now={now} proof={now.proof} />
       )}
-      {now.proof && <AcceptBar key={now.file.fingerprint} ground={ground} now={now} proof={now.proof} />}
     </div>
   );
 }
 
 /** The accounts and the proof: they come after the shape, and follow what is changed there. */
-function Results({ ground, now }: { readonly ground: Ground; readonly now: OpenIntake }) {
+function Results({
+  ground,
+  now,
+  proved,
+}: {
+  readonly ground: Ground;
+  readonly now: OpenIntake;
+  readonly proved: boolean;
+}) {
   const later = useDeferredValue<OpenIntake | null>(now, null);
   if (!later) return null;
   return (
@@ -104,7 +113,7 @@ function Results({ ground, now }: { readonly ground: Ground; readonly now: OpenI
         now={later}
         accounts={ground.book.accounts}
       />
-      {later.proof && <IntakeProof ground={ground} now={later} proof={later.proof} />}
+      {proved && later.proof && <IntakeProof ground={ground} now={later} proof={later.proof} />}
     </>
   );
 }

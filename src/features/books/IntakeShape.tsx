@@ -1,12 +1,14 @@
 'use client';
 
-import { NativeSelect } from '@mantine/core';
+import { memo } from 'react';
+import { CellSelect } from '@/components/CellSelect';
 import { cellText, columnLetters } from '@/core/files';
 import type { Ground } from '@/core/ground';
 import { setMapping, type OpenIntake } from '@/store/intake';
 import { DateChoice } from './DateChoice';
 import { roleOptions, roleValue, withRole } from './roleOptions';
 import { ShapeFields } from './ShapeFields';
+import { useSteps } from './useSteps';
 import { count, DOUBTS, FORMAT_NAMES, ROW_MEANINGS } from './words';
 import classes from './Books.module.css';
 
@@ -23,12 +25,21 @@ function nameLies(name: string, format: OpenIntake['file']['format']): string {
   return `Its name says that it is ${said === 'workbook' ? 'a workbook' : 'text'}, but it is ${FORMAT_NAMES[format]}. It is read as what it is.`;
 }
 
+/** Rows of the file that are shown, in so many steps. */
 const PREVIEWED = 40;
+const STEPS = 4;
 const FIGURES = new Set(['debit', 'credit', 'amount', 'balance', 'month', 'total']);
 
 /** How the file is read: the guess, drawn over its own first rows, each part of it open to correction. */
-export function IntakeShape({ ground, now }: { readonly ground: Ground; readonly now: OpenIntake }) {
+export const IntakeShape = memo(function IntakeShape({
+  ground,
+  now,
+}: {
+  readonly ground: Ground;
+  readonly now: OpenIntake;
+}) {
   const { mapping, file, guess, draft } = now;
+  const step = useSteps(STEPS - 1);
   const sheet = file.sheets[mapping.sheet]!;
   const options = roleOptions(mapping, ground.book.calendar);
   const asksDates = guess.doubts.includes('dates') && !now.datesSaid;
@@ -64,9 +75,8 @@ export function IntakeShape({ ground, now }: { readonly ground: Ground; readonly
               </th>
               {mapping.columns.map((role, i) => (
                 <th key={i} scope="col">
-                  <NativeSelect
+                  <CellSelect
                     aria-label={`Column ${columnLetters(i + 1)} holds`}
-                    size="xs"
                     value={roleValue(role)}
                     data={
                       label.has(roleValue(role))
@@ -80,7 +90,7 @@ export function IntakeShape({ ground, now }: { readonly ground: Ground; readonly
             </tr>
           </thead>
           <tbody>
-            {sheet.rows.slice(0, PREVIEWED).map((row, r) => {
+            {sheet.rows.slice(0, (PREVIEWED / STEPS) * (1 + step)).map((row, r) => {
               const meaning = draft.rows.head[r] ?? 'blank';
               return (
                 <tr key={r} data-meaning={meaning}>
@@ -106,4 +116,13 @@ export function IntakeShape({ ground, now }: { readonly ground: Ground; readonly
       </div>
     </section>
   );
+}, drawnAlike);
+
+/** What it is drawn from: a proof that comes, or an account's kind, is none of it. */
+function drawnAlike(
+  a: { readonly ground: Ground; readonly now: OpenIntake },
+  b: { readonly ground: Ground; readonly now: OpenIntake },
+): boolean {
+  const parts = ['fileName', 'file', 'guess', 'mapping', 'draft', 'datesSaid'] as const;
+  return a.ground === b.ground && parts.every((k) => a.now[k] === b.now[k]);
 }

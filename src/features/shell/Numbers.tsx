@@ -22,7 +22,7 @@ export function Numbers() {
   if (!settings) return null;
   const set = (change: Partial<Settings>) => dispatch({ type: 'setSettings', settings: change });
   return (
-    <Popover position="bottom-start" width={250} shadow="sm" trapFocus returnFocus>
+    <Popover position="bottom-start" width={250} shadow="sm" trapFocus returnFocus defaultOpened>
       <Popover.Target>
         <ActionIcon
           variant="transparent"

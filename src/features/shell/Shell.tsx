@@ -5,7 +5,14 @@ import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import { usePathname } from 'next/navigation';
 import { ActionIcon, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
-import { IconArrowBackUp, IconArrowForwardUp, IconHelp, IconMoon, IconSun } from '@tabler/icons-react';
+import {
+  IconArrowBackUp,
+  IconArrowForwardUp,
+  IconDecimal,
+  IconHelp,
+  IconMoon,
+  IconSun,
+} from '@tabler/icons-react';
 import { Guard } from '@/components/Guard';
 import { Trouble } from '@/components/Trouble';
 import { hasTyped, inDialog, isTyping, noticeFocus } from '@/components/typing';
@@ -19,12 +26,10 @@ import {
   undoLast,
   useBookStore,
 } from '@/store/bookStore';
-import { say } from '@/store/session';
-import { Asked } from './Asked';
+import { say, useSession } from '@/store/session';
 import { BookMenu } from './BookMenu';
 import { ScreenStopped } from './ScreenStopped';
 import { Notices } from './Notices';
-import { Numbers } from './Numbers';
 import { useAddress } from './useAddress';
 import { Strip } from './Strip';
 import classes from './Shell.module.css';
@@ -33,6 +38,8 @@ import classes from './Shell.module.css';
 const KeyHelp = dynamic(() => import('./KeyHelp').then((m) => m.KeyHelp));
 const loadPalette = () => import('./ShellPalette').then((m) => m.ShellPalette);
 const ShellPalette = dynamic(loadPalette);
+const Asked = dynamic(() => import('./Asked').then((m) => m.Asked));
+const Numbers = dynamic(() => import('./Numbers').then((m) => m.Numbers));
 const HeldBook = dynamic(() => import('./HeldBook').then((m) => m.HeldBook));
 
 const STAGES = [
@@ -51,6 +58,8 @@ export function Shell({ children }: { readonly children: ReactNode }) {
   const history = useBookStore((s) => s.history);
   const red = useBookStore((s) => s.history?.book.settings.red === true);
   useAddress(path, phase === 'ready' ? (bookId ?? null) : null);
+  const asked = useSession((s) => s.asked !== null);
+  const [numbers, setNumbers] = useState(false);
   const [help, setHelp] = useState(false);
   const [palette, setPalette] = useState(false);
   // Another state of the book, or another stage, may be drawn where this one was not.
@@ -58,12 +67,16 @@ export function Shell({ children }: { readonly children: ReactNode }) {
 
   useEffect(() => void boot(), []);
 
-  // The palette takes keys the moment it is asked for: it must be there by then, and not in the way of the first screen.
+  // The palette takes keys the moment it is asked for: it is loaded with the first touch, and not with the first screen.
   useEffect(() => {
-    if (phase !== 'ready') return;
-    const timer = setTimeout(() => void loadPalette(), 400);
-    return () => clearTimeout(timer);
-  }, [phase]);
+    const load = () => void loadPalette();
+    window.addEventListener('pointerdown', load, { once: true });
+    window.addEventListener('keydown', load, { once: true });
+    return () => {
+      window.removeEventListener('pointerdown', load);
+      window.removeEventListener('keydown', load);
+    };
+  }, []);
 
   // Two frames on, the screen that was asked for has been drawn, or has said why not.
   useEffect(() => {
@@ -142,7 +155,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
         <BookMenu />
         <div className={classes.tools}>
           <UndoButtons />
-          <Numbers />
+          {numbers ? <Numbers /> : <NumbersButton onClick={() => setNumbers(true)} />}
           <SchemeButton />
           <ActionIcon
             variant="transparent"
@@ -198,7 +211,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
       </Guard>
       {help && <KeyHelp opened onClose={() => setHelp(false)} />}
       {palette && bookId && <ShellPalette onHelp={() => setHelp(true)} onClose={() => setPalette(false)} />}
-      <Asked />
+      {asked && <Asked />}
     </div>
   );
 }
@@ -239,6 +252,25 @@ function UndoButtons() {
         <IconArrowForwardUp size={18} />
       </ActionIcon>
     </>
+  );
+}
+
+/** Stands where the choice of figures opens, which is loaded when it is first wanted. */
+function NumbersButton({ onClick }: { readonly onClick: () => void }) {
+  const open = useBookStore((s) => s.history !== null);
+  return (
+    open && (
+      <ActionIcon
+        variant="transparent"
+        c="inherit"
+        aria-label="How figures are written"
+        title="How figures are written"
+        className={classes.tool}
+        onClick={onClick}
+      >
+        <IconDecimal size={18} />
+      </ActionIcon>
+    )
   );
 }
 

@@ -164,7 +164,6 @@ export function BudgetWork({
   const soughtRow = sought === null ? -1 : rows.findIndex((r) => r.account === sought);
   useEffect(() => {
     if (sought === null) return;
-    // eslint-disable-next-line react-hooks/set-state-in-effect -- what is asked for from outside is followed once
     if (soughtRow < 0 && (isFiltering(filter) || folded.size > 0)) {
       // Out of sight is not gone: what hides it gives way.
       // eslint-disable-next-line react-hooks/set-state-in-effect -- what is asked for from outside is followed once
