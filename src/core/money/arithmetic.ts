@@ -109,10 +109,13 @@ class Reader {
     if (!found) throw new Stopped();
     this.at += found[0].length;
     // Finer than the currency, as a price of a part is: read to six digits more.
-    const fine = this.digits + 6;
-    const read = parseAmount(found[0], fine, this.format);
-    if (!read.ok || read.value === null) throw new Stopped();
-    return over(ratio(read.value), ratio(10 ** fine));
+    for (const fine of [this.digits + 6, this.digits]) {
+      const read = parseAmount(found[0], fine, this.format);
+      if (read.ok && read.value !== null) return over(ratio(read.value), ratio(10 ** fine));
+      // So large a number has no room for finer digits.
+      if (read.ok || read.code !== 'tooLarge') break;
+    }
+    throw new Stopped();
   }
 }
 
