@@ -18,12 +18,13 @@ export function useAddress(path: string, book: string | null): void {
     opened.current = book;
     const { pathname, search } = window.location;
     const kept = placeOf(book);
-    if (search !== '' && first) readAddress(pathname, search);
-    else if (kept !== null && (!first || pathname === '/books')) {
+    const home = pathname === '/';
+    if (search !== '' && first && !home) readAddress(pathname, search);
+    else if (kept !== null && (!first || home || pathname === '/books')) {
       const [at = '/books', query = ''] = kept.split('?');
       readAddress(at, query);
       if (at !== pathname) router.replace(kept);
-    }
+    } else if (home) router.replace('/books');
   }, [book, router]);
 
   // Another view is another address, which Back leads out of.

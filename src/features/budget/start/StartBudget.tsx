@@ -160,8 +160,11 @@ export function StartBudget({
     if (refusal) return;
     onDone(id, view);
   };
-  const firsts = Array.from({ length: 48 }, (_, i) =>
-    calendar.period(yearRange(calendar, start.year - 1).first + i),
+  // From the year that runs on, whichever is planned already: it may want another budget.
+  const runs = ground.closedThrough ?? ground.balances.range?.last ?? first;
+  const earliest = Math.min(start.year - 1, calendar.period(runs).year);
+  const firsts = Array.from({ length: 60 }, (_, i) =>
+    calendar.period(yearRange(calendar, earliest).first + i),
   );
 
   return (
