@@ -6,7 +6,7 @@ import { compile } from './compile.mjs';
 const out = compile(['src/core', 'src/demo']);
 const { demoFiles } = await import(join(out, 'src/demo/files.js'));
 const { demoBookFile } = await import(join(out, 'src/demo/demoBook.js'));
-const { bookFileJsonSchema } = await import(join(out, 'src/core/exchange/bookJson.js'));
+const { bookFileJsonSchema } = await import(join(out, 'src/core/exchange/bookSchema.js'));
 
 mkdirSync('public/demo', { recursive: true });
 mkdirSync('public/schema', { recursive: true });

@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
-import { bookFileJsonSchema, parseBookFile } from '@/core/exchange';
+import { parseBookFile } from '@/core/exchange';
+import { bookFileJsonSchema } from '@/core/exchange/bookSchema';
 import { actualOf, balancesOf, trialBalance } from '@/core/ledger';
 import { monthCalendar } from '@/core/calendar';
 import { newBook, undo } from '@/core/model';

@@ -1,4 +1,5 @@
-import { z } from 'zod';
+import * as z from 'zod/mini';
+import { atLeast, whole } from '@/core/bounded';
 import { MOST_AMOUNT } from '@/core/money';
 import {
   bookSchema,
@@ -16,13 +17,13 @@ import { openBlock, packTexts, unpackTexts, type LedgerBlock } from '@/core/ledg
 const column = z.array(z.int32());
 const blockSchema = z.strictObject({
   id: z.string(),
-  count: z.int().min(0),
+  count: atLeast(0),
   /** Days since 1970-01-01. */
   day: column,
   /** Place in `accounts`. */
   account: column,
   /** Minor units, debits positive. */
-  amount: z.array(z.int().min(-MOST_AMOUNT).max(MOST_AMOUNT)),
+  amount: z.array(whole(-MOST_AMOUNT, MOST_AMOUNT)),
   /** Row of the file, from 1. */
   row: column,
   /** Places in `texts`. */
@@ -30,10 +31,10 @@ const blockSchema = z.strictObject({
   reference: column,
   memo: column,
   /** 0 activity, 1 opening, 2 year-end closing. Absent in older files: all activity. */
-  mark: column.optional(),
-  segments: z
-    .array(z.strictObject({ name: z.string(), values: z.array(z.string()), place: column }))
-    .optional(),
+  mark: z.optional(column),
+  segments: z.optional(
+    z.array(z.strictObject({ name: z.string(), values: z.array(z.string()), place: column })),
+  ),
   accounts: z.array(z.string()),
   texts: z.array(z.string()),
 });
@@ -135,7 +136,3 @@ const columnsOf = (b: z.infer<typeof blockSchema>): unknown => ({
   segments: b.segments?.map((s) => ({ ...s, place: Int32Array.from(s.place) })),
   texts: packTexts(b.texts),
 });
-
-/** The JSON Schema (draft 2020-12) of the file, for other programs. */
-export const bookFileJsonSchema = (): unknown =>
-  z.toJSONSchema(bookFileSchema, { target: 'draft-2020-12', io: 'input' });

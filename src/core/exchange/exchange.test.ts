@@ -16,7 +16,8 @@ import {
   sourceOf,
 } from '../test/build';
 import { spanOf, varianceTableOf } from '../test/variance';
-import { bookFile, bookFileJsonSchema, parseBookFile, reportCsv, reportXlsx } from '.';
+import { bookFile, parseBookFile, reportCsv, reportXlsx } from '.';
+import { bookFileJsonSchema } from './bookSchema';
 
 const accounts = [
   account('s', 'income', 'Sales', '4000'),

@@ -1,10 +1,3 @@
 export { reportCsv } from './reportCsv';
 export { reportXlsx } from './reportXlsx';
-export {
-  bookFile,
-  bookFileJsonSchema,
-  parseBookFile,
-  type BookFileIssue,
-  type BookFileRead,
-  type WholeBook,
-} from './bookJson';
+export { bookFile, parseBookFile, type BookFileIssue, type BookFileRead, type WholeBook } from './bookJson';

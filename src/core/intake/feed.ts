@@ -1,51 +1,49 @@
-import { z } from 'zod';
+import * as z from 'zod/mini';
+import { atLeast, formed, list, text } from '@/core/bounded';
 import { ENTRY_HEADS, gridOf, type FileFacts, type GridCell } from '@/core/files';
 
-const amount = z.string().regex(/^-?\d{1,15}(\.\d{1,4})?$/);
-const day = z.string().regex(/^\d{4}-\d{2}-\d{2}$/);
+const amount = formed(/^-?\d{1,15}(\.\d{1,4})?$/);
+const day = formed(/^\d{4}-\d{2}-\d{2}$/);
 
 /** An entry of the feed with its lines. Numbers follow one another without gaps: the feed's own order. */
 const feedEntry = z.object({
-  seq: z.int().min(1),
+  seq: atLeast(1),
   date: day,
-  reference: z.string().max(200),
-  memo: z.string().max(2000),
-  counterparty: z.string().max(500),
-  lines: z
-    .array(
-      z.object({
-        account: z.string().max(60),
-        debit: amount.nullable(),
-        credit: amount.nullable(),
-        segments: z.record(z.string().max(200), z.string().max(500)),
-      }),
-    )
-    .min(1)
-    .max(10_000),
+  reference: text(200),
+  memo: text(2000),
+  counterparty: text(500),
+  lines: list(
+    z.object({
+      account: text(60),
+      debit: z.nullable(amount),
+      credit: z.nullable(amount),
+      segments: z.record(text(200), text(500)),
+    }),
+    1,
+    10_000,
+  ),
 });
 
 /** What the feed says of itself: `GET /feed/v1/company`. */
 export const feedCompanySchema = z.object({
-  company: z.string().max(200),
-  currency: z.string().length(3),
-  closedThrough: day.nullable(),
+  company: text(200),
+  currency: z.string().check(z.length(3)),
+  closedThrough: z.nullable(day),
   /** Number of its last entry. */
-  last: z.int().min(0),
-  accounts: z
-    .array(z.object({ code: z.string().max(60), name: z.string().max(200), type: z.string().max(60) }))
-    .max(20_000),
+  last: atLeast(0),
+  accounts: list(z.object({ code: text(60), name: text(200), type: text(60) }), 0, 20_000),
 });
 
 /** Where to begin after a day: `GET /feed/v1/cursor?after=DAY`. */
-export const feedCursorSchema = z.object({ cursor: z.int().min(0) });
+export const feedCursorSchema = z.object({ cursor: atLeast(0) });
 
 /** One page of entries: `GET /feed/v1/entries?since=N`. `count` and `debits` say what the page should hold. */
 export const feedPageSchema = z.object({
-  since: z.int().min(0),
-  count: z.int().min(0),
+  since: atLeast(0),
+  count: atLeast(0),
   debits: amount,
-  last: z.int().min(0),
-  entries: z.array(feedEntry).max(5000),
+  last: atLeast(0),
+  entries: list(feedEntry, 0, 5000),
 });
 
 export type FeedCompany = z.infer<typeof feedCompanySchema>;
@@ -125,7 +123,7 @@ async function tryAsk<T>(ask: FeedAsk, path: string, check: (raw: unknown) => T)
   throw fault!;
 }
 
-function read<T>(schema: z.ZodType<T>, raw: unknown): T {
+function read<T>(schema: z.ZodMiniType<T>, raw: unknown): T {
   const parsed = schema.safeParse(raw);
   if (parsed.success) return parsed.data;
   const first = parsed.error.issues[0]!;

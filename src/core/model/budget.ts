@@ -1,5 +1,6 @@
-import { z } from 'zod';
-import { byPeriod, id, instant, money, periodId, text } from './parts';
+import * as z from 'zod/mini';
+import { formed, list, text, whole } from '@/core/bounded';
+import { byPeriod, id, instant, money, periodId, periodKey } from './parts';
 import { LIMITS } from './limits';
 import { driverSchema, methodSchema } from './methods';
 
@@ -9,15 +10,15 @@ export const noteSchema = z.strictObject({ text: text(LIMITS.note), by: text(LIM
 export const lineSchema = z.strictObject({
   account: id,
   /** A value of the budget's axis; null for the whole company, or what belongs to no value. */
-  segment: id.nullable(),
+  segment: z.nullable(id),
   method: methodSchema,
   /** Months typed over the method; `null` is a typed blank. */
   overrides: byPeriod,
-  note: noteSchema.nullable(),
+  note: z.nullable(noteSchema),
   /** Notes on single months. */
-  cellNotes: z.record(periodId as unknown as z.ZodString, noteSchema),
+  cellNotes: z.record(periodKey, noteSchema),
   /** Someone has gone over the line. */
-  looked: z.strictObject({ by: text(LIMITS.person), at: instant }).nullable(),
+  looked: z.nullable(z.strictObject({ by: text(LIMITS.person), at: instant })),
 });
 
 export const budgetSchema = z.strictObject({
@@ -25,37 +26,37 @@ export const budgetSchema = z.strictObject({
   name: text(LIMITS.budgetName),
   state: z.enum(['draft', 'approved', 'superseded']),
   first: periodId,
-  length: z.int().min(1).max(LIMITS.budgetPeriods),
+  length: whole(1, LIMITS.budgetPeriods),
   covers: z.enum(['profitAndLoss', 'balanceSheet', 'both']),
   /** The axis whose values have lines of their own; null for a budget of the whole company. */
-  axis: id.nullable(),
+  axis: z.nullable(id),
   /** Those values; null among them is what is unassigned. `[null]` for the whole company. */
-  segments: z.array(id.nullable()).min(1).max(LIMITS.budgetSegments),
-  lines: z.array(lineSchema).max(LIMITS.lines),
-  drivers: z.array(driverSchema).max(LIMITS.drivers),
+  segments: list(z.nullable(id), 1, LIMITS.budgetSegments),
+  lines: list(lineSchema, 0, LIMITS.lines),
+  drivers: list(driverSchema, 0, LIMITS.drivers),
   /** The budget that this one revises, and why; null for one that revises none. */
-  revises: z.strictObject({ budget: id, reason: text(LIMITS.reason) }).nullable(),
+  revises: z.nullable(z.strictObject({ budget: id, reason: text(LIMITS.reason) })),
   /**
    * What was approved: when, by whom, and each line's figures in the order of the periods, then of the fiscal years
    * where an amount is said of a year as a whole. The fingerprint is the SHA-256 of them.
    */
-  approved: z
-    .strictObject({
+  approved: z.nullable(
+    z.strictObject({
       at: instant,
       by: text(LIMITS.person),
-      fingerprint: z.string().regex(/^([0-9a-f]{64})?$/),
-      lines: z
-        .array(
-          z.strictObject({
-            account: id,
-            segment: id.nullable(),
-            amounts: z.array(money.nullable()),
-            wholes: z.array(money.nullable()),
-          }),
-        )
-        .max(LIMITS.lines),
-    })
-    .nullable(),
+      fingerprint: formed(/^([0-9a-f]{64})?$/),
+      lines: list(
+        z.strictObject({
+          account: id,
+          segment: z.nullable(id),
+          amounts: z.array(z.nullable(money)),
+          wholes: z.array(z.nullable(money)),
+        }),
+        0,
+        LIMITS.lines,
+      ),
+    }),
+  ),
 });
 
 export type Note = z.infer<typeof noteSchema>;

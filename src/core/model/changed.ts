@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod/mini';
 import type { Patch } from 'immer';
 import { isAmount } from '@/core/money';
 import type { Line } from './budget';
@@ -53,7 +53,7 @@ function isPlainLine(before: Book, book: Book, path: readonly (string | number)[
 }
 
 /** What is wrong with a value by its schema; null when nothing is. */
-function faultOf(schema: z.ZodType, value: unknown, at: readonly (string | number)[]): Fault | null {
+function faultOf(schema: z.ZodMiniType, value: unknown, at: readonly (string | number)[]): Fault | null {
   const parsed = schema.safeParse(value);
   if (parsed.success) return null;
   const issue = parsed.error.issues[0]!;
@@ -73,7 +73,7 @@ function partFault(
   removed: boolean,
   seen: Set<string>,
 ): Fault | null {
-  let schema: z.ZodType = bookSchema;
+  let schema: z.ZodMiniType = bookSchema;
   let value: unknown = book;
   for (let i = 0; i < path.length; i++) {
     const key = path[i]!;
@@ -81,17 +81,17 @@ function partFault(
     const gone = next === null || typeof value !== 'object' || value === null || !Object.hasOwn(value, key);
     // Of what was taken out, and of a list's length, it is the container that changed.
     if (gone || (i === path.length - 1 && removed)) {
-      const size = schema instanceof z.ZodArray ? sizeOf(schema) : schema;
+      const size = schema instanceof z.ZodMiniArray ? sizeOf(schema) : schema;
       return once(seen, path.slice(0, i), () => faultOf(size, value, path.slice(0, i)));
     }
-    if (i === path.length - 1 && schema instanceof z.ZodArray) {
+    if (i === path.length - 1 && schema instanceof z.ZodMiniArray) {
       const list = schema;
       const container = value;
       const fault = once(seen, path.slice(0, i), () => faultOf(sizeOf(list), container, path.slice(0, i)));
       if (fault) return fault;
     }
-    if (schema instanceof z.ZodRecord) {
-      const fault = faultOf(schema.keyType as unknown as z.ZodType, key, path.slice(0, i + 1));
+    if (schema instanceof z.ZodMiniRecord) {
+      const fault = faultOf(schema.def.keyType as unknown as z.ZodMiniType, key, path.slice(0, i + 1));
       if (fault) return fault;
     }
     schema = next;
@@ -112,19 +112,21 @@ function once(
 }
 
 /** The schema of a part; null where the schema has to see the whole (a union), or knows no such part. */
-function step(schema: z.ZodType, key: string | number): z.ZodType | null {
-  if (schema instanceof z.ZodObject)
-    return ((schema.shape as Record<string, z.ZodType>)[key as string] ?? null) as z.ZodType | null;
-  if (schema instanceof z.ZodArray) return typeof key === 'number' ? (schema.element as z.ZodType) : null;
-  if (schema instanceof z.ZodRecord) return schema.valueType as unknown as z.ZodType;
-  if (schema instanceof z.ZodNullable) return step(schema.unwrap() as z.ZodType, key);
+function step(schema: z.ZodMiniType, key: string | number): z.ZodMiniType | null {
+  if (schema instanceof z.ZodMiniObject)
+    return ((schema.def.shape as Record<string, z.ZodMiniType>)[key as string] ??
+      null) as z.ZodMiniType | null;
+  if (schema instanceof z.ZodMiniArray)
+    return typeof key === 'number' ? (schema.def.element as z.ZodMiniType) : null;
+  if (schema instanceof z.ZodMiniRecord) return schema.def.valueType as unknown as z.ZodMiniType;
+  if (schema instanceof z.ZodMiniNullable) return step(schema.def.innerType as z.ZodMiniType, key);
   return null;
 }
 
-const sizes = new WeakMap<z.ZodType, z.ZodType>();
+const sizes = new WeakMap<z.ZodMiniType, z.ZodMiniType>();
 
 /** The same list, of anything: how long it may be. */
-function sizeOf(schema: z.ZodArray): z.ZodType {
+function sizeOf(schema: z.ZodMiniArray): z.ZodMiniType {
   let size = sizes.get(schema);
   if (!size) {
     const checks = schema._zod.def.checks ?? [];

@@ -1,4 +1,5 @@
-import { z } from 'zod';
+import * as z from 'zod/mini';
+import { atLeast, whole } from '@/core/bounded';
 import type { Change } from './journal';
 
 const patch = z.looseObject({
@@ -7,12 +8,12 @@ const patch = z.looseObject({
 });
 
 /** Numbers of changes: far from where one more would be none. */
-const seq = z.int().min(0).max(1e12);
+const seq = whole(0, 1e12);
 
 const named = { id: z.string(), name: z.string() };
 const about = z.strictObject({
-  places: z.array(z.strictObject({ of: z.string(), ...named, budget: z.strictObject(named).optional() })),
-  more: z.int().min(0),
+  places: z.array(z.strictObject({ of: z.string(), ...named, budget: z.optional(z.strictObject(named)) })),
+  more: atLeast(0),
 });
 
 /** One change as it is kept and as it stands in files; whether its patches fit a book shows when they are used. */
@@ -22,18 +23,18 @@ export const changeSchema = z.union([
     at: z.string(),
     type: z.enum(['undo', 'redo']),
     of: seq,
-    by: z.string().optional(),
+    by: z.optional(z.string()),
   }),
   z.strictObject({
     seq,
     at: z.string(),
     type: z.string(),
-    why: z.string().optional(),
-    by: z.string().optional(),
-    how: z.string().optional(),
-    said: z.string().optional(),
-    about: about.optional(),
-    version: z.int().optional(),
+    why: z.optional(z.string()),
+    by: z.optional(z.string()),
+    how: z.optional(z.string()),
+    said: z.optional(z.string()),
+    about: z.optional(about),
+    version: z.optional(z.int()),
     patches: z.array(patch),
     inverse: z.array(patch),
   }),

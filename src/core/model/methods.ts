@@ -1,5 +1,6 @@
-import { z } from 'zod';
-import { dayText, id, money, percentText, periodId, byPeriod, quantity, text } from './parts';
+import * as z from 'zod/mini';
+import { list, text, whole } from '@/core/bounded';
+import { dayText, id, money, percentText, periodId, periodKey, byPeriod, quantity } from './parts';
 import { ACCOUNT_KINDS } from './kinds';
 import { LIMITS } from './limits';
 
@@ -20,11 +21,12 @@ export const refSchema = z.discriminatedUnion('of', [
 ]);
 
 /** Years back: 1 is the year before. */
-const yearsBack = z.int().min(0).max(20);
+const yearsBack = whole(0, 20);
+const yearsBefore = whole(1, 20);
 
 /** The earlier figures that a line takes over. */
 export const basisSchema = z.discriminatedUnion('of', [
-  z.strictObject({ of: z.literal('actuals'), years: yearsBack.min(1) }),
+  z.strictObject({ of: z.literal('actuals'), years: yearsBefore }),
   /** Actuals of the closed months, a budget's months for the rest. */
   z.strictObject({ of: z.literal('outlook'), budget: id, years: yearsBack }),
   z.strictObject({ of: z.literal('budget'), budget: id, years: yearsBack }),
@@ -33,7 +35,7 @@ export const basisSchema = z.discriminatedUnion('of', [
 /** Amounts of the budget's fiscal years, or of its quarters, in their order; each is what is said of the months that the budget has of it. */
 export const wholesSchema = z.strictObject({
   per: z.enum(['year', 'quarter']),
-  amounts: z.array(money.nullable()).min(1).max(120),
+  amounts: list(z.nullable(money), 1, 120),
 });
 
 /** How an amount is divided over the months of its year or quarter. */
@@ -45,9 +47,9 @@ export const phasingSchema = z.discriminatedUnion('by', [
   /** The weeks of a quarter's three months. */
   z.strictObject({ by: z.literal('weeks'), pattern: z.enum(['4-4-5', '4-5-4', '5-4-4']) }),
   /** Only these months, by their number in the fiscal year. */
-  z.strictObject({ by: z.literal('months'), numbers: z.array(z.int().min(1).max(99)).min(1).max(99) }),
+  z.strictObject({ by: z.literal('months'), numbers: list(whole(1, 99), 1, 99) }),
   /** A month, and every so many months after it. */
-  z.strictObject({ by: z.literal('every'), first: periodId, months: z.int().min(1).max(120) }),
+  z.strictObject({ by: z.literal('every'), first: periodId, months: whole(1, 120) }),
   /** Weights made by hand, kept in the book under a name. */
   z.strictObject({ by: z.literal('weights'), weights: id }),
 ]);
@@ -61,7 +63,7 @@ const stepChange = z.discriminatedUnion('of', [
   z.strictObject({ of: z.literal('percent'), percent: percentText, compounding: z.boolean() }),
 ]);
 /** ISO 8601 weekdays: 1 Monday to 7 Sunday. */
-export const weekdays = z.array(z.int().min(1).max(7)).max(7);
+export const weekdays = list(whole(1, 7), 0, 7);
 
 export const methodSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('byMonth'), amounts: byPeriod }),
@@ -72,14 +74,14 @@ export const methodSchema = z.discriminatedUnion('kind', [
     add: money,
     /** Lumps that will not come back: what is taken out of a month's basis; `null` leaves the month out. */
     skip: byPeriod,
-    rest: restSchema.optional(),
+    rest: z.optional(restSchema),
     ...lifted,
   }),
   z.strictObject({
     kind: z.literal('runRate'),
     over: z.discriminatedUnion('of', [
       z.strictObject({ of: z.literal('all') }),
-      z.strictObject({ of: z.literal('last'), months: z.int().min(1).max(120) }),
+      z.strictObject({ of: z.literal('last'), months: whole(1, 120) }),
       z.strictObject({ of: z.literal('range'), first: periodId, last: periodId }),
     ]),
     add: money,
@@ -88,28 +90,28 @@ export const methodSchema = z.discriminatedUnion('kind', [
   z.strictObject({
     kind: z.literal('phased'),
     /** `null`: the year before's total. */
-    amounts: wholesSchema.nullable(),
-    rest: restSchema.optional(),
+    amounts: z.nullable(wholesSchema),
+    rest: z.optional(restSchema),
     by: phasingSchema,
     ...lifted,
   }),
   z.strictObject({
     kind: z.literal('pattern'),
-    amounts: wholesSchema.nullable(),
-    rest: restSchema.optional(),
+    amounts: z.nullable(wholesSchema),
+    rest: z.optional(restSchema),
     /** `null`: the account itself. */
-    like: refSchema.nullable(),
+    like: z.nullable(refSchema),
     /** The years whose months are averaged. */
-    years: z.array(yearsBack.min(1)).min(1).max(10),
+    years: list(yearsBefore, 1, 10),
     ...lifted,
   }),
   z.strictObject({
     kind: z.literal('step'),
     /** `null`: as the ledger's last closed month, or its closing balance. */
-    start: money.nullable(),
+    start: z.nullable(money),
     /** The first month that differs from the start. */
     first: periodId,
-    every: z.int().min(1).max(120),
+    every: whole(1, 120),
     change: stepChange,
     round: roundSchema,
   }),
@@ -117,28 +119,25 @@ export const methodSchema = z.discriminatedUnion('kind', [
     kind: z.literal('share'),
     of: refSchema,
     /** `null`: as it was in the year before the budget. */
-    percent: percentText.nullable(),
+    percent: z.nullable(percentText),
     /** Months after the amount that it is a share of. */
-    lag: z.int().min(0).max(36),
+    lag: whole(0, 36),
     round: roundSchema,
   }),
   z.strictObject({
     kind: z.literal('occurrence'),
     amount: money,
     /** Other amounts from a day on, such as a raise. */
-    later: z
-      .array(z.strictObject({ from: dayText, amount: money }))
-      .max(24)
-      .optional(),
+    later: z.optional(list(z.strictObject({ from: dayText, amount: money }), 0, 24)),
     on: z.discriminatedUnion('of', [
-      z.strictObject({ of: z.literal('weeks'), every: z.int().min(1).max(52), from: dayText }),
+      z.strictObject({ of: z.literal('weeks'), every: whole(1, 52), from: dayText }),
       /** Days of the month; beyond its end means its last day. */
-      z.strictObject({ of: z.literal('monthDays'), days: z.array(z.int().min(1).max(31)).min(1).max(4) }),
-      z.strictObject({ of: z.literal('weekdays'), weekdays: weekdays.min(1) }),
+      z.strictObject({ of: z.literal('monthDays'), days: list(whole(1, 31), 1, 4) }),
+      z.strictObject({ of: z.literal('weekdays'), weekdays: weekdays.check(z.minLength(1)) }),
       z.strictObject({ of: z.literal('workingDays') }),
     ]),
   }),
-  z.strictObject({ kind: z.literal('driver'), factors: z.array(id).min(1).max(6), round: roundSchema }),
+  z.strictObject({ kind: z.literal('driver'), factors: list(id, 1, 6), round: roundSchema }),
   /** The text with ids for names; see `core/formula`. */
   z.strictObject({ kind: z.literal('formula'), formula: text(LIMITS.formula), round: roundSchema }),
   /** Amounts of the years as a whole, with nothing said of their months. */
@@ -150,19 +149,19 @@ export const driverSchema = z.strictObject({
   id,
   name: text(LIMITS.driverName),
   unit: text(LIMITS.unit),
-  decimals: z.int().min(0).max(6),
+  decimals: whole(0, 6),
   /** Before the budget's first month, for “prior”. */
-  opening: quantity.nullable(),
+  opening: z.nullable(quantity),
   series: z.discriminatedUnion('kind', [
     z.strictObject({
       kind: z.literal('typed'),
-      values: z.record(periodId as unknown as z.ZodString, quantity.nullable()),
+      values: z.record(periodKey, z.nullable(quantity)),
     }),
     z.strictObject({
       kind: z.literal('step'),
       start: quantity,
       first: periodId,
-      every: z.int().min(1).max(120),
+      every: whole(1, 120),
       change: z.discriminatedUnion('of', [
         z.strictObject({ of: z.literal('amount'), amount: quantity }),
         z.strictObject({ of: z.literal('percent'), percent: percentText, compounding: z.boolean() }),
@@ -179,10 +178,10 @@ export const driverSchema = z.strictObject({
 export const weightsSchema = z.strictObject({
   id,
   name: text(LIMITS.weightsName),
-  weights: z.array(z.int().min(0).max(1_000_000)).min(1).max(99),
+  weights: list(whole(0, 1_000_000), 1, 99),
 });
 
-export const workWeekSchema = z.strictObject({ weekdays, holidays: z.array(dayText).max(LIMITS.holidays) });
+export const workWeekSchema = z.strictObject({ weekdays, holidays: list(dayText, 0, LIMITS.holidays) });
 
 export type Rest = z.infer<typeof restSchema>;
 export type RoundUnit = z.infer<typeof roundSchema>;

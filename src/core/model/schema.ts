@@ -1,10 +1,11 @@
-import { z } from 'zod';
+import * as z from 'zod/mini';
+import { atLeast, formed, list, text, whole } from '@/core/bounded';
 import { periodFaults } from '@/core/calendar';
 import { budgetSchema } from './budget';
 import { ACCOUNT_KINDS } from './kinds';
 import { LIMITS } from './limits';
 import { weightsSchema, workWeekSchema } from './methods';
-import { dayText, id, money, percentText, periodId, text, total } from './parts';
+import { dayText, id, money, percentText, periodId, periodKey, total } from './parts';
 
 export const accountSchema = z.strictObject({
   id,
@@ -18,15 +19,15 @@ export const accountSchema = z.strictObject({
   /** The person who looks after it; empty for nobody in particular. */
   keeper: text(LIMITS.keeper),
   /** A usual month lies between these natural amounts; a month outside is marked. Null: no such bound. */
-  usual: z.strictObject({ low: money.nullable(), high: money.nullable() }),
+  usual: z.strictObject({ low: z.nullable(money), high: z.nullable(money) }),
 });
 
 export const sourceSchema = z.strictObject({
   id,
   fileName: text(LIMITS.fileName),
   /** SHA-256 of the file's bytes, in hexadecimal. */
-  fingerprint: z.string().regex(/^[0-9a-f]{64}$/),
-  sheet: text(LIMITS.sheetName).nullable(),
+  fingerprint: formed(/^[0-9a-f]{64}$/),
+  sheet: z.nullable(text(LIMITS.sheetName)),
   takenAt: text(40),
   /** How the ledger's figures stood in it. */
   shape: z.enum(['months', 'entries', 'balances']),
@@ -37,13 +38,13 @@ export const sourceSchema = z.strictObject({
   /** The file's column heads, by which the next file of the same shape is known. */
   heads: text(LIMITS.heads),
   /** The entry of the feed up to which this pull went. */
-  cursor: z.int().nullable(),
+  cursor: z.nullable(z.int()),
   /** Accepted although it did not tie: what did not, why it was accepted all the same, and when. */
-  untied: z
-    .strictObject({ faults: z.array(text(60)).max(20), reason: text(LIMITS.reason), at: text(40) })
-    .nullable(),
+  untied: z.nullable(
+    z.strictObject({ faults: list(text(60), 0, 20), reason: text(LIMITS.reason), at: text(40) }),
+  ),
   /** It holds one side of each entry, or what is left of it when what the book had was taken off: its debits need not equal its credits. */
-  oneSided: z.literal(true).optional(),
+  oneSided: z.optional(z.literal(true)),
   block: id,
   rows: z.strictObject({
     read: z.int(),
@@ -75,34 +76,33 @@ export const settingsSchema = z.strictObject({
   negatives: z.enum(['parentheses', 'minus']),
   cents: z.boolean(),
   /** Figures are shown in thousands; `cents` is then off. */
-  thousands: z.literal(true).optional(),
+  thousands: z.optional(z.literal(true)),
   /** Negatives are red, too. */
-  red: z.literal(true).optional(),
+  red: z.optional(z.literal(true)),
 });
 
 export const calendarSchema = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('months'), firstMonth: z.int().min(1).max(12) }),
+  z.strictObject({ kind: z.literal('months'), firstMonth: whole(1, 12) }),
   z.strictObject({
     kind: z.literal('weeks'),
     pattern: z.enum(['4-4-5', '4-5-4', '5-4-4']),
-    endMonth: z.int().min(1).max(12),
+    endMonth: whole(1, 12),
     /** ISO 8601: 1 Monday to 7 Sunday. */
-    endWeekday: z.int().min(1).max(7),
+    endWeekday: whole(1, 7),
     ending: z.enum(['last', 'nearest']),
   }),
   z.strictObject({
     kind: z.literal('handMade'),
-    periods: z
-      .array(
-        z.strictObject({
-          year: z.int().min(1900).max(2199),
-          name: text(LIMITS.periodName),
-          start: dayText,
-          end: dayText,
-        }),
-      )
-      .max(LIMITS.periods)
-      .refine((list) => periodFaults(list).length === 0, 'periods leave a gap or overlap'),
+    periods: list(
+      z.strictObject({
+        year: whole(1900, 2199),
+        name: text(LIMITS.periodName),
+        start: dayText,
+        end: dayText,
+      }),
+      0,
+      LIMITS.periods,
+    ).check(z.refine((all) => periodFaults(all).length === 0, 'periods leave a gap or overlap')),
   }),
 ]);
 
@@ -111,17 +111,17 @@ export const axisSchema = z.strictObject({
   id,
   name: text(LIMITS.axisName),
   /** Headings of the file columns that feed it; none for an axis made by hand. */
-  columns: z.array(text(LIMITS.heading)).max(LIMITS.columns),
+  columns: list(text(LIMITS.heading), 0, LIMITS.columns),
   /** Values in their order; `from` are the texts of the files that mean them. */
-  values: z
-    .array(
-      z.strictObject({
-        id,
-        name: text(LIMITS.segmentName),
-        from: z.array(text(LIMITS.segmentText)).max(LIMITS.textsOfSegment),
-      }),
-    )
-    .max(LIMITS.segments),
+  values: list(
+    z.strictObject({
+      id,
+      name: text(LIMITS.segmentName),
+      from: list(text(LIMITS.segmentText), 0, LIMITS.textsOfSegment),
+    }),
+    0,
+    LIMITS.segments,
+  ),
   /** Accounts whose entries belong to a value when the entries themselves say nothing. */
   byAccount: z.record(id, id),
 });
@@ -129,13 +129,13 @@ export const axisSchema = z.strictObject({
 /** When the ledger feed is pulled while the app is open. */
 export const scheduleSchema = z.discriminatedUnion('every', [
   z.strictObject({ every: z.literal('never') }),
-  z.strictObject({ every: z.literal('hours'), hours: z.int().min(1).max(168) }),
+  z.strictObject({ every: z.literal('hours'), hours: whole(1, 168) }),
   z.strictObject({
     every: z.literal('days'),
     /** ISO 8601 weekdays; all seven for daily. */
-    weekdays: z.array(z.int().min(1).max(7)).min(1).max(7),
+    weekdays: list(whole(1, 7), 1, 7),
     /** Local time, HH:MM. */
-    at: z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/),
+    at: formed(/^([01]\d|2[0-3]):[0-5]\d$/),
   }),
 ]);
 
@@ -143,7 +143,7 @@ export const feedSchema = z.strictObject({
   url: text(500),
   company: text(200),
   /** The feed's entries up to this number are in the book. */
-  cursor: z.int().min(0),
+  cursor: atLeast(0),
   schedule: scheduleSchema,
 });
 
@@ -152,26 +152,26 @@ export const bookSchema = z.strictObject({
   version: z.literal(3),
   id,
   name: text(LIMITS.bookName),
-  currency: z.string().regex(/^[A-Z]{3}$/),
+  currency: formed(/^[A-Z]{3}$/),
   locale: text(40),
   calendar: calendarSchema,
-  accounts: z.array(accountSchema).max(LIMITS.accounts),
+  accounts: list(accountSchema, 0, LIMITS.accounts),
   /** Accounts that were merged: old id to the one that took it in. Entries keep the old id. */
   merged: z.record(id, id),
-  axes: z.array(axisSchema).max(LIMITS.axes),
-  feed: feedSchema.nullable(),
-  sources: z.array(sourceSchema).max(LIMITS.sources),
-  closedThrough: periodId.nullable(),
-  budgets: z.array(budgetSchema).max(LIMITS.budgets),
+  axes: list(axisSchema, 0, LIMITS.axes),
+  feed: z.nullable(feedSchema),
+  sources: list(sourceSchema, 0, LIMITS.sources),
+  closedThrough: z.nullable(periodId),
+  budgets: list(budgetSchema, 0, LIMITS.budgets),
   /** Weights for phasing, kept under a name. */
-  weights: z.array(weightsSchema).max(LIMITS.weights),
+  weights: list(weightsSchema, 0, LIMITS.weights),
   /** The days on which the company works. */
   workWeek: workWeekSchema,
   /** Notes on variances by period, then account. */
-  varianceNotes: z.record(periodId as unknown as z.ZodString, z.record(id, varianceNoteSchema)),
+  varianceNotes: z.record(periodKey, z.record(id, varianceNoteSchema)),
   settings: settingsSchema,
   /** The next number for a generated id of an account, source or budget. */
-  nextId: z.int().min(1),
+  nextId: atLeast(1),
 });
 
 export type Account = z.infer<typeof accountSchema>;

@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import { z } from 'zod';
+import * as z from 'zod/mini';
 import type { LeadColumn } from '@/components/sheet/types';
 import { readSetting, writeSetting } from '@/store/settings';
 
@@ -9,14 +9,14 @@ export const INFOS = ['change', 'changePercent', 'lastYear', 'yearBefore', 'shar
 export type Info = (typeof INFOS)[number];
 
 const setupSchema = z.object({
-  grain: z.enum(['months', 'beside', 'quarters', 'year']).catch('months'),
-  lead: z.array(z.enum(LEADS)).catch(['badge']),
-  info: z.array(z.enum(INFOS)).catch(['change']),
+  grain: z.catch(z.enum(['months', 'beside', 'quarters', 'year']), 'months'),
+  lead: z.catch(z.array(z.enum(LEADS)), ['badge']),
+  info: z.catch(z.array(z.enum(INFOS)), ['change']),
   /** The quiet row beneath a line: of which lines, and what it shows. */
-  ghosts: z.enum(['selected', 'all', 'none']).catch('selected'),
-  ghostOf: z.string().max(80).catch('lastYear'),
-  costsFirst: z.boolean().catch(false),
-  wholeWindow: z.boolean().catch(false),
+  ghosts: z.catch(z.enum(['selected', 'all', 'none']), 'selected'),
+  ghostOf: z.catch(z.string(), 'lastYear'),
+  costsFirst: z.catch(z.boolean(), false),
+  wholeWindow: z.catch(z.boolean(), false),
 });
 
 /** How a person likes the worksheet; kept in the browser, not in the book. */

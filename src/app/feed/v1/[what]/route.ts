@@ -1,5 +1,6 @@
 import { NextResponse, type NextRequest } from 'next/server';
-import { z } from 'zod';
+import * as z from 'zod/mini';
+import { whole } from '@/core/bounded';
 import { parseIsoDay } from '@/core/calendar';
 import { FeedDown, FeedService } from '@/demo/feedService';
 
@@ -7,14 +8,14 @@ import { FeedDown, FeedService } from '@/demo/feedService';
 const kept = globalThis as { tellanFeed?: FeedService };
 const service = (kept.tellanFeed ??= new FeedService());
 
-const behavior = z
-  .object({
-    failNext: z.int().min(0).max(100),
-    halfNext: z.int().min(0).max(100),
+const behavior = z.partial(
+  z.object({
+    failNext: whole(0, 100),
+    halfNext: whole(0, 100),
     repeat: z.boolean(),
-    delayMs: z.int().min(0).max(20_000),
-  })
-  .partial();
+    delayMs: whole(0, 20_000),
+  }),
+);
 const wait = (ms: number) => new Promise((done) => setTimeout(done, ms));
 const not = (status: number, error: string) => NextResponse.json({ error }, { status });
 
