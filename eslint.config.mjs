@@ -71,7 +71,7 @@ const zones = [
 
 /** The packages that core may use; `exceljs` and `saxes` only where files are read and written. */
 const coreAllow = (extra = []) => {
-  const names = ['zod', 'immer', 'papaparse', 'decimal.js', ...extra];
+  const names = ['zod/mini', 'zod/v4/locales', 'immer', 'papaparse', 'decimal.js', ...extra];
   return [
     'error',
     {

@@ -128,6 +128,14 @@ test('the keyboard reaches everything, and ? says how', async ({ page }) => {
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
   await page.keyboard.press('Escape');
+  // A menu that is loaded with its first press opens by it, takes the focus and gives it back.
+  const book = page.getByRole('button', { name: /^Book:/ });
+  await book.focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('menuitem', { name: 'New book…' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('menuitem', { name: 'New book…' })).toBeHidden();
+  await expect(book).toBeFocused();
   await page.getByRole('button', { name: 'Oct 2026, closed' }).click();
   await expect(cell(page, 'Berth fees, North Yard', 3)).toHaveAttribute('id', /-active$/);
 });

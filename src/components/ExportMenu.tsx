@@ -1,18 +1,24 @@
 'use client';
 
-import { Button, Menu } from '@mantine/core';
+import { Button } from '@mantine/core';
+import type { MenuEntry } from './Opened';
+import { MenuButton } from './Opens';
 
-/** The export button of a screen. */
-export function ExportMenu({ onCsv, onXlsx }: { readonly onCsv: () => void; readonly onXlsx: () => void }) {
-  return (
-    <Menu position="bottom-end" shadow="sm" transitionProps={{ duration: 0 }}>
-      <Menu.Target>
-        <Button>Export ▾</Button>
-      </Menu.Target>
-      <Menu.Dropdown>
-        <Menu.Item onClick={onXlsx}>Workbook (XLSX), with formulas</Menu.Item>
-        <Menu.Item onClick={onCsv}>Plain table (CSV)</Menu.Item>
-      </Menu.Dropdown>
-    </Menu>
-  );
-}
+/** The export button of a screen. A screen that has more to export than its table says so in between. */
+export const ExportMenu = ({
+  onCsv,
+  onXlsx,
+  xlsx = 'Workbook (XLSX), with formulas',
+  more = [],
+}: {
+  readonly onCsv: () => void;
+  readonly onXlsx: () => void;
+  readonly xlsx?: string;
+  readonly more?: readonly MenuEntry[];
+}) => (
+  <MenuButton
+    position="bottom-end"
+    button={<Button>Export ▾</Button>}
+    entries={[{ label: xlsx, run: onXlsx }, ...more, { label: 'Plain table (CSV)', run: onCsv }]}
+  />
+);

@@ -1,6 +1,7 @@
 'use client';
 
-import { Button, Checkbox, Popover, Stack } from '@mantine/core';
+import { Button, Checkbox, Stack } from '@mantine/core';
+import { PanelButton } from './Opens';
 
 export type KindOption<K extends string> = { readonly value: K; readonly label: string };
 
@@ -35,33 +36,28 @@ export function KindsFilter<K extends string>({
             .map((o) => o.label)
             .join(', '));
   return (
-    <Popover position="bottom-start" shadow="sm" trapFocus>
-      <Popover.Target>
-        <Button aria-label={`Kinds shown: ${said}`}>{said}</Button>
-      </Popover.Target>
-      <Popover.Dropdown>
-        <Stack gap={6}>
-          {options.map((o) => (
-            <Checkbox
-              key={o.value}
-              size="xs"
-              label={o.label}
-              checked={chosen.includes(o.value)}
-              onChange={(e) =>
-                onChosen(e.currentTarget.checked ? [...chosen, o.value] : chosen.filter((k) => k !== o.value))
-              }
-            />
-          ))}
-          {offered.map((p) => (
-            <Button key={p.label} onClick={() => onChosen(p.values)}>
-              {p.label}
-            </Button>
-          ))}
-          <Button disabled={chosen.length === 0} onClick={() => onChosen([])}>
-            {all}
+    <PanelButton button={<Button aria-label={`Kinds shown: ${said}`}>{said}</Button>}>
+      <Stack gap={6}>
+        {options.map((o) => (
+          <Checkbox
+            key={o.value}
+            size="xs"
+            label={o.label}
+            checked={chosen.includes(o.value)}
+            onChange={(e) =>
+              onChosen(e.currentTarget.checked ? [...chosen, o.value] : chosen.filter((k) => k !== o.value))
+            }
+          />
+        ))}
+        {offered.map((p) => (
+          <Button key={p.label} onClick={() => onChosen(p.values)}>
+            {p.label}
           </Button>
-        </Stack>
-      </Popover.Dropdown>
-    </Popover>
+        ))}
+        <Button disabled={chosen.length === 0} onClick={() => onChosen([])}>
+          {all}
+        </Button>
+      </Stack>
+    </PanelButton>
   );
 }

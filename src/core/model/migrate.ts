@@ -1,4 +1,4 @@
-import type { z } from 'zod';
+import type { z } from 'zod/mini';
 import { bookSchema, type Book } from './schema';
 import { soundBook, type SetAside } from './sound';
 import { toVersion3 } from './version3';

@@ -2,7 +2,8 @@
 
 import { useRef, useState } from 'react';
 import dynamic from 'next/dynamic';
-import { Menu } from '@mantine/core';
+import { MenuButton } from '@/components/Opens';
+import type { MenuEntry } from '@/components/Opened';
 import { openBookFile, saveBookFile } from '@/store/bookFile';
 import { addDemoBook, openKept, useBookStore, type ShelfItem } from '@/store/bookStore';
 import { say } from '@/store/session';
@@ -11,6 +12,14 @@ import { issueWords } from './words';
 import classes from './Shell.module.css';
 
 const BookDialogs = dynamic(() => import('./BookDialogs').then((m) => m.BookDialogs));
+
+const ofBook = (ask: (dialog: Asking) => void): MenuEntry[] => [
+  'line',
+  { label: 'Save the book as a file', run: () => void saveBookFile() },
+  { label: 'Rename…', run: () => ask('rename') },
+  { label: 'Duplicate…', run: () => ask('duplicate') },
+  { label: 'Delete…', run: () => ask('delete'), takesAway: true },
+];
 
 /** The open book's name, and everything that can be done with books. */
 export function BookMenu() {
@@ -27,8 +36,9 @@ export function BookMenu() {
 
   return (
     <>
-      <Menu position="bottom-start" width={290} shadow="sm" transitionProps={{ duration: 0 }}>
-        <Menu.Target>
+      <MenuButton
+        width={290}
+        button={
           <button
             type="button"
             className={classes.bookButton}
@@ -36,31 +46,21 @@ export function BookMenu() {
           >
             {book?.name ?? 'No book open'} ▾
           </button>
-        </Menu.Target>
-        <Menu.Dropdown>
-          {shelf.map((s) => (
-            <Menu.Item key={s.id} fw={s.id === book?.id ? 600 : 400} onClick={() => void openOr(s)}>
-              {s.unreadable ? `A book that cannot be read (${s.id})` : s.name}
-              {s.id === book?.id ? ' ✓' : ''}
-            </Menu.Item>
-          ))}
-          <Menu.Divider />
-          <Menu.Item onClick={() => setDialog('new')}>New book…</Menu.Item>
-          <Menu.Item onClick={() => file.current?.click()}>Open a book file…</Menu.Item>
-          <Menu.Item onClick={() => void addDemoBook()}>Add the demo book afresh</Menu.Item>
-          {book && (
-            <>
-              <Menu.Divider />
-              <Menu.Item onClick={() => void saveBookFile()}>Save the book as a file</Menu.Item>
-              <Menu.Item onClick={() => setDialog('rename')}>Rename…</Menu.Item>
-              <Menu.Item onClick={() => setDialog('duplicate')}>Duplicate…</Menu.Item>
-              <Menu.Item c="var(--bad)" onClick={() => setDialog('delete')}>
-                Delete…
-              </Menu.Item>
-            </>
-          )}
-        </Menu.Dropdown>
-      </Menu>
+        }
+        entries={[
+          ...shelf.map((s) => ({
+            key: s.id,
+            label: `${s.unreadable ? `A book that cannot be read (${s.id})` : s.name}${s.id === book?.id ? ' ✓' : ''}`,
+            current: s.id === book?.id,
+            run: () => void openOr(s),
+          })),
+          'line',
+          { label: 'New book…', run: () => setDialog('new') },
+          { label: 'Open a book file…', run: () => file.current?.click() },
+          { label: 'Add the demo book afresh', run: () => void addDemoBook() },
+          ...(book ? ofBook(setDialog) : []),
+        ]}
+      />
       <input
         ref={file}
         type="file"

@@ -1,10 +1,8 @@
 'use client';
 
-import { ActionIcon, Popover, SegmentedControl, Switch } from '@mantine/core';
-import { IconDecimal } from '@tabler/icons-react';
+import { SegmentedControl, Switch } from '@mantine/core';
 import type { Settings } from '@/core/model';
 import { dispatch, useBookStore } from '@/store/bookStore';
-import classes from './Shell.module.css';
 
 type Scale = 'cents' | 'whole' | 'thousands';
 const scaleOf = ({ cents, thousands }: Settings): Scale =>
@@ -22,57 +20,44 @@ export function Numbers() {
   if (!settings) return null;
   const set = (change: Partial<Settings>) => dispatch({ type: 'setSettings', settings: change });
   return (
-    <Popover position="bottom-start" width={250} shadow="sm" trapFocus returnFocus defaultOpened>
-      <Popover.Target>
-        <ActionIcon
-          variant="transparent"
-          c="inherit"
-          aria-label="How figures are written"
-          title="How figures are written"
-          className={classes.tool}
-        >
-          <IconDecimal size={18} />
-        </ActionIcon>
-      </Popover.Target>
-      <Popover.Dropdown>
-        <div className="label" style={{ marginBottom: 6 }}>
-          Figures
-        </div>
-        <SegmentedControl
-          size="xs"
-          fullWidth
-          aria-label="Figures"
-          disabled={readOnly}
-          value={scaleOf(settings)}
-          onChange={(v) => set(AS[v as Scale])}
-          data={[
-            { value: 'cents', label: 'Cents' },
-            { value: 'whole', label: 'Whole' },
-            { value: 'thousands', label: 'Thousands' },
-          ]}
-          mb="xs"
-        />
-        <SegmentedControl
-          size="xs"
-          fullWidth
-          aria-label="Negatives"
-          disabled={readOnly}
-          value={settings.negatives}
-          onChange={(v) => set({ negatives: v as Settings['negatives'] })}
-          data={[
-            { value: 'parentheses', label: '(1,234)' },
-            { value: 'minus', label: '−1,234' },
-          ]}
-          mb="xs"
-        />
-        <Switch
-          size="xs"
-          label="Negatives in red, too"
-          checked={settings.red === true}
-          disabled={readOnly}
-          onChange={(e) => set({ red: e.currentTarget.checked ? true : undefined })}
-        />
-      </Popover.Dropdown>
-    </Popover>
+    <>
+      <div className="label" style={{ marginBottom: 6 }}>
+        Figures
+      </div>
+      <SegmentedControl
+        size="xs"
+        fullWidth
+        aria-label="Figures"
+        disabled={readOnly}
+        value={scaleOf(settings)}
+        onChange={(v) => set(AS[v as Scale])}
+        data={[
+          { value: 'cents', label: 'Cents' },
+          { value: 'whole', label: 'Whole' },
+          { value: 'thousands', label: 'Thousands' },
+        ]}
+        mb="xs"
+      />
+      <SegmentedControl
+        size="xs"
+        fullWidth
+        aria-label="Negatives"
+        disabled={readOnly}
+        value={settings.negatives}
+        onChange={(v) => set({ negatives: v as Settings['negatives'] })}
+        data={[
+          { value: 'parentheses', label: '(1,234)' },
+          { value: 'minus', label: '−1,234' },
+        ]}
+        mb="xs"
+      />
+      <Switch
+        size="xs"
+        label="Negatives in red, too"
+        checked={settings.red === true}
+        disabled={readOnly}
+        onChange={(e) => set({ red: e.currentTarget.checked ? true : undefined })}
+      />
+    </>
   );
 }

@@ -14,6 +14,7 @@ import {
   IconSun,
 } from '@tabler/icons-react';
 import { Guard } from '@/components/Guard';
+import { PanelButton } from '@/components/Opens';
 import { Trouble } from '@/components/Trouble';
 import { hasTyped, inDialog, isTyping, noticeFocus } from '@/components/typing';
 import {
@@ -59,7 +60,6 @@ export function Shell({ children }: { readonly children: ReactNode }) {
   const red = useBookStore((s) => s.history?.book.settings.red === true);
   useAddress(path, phase === 'ready' ? (bookId ?? null) : null);
   const asked = useSession((s) => s.asked !== null);
-  const [numbers, setNumbers] = useState(false);
   const [help, setHelp] = useState(false);
   const [palette, setPalette] = useState(false);
   // Another state of the book, or another stage, may be drawn where this one was not.
@@ -155,7 +155,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
         <BookMenu />
         <div className={classes.tools}>
           <UndoButtons />
-          {numbers ? <Numbers /> : <NumbersButton onClick={() => setNumbers(true)} />}
+          <NumbersButton />
           <SchemeButton />
           <ActionIcon
             variant="transparent"
@@ -255,21 +255,26 @@ function UndoButtons() {
   );
 }
 
-/** Stands where the choice of figures opens, which is loaded when it is first wanted. */
-function NumbersButton({ onClick }: { readonly onClick: () => void }) {
+function NumbersButton() {
   const open = useBookStore((s) => s.history !== null);
   return (
     open && (
-      <ActionIcon
-        variant="transparent"
-        c="inherit"
-        aria-label="How figures are written"
-        title="How figures are written"
-        className={classes.tool}
-        onClick={onClick}
+      <PanelButton
+        width={250}
+        button={
+          <ActionIcon
+            variant="transparent"
+            c="inherit"
+            aria-label="How figures are written"
+            title="How figures are written"
+            className={classes.tool}
+          >
+            <IconDecimal size={18} />
+          </ActionIcon>
+        }
       >
-        <IconDecimal size={18} />
-      </ActionIcon>
+        <Numbers />
+      </PanelButton>
     )
   );
 }

@@ -1,8 +1,8 @@
 'use client';
 
-import { Popover } from '@mantine/core';
 import type { Check, CheckCode } from '@/core/checks';
 import { Guard } from '@/components/Guard';
+import { PanelButton } from '@/components/Opens';
 import { useBookStore } from '@/store/bookStore';
 import { useChecks } from '@/store/ground';
 import { useSession } from '@/store/session';
@@ -85,22 +85,24 @@ function Checks() {
   const broken = checks.filter((c) => !c.holds);
   if (checks.length === 0) return <span>Nothing to check yet</span>;
   return (
-    <Popover position="top-end" width={420} shadow="sm">
-      <Popover.Target>
+    <PanelButton
+      position="top-end"
+      width={420}
+      trapFocus={false}
+      button={
         <button type="button" className={classes.checks} data-broken={broken.length > 0 || undefined}>
           {broken.length === 0
             ? `✓ ${checks.length} of ${checks.length} checks hold`
             : `✗ ${broken.length} of ${checks.length} checks fail`}
         </button>
-      </Popover.Target>
-      <Popover.Dropdown>
-        <ul className={classes.checkList} tabIndex={0} aria-label="Checks">
-          {[...broken, ...checks.filter((c) => c.holds)].map((c, i) => (
-            <CheckItem key={i} check={c} />
-          ))}
-        </ul>
-      </Popover.Dropdown>
-    </Popover>
+      }
+    >
+      <ul className={classes.checkList} tabIndex={0} aria-label="Checks">
+        {[...broken, ...checks.filter((c) => c.holds)].map((c, i) => (
+          <CheckItem key={i} check={c} />
+        ))}
+      </ul>
+    </PanelButton>
   );
 }
 

@@ -1,8 +1,9 @@
 'use client';
 
-import { Button, Popover } from '@mantine/core';
+import { Button } from '@mantine/core';
 import { formatAmount, ZERO } from '@/core/money';
 import type { Book } from '@/core/model';
+import { PanelButton } from '@/components/Opens';
 import { MoneyInput, PercentInput } from '@/components/MoneyInput';
 import { dispatch } from '@/store/bookStore';
 
@@ -16,32 +17,32 @@ export function FlagFields({ book, readOnly }: { readonly book: Book; readonly r
     zero: '0',
   });
   return (
-    <Popover position="bottom-start" width={270} shadow="sm" trapFocus>
-      <Popover.Target>
+    <PanelButton
+      width={270}
+      button={
         <Button>
           Flag over {amount} and {settings.flagPercent}%
         </Button>
-      </Popover.Target>
-      <Popover.Dropdown>
-        <p className="faded" style={{ marginTop: 0, fontSize: 12.5 }}>
-          A line asks for a note when the month’s difference exceeds both.
-        </p>
-        <MoneyInput
-          label="Amount"
-          value={settings.flagAmount}
-          currency={book.currency}
-          locale={book.locale}
-          disabled={readOnly}
-          onCommit={(a) => set({ flagAmount: a ?? ZERO })}
-          mb="xs"
-        />
-        <PercentInput
-          label="Percent of the budget"
-          value={settings.flagPercent}
-          disabled={readOnly}
-          onCommit={(flagPercent) => set({ flagPercent })}
-        />
-      </Popover.Dropdown>
-    </Popover>
+      }
+    >
+      <p className="faded" style={{ marginTop: 0, fontSize: 12.5 }}>
+        A line asks for a note when the month’s difference exceeds both.
+      </p>
+      <MoneyInput
+        label="Amount"
+        value={settings.flagAmount}
+        currency={book.currency}
+        locale={book.locale}
+        disabled={readOnly}
+        onCommit={(a) => set({ flagAmount: a ?? ZERO })}
+        mb="xs"
+      />
+      <PercentInput
+        label="Percent of the budget"
+        value={settings.flagPercent}
+        disabled={readOnly}
+        onCommit={(flagPercent) => set({ flagPercent })}
+      />
+    </PanelButton>
   );
 }

@@ -1,7 +1,9 @@
 'use client';
 
 import { useState } from 'react';
-import { Button, Menu, TextInput } from '@mantine/core';
+import { Button, TextInput } from '@mantine/core';
+import type { MenuEntry } from '@/components/Opened';
+import { MenuButton } from '@/components/Opens';
 import { Dialog } from '@/components/Dialog';
 import { PersonFields } from '@/components/PersonFields';
 import { LIMITS, nameWith, supersededBy, type Budget } from '@/core/model';
@@ -88,50 +90,41 @@ function MenuOf({ ground, budget }: { readonly ground: Ground; readonly budget: 
     </form>
   );
 
+  const entries: MenuEntry[] = [
+    ...ground.book.budgets.map((b) => ({
+      key: b.id,
+      label: b.name,
+      current: b.id === budget.id,
+      aside: <span className="faded">{b.state}</span>,
+      run: () => setSession({ budgetId: b.id }),
+    })),
+  ];
+  if (budget.approved) entries.push('line', { label: 'What was approved…', run: () => void checkPrint() });
+  if (!readOnly) {
+    entries.push('line');
+    if (budget.state === 'draft') entries.push({ label: 'Approve…', run: () => open('approve') });
+    entries.push(
+      { label: 'Rename…', run: () => open('rename') },
+      { label: 'Duplicate…', run: () => open('duplicate') },
+      { label: 'A better case…', run: () => open('duplicate', ', better case') },
+      { label: 'A worse case…', run: () => open('duplicate', ', worse case') },
+      { label: 'Your name…', run: () => open('person') },
+    );
+    if (budget.state === 'draft') entries.push({ label: 'Clear all lines…', run: () => open('clear') });
+    entries.push({ label: 'Delete…', run: () => open('delete'), takesAway: true });
+  }
+
   return (
     <>
-      <Menu position="bottom-start" width={280} shadow="sm" transitionProps={{ duration: 0 }}>
-        <Menu.Target>
+      <MenuButton
+        width={280}
+        button={
           <button type="button" className={classes.name}>
             {budget.name} ▾
           </button>
-        </Menu.Target>
-        <Menu.Dropdown>
-          {ground.book.budgets.map((b) => (
-            <Menu.Item
-              key={b.id}
-              fw={b.id === budget.id ? 600 : 400}
-              onClick={() => setSession({ budgetId: b.id })}
-              rightSection={<span className="faded">{b.state}</span>}
-            >
-              {b.name}
-            </Menu.Item>
-          ))}
-          {budget.approved && (
-            <>
-              <Menu.Divider />
-              <Menu.Item onClick={() => void checkPrint()}>What was approved…</Menu.Item>
-            </>
-          )}
-          {!readOnly && (
-            <>
-              <Menu.Divider />
-              {budget.state === 'draft' && <Menu.Item onClick={() => open('approve')}>Approve…</Menu.Item>}
-              <Menu.Item onClick={() => open('rename')}>Rename…</Menu.Item>
-              <Menu.Item onClick={() => open('duplicate')}>Duplicate…</Menu.Item>
-              <Menu.Item onClick={() => open('duplicate', ', better case')}>A better case…</Menu.Item>
-              <Menu.Item onClick={() => open('duplicate', ', worse case')}>A worse case…</Menu.Item>
-              <Menu.Item onClick={() => open('person')}>Your name…</Menu.Item>
-              {budget.state === 'draft' && (
-                <Menu.Item onClick={() => open('clear')}>Clear all lines…</Menu.Item>
-              )}
-              <Menu.Item c="var(--bad)" onClick={() => open('delete')}>
-                Delete…
-              </Menu.Item>
-            </>
-          )}
-        </Menu.Dropdown>
-      </Menu>
+        }
+        entries={entries}
+      />
       <Dialog
         opened={dialog !== null}
         onClose={close}

@@ -1,8 +1,9 @@
 'use client';
 
 import { memo } from 'react';
-import { Button, Menu, NativeSelect, Popover, Radio, SegmentedControl, Switch } from '@mantine/core';
+import { Button, NativeSelect, Radio, SegmentedControl, Switch } from '@mantine/core';
 import type { Budget } from '@/core/model';
+import { MenuButton, PanelButton } from '@/components/Opens';
 import { TOOLS, type Tool } from '../edit/commands';
 import { INFOS, LEADS, moveIn, setSetup, toggleIn, type Info, type Setup, type SheetGrain } from './setup';
 import classes from '../Budget.module.css';
@@ -66,84 +67,74 @@ export const SheetTools = memo(function SheetTools({
         onChange={(grain) => onGrain(grain as SheetGrain)}
         data={GRAINS as { value: string; label: string }[]}
       />
-      <Menu position="bottom-start" width={320} shadow="sm" transitionProps={{ duration: 0 }}>
-        <Menu.Target>
-          <Button>Selection ▾</Button>
-        </Menu.Target>
-        <Menu.Dropdown>
-          {TOOLS.map((t) => (
-            <Menu.Item
-              key={t.id}
-              disabled={readOnly}
-              rightSection={<kbd>{t.key}</kbd>}
-              onClick={() => onTool(t)}
-            >
-              {t.name}
-            </Menu.Item>
-          ))}
-          <Menu.Item disabled={readOnly} rightSection={<kbd>Alt C</kbd>} onClick={onCopy}>
-            Copy from other months or a budget…
-          </Menu.Item>
-          <Menu.Divider />
-          <Menu.Item rightSection={<kbd>Alt L</kbd>} onClick={onLook}>
-            Mark as looked at, or not
-          </Menu.Item>
-          <Menu.Item rightSection={<kbd>Alt N</kbd>} onClick={onNote}>
-            Write a note
-          </Menu.Item>
-        </Menu.Dropdown>
-      </Menu>
-      <Popover position="bottom-start" width={360} shadow="sm" trapFocus returnFocus>
-        <Popover.Target>
-          <Button>View ▾</Button>
-        </Popover.Target>
-        <Popover.Dropdown>
-          <div className="label">Before the figures</div>
-          <Columns all={LEADS} chosen={setup.lead} onChange={(lead) => setSetup({ lead })} />
-          <div className="label" style={{ marginTop: 10 }}>
-            After the total
+      <MenuButton
+        width={320}
+        button={<Button>Selection ▾</Button>}
+        entries={[
+          ...TOOLS.map((t) => ({
+            key: t.id,
+            label: t.name,
+            disabled: readOnly,
+            aside: <kbd>{t.key}</kbd>,
+            run: () => onTool(t),
+          })),
+          {
+            label: 'Copy from other months or a budget…',
+            disabled: readOnly,
+            aside: <kbd>Alt C</kbd>,
+            run: onCopy,
+          },
+          'line',
+          { label: 'Mark as looked at, or not', aside: <kbd>Alt L</kbd>, run: onLook },
+          { label: 'Write a note', aside: <kbd>Alt N</kbd>, run: onNote },
+        ]}
+      />
+      <PanelButton width={360} button={<Button>View ▾</Button>}>
+        <div className="label">Before the figures</div>
+        <Columns all={LEADS} chosen={setup.lead} onChange={(lead) => setSetup({ lead })} />
+        <div className="label" style={{ marginTop: 10 }}>
+          After the total
+        </div>
+        <Columns all={INFOS} chosen={setup.info} onChange={(info) => setSetup({ info })} />
+        <Radio.Group
+          label="The quiet row beneath"
+          mt={10}
+          value={setup.ghosts}
+          onChange={(ghosts) => setSetup({ ghosts: ghosts as Setup['ghosts'] })}
+        >
+          <div className={classes.radios}>
+            <Radio size="xs" value="selected" label="the selected line" />
+            <Radio size="xs" value="all" label="every line" />
+            <Radio size="xs" value="none" label="none" />
           </div>
-          <Columns all={INFOS} chosen={setup.info} onChange={(info) => setSetup({ info })} />
-          <Radio.Group
-            label="The quiet row beneath"
-            mt={10}
-            value={setup.ghosts}
-            onChange={(ghosts) => setSetup({ ghosts: ghosts as Setup['ghosts'] })}
-          >
-            <div className={classes.radios}>
-              <Radio size="xs" value="selected" label="the selected line" />
-              <Radio size="xs" value="all" label="every line" />
-              <Radio size="xs" value="none" label="none" />
-            </div>
-          </Radio.Group>
-          <NativeSelect
-            mt={6}
-            aria-label="It shows"
-            disabled={setup.ghosts === 'none'}
-            value={setup.ghostOf}
-            data={[
-              { value: 'lastYear', label: 'last year’s actuals' },
-              { value: 'outlook', label: 'the outlook' },
-              ...budgets.map((b) => ({ value: b.id, label: b.name })),
-            ]}
-            onChange={(e) => setSetup({ ghostOf: e.currentTarget.value })}
-          />
-          <Switch
-            mt={12}
-            size="xs"
-            label="Costs first, income last"
-            checked={setup.costsFirst}
-            onChange={(e) => setSetup({ costsFirst: e.currentTarget.checked })}
-          />
-          <Switch
-            mt={8}
-            size="xs"
-            label="The sheet takes the whole window (w)"
-            checked={setup.wholeWindow}
-            onChange={(e) => setSetup({ wholeWindow: e.currentTarget.checked })}
-          />
-        </Popover.Dropdown>
-      </Popover>
+        </Radio.Group>
+        <NativeSelect
+          mt={6}
+          aria-label="It shows"
+          disabled={setup.ghosts === 'none'}
+          value={setup.ghostOf}
+          data={[
+            { value: 'lastYear', label: 'last year’s actuals' },
+            { value: 'outlook', label: 'the outlook' },
+            ...budgets.map((b) => ({ value: b.id, label: b.name })),
+          ]}
+          onChange={(e) => setSetup({ ghostOf: e.currentTarget.value })}
+        />
+        <Switch
+          mt={12}
+          size="xs"
+          label="Costs first, income last"
+          checked={setup.costsFirst}
+          onChange={(e) => setSetup({ costsFirst: e.currentTarget.checked })}
+        />
+        <Switch
+          mt={8}
+          size="xs"
+          label="The sheet takes the whole window (Alt W)"
+          checked={setup.wholeWindow}
+          onChange={(e) => setSetup({ wholeWindow: e.currentTarget.checked })}
+        />
+      </PanelButton>
     </>
   );
 }, sameTools);

@@ -2,7 +2,8 @@
 
 import { methodBadge } from '@/store/methodWords';
 import { useState } from 'react';
-import { Button, Menu, SegmentedControl, Switch } from '@mantine/core';
+import { SegmentedControl, Switch } from '@mantine/core';
+import { ExportMenu } from '@/components/ExportMenu';
 import type { Minor } from '@/core/money';
 import { lineOf, segmentName, type Budget, type Line, type LineRef } from '@/core/model';
 import {
@@ -87,18 +88,17 @@ export function ReportView({ ground, budget }: { readonly ground: Ground; readon
           onChange={(e) => setWords(e.currentTarget.checked)}
         />
         <span className={stage.push} />
-        <Menu position="bottom-end" shadow="sm" transitionProps={{ duration: 0 }}>
-          <Menu.Target>
-            <Button>Export ▾</Button>
-          </Menu.Target>
-          <Menu.Dropdown>
-            <Menu.Item onClick={() => void exportXlsx(table)}>Workbook (XLSX) of this report</Menu.Item>
-            <Menu.Item onClick={() => void exportLivePlan(ground, budget, segment)}>
-              Workbook (XLSX) that reckons itself, with its drivers
-            </Menu.Item>
-            <Menu.Item onClick={() => exportCsv(table)}>Plain table (CSV)</Menu.Item>
-          </Menu.Dropdown>
-        </Menu>
+        <ExportMenu
+          xlsx="Workbook (XLSX) of this report"
+          onXlsx={() => void exportXlsx(table)}
+          onCsv={() => exportCsv(table)}
+          more={[
+            {
+              label: 'Workbook (XLSX) that reckons itself, with its drivers',
+              run: () => void exportLivePlan(ground, budget, segment),
+            },
+          ]}
+        />
       </div>
       <ReportTableView table={table} money={money} />
     </div>
