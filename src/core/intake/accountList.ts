@@ -97,7 +97,8 @@ export class AccountList {
 
   private seeName(place: number, cell: GridCell | undefined): void {
     if (cell === undefined || cell === '' || cell === this.lastName[place]) return;
-    this.lastName[place] = cell;
+    // A text of its own: a piece of the file's lies far from the others, and keeps the whole of it in memory.
+    this.lastName[place] = typeof cell === 'string' ? cell.split('').join('') : cell;
     this.alsoNamed(place, cellText(cell));
   }
 

@@ -88,7 +88,6 @@ type MonthSum = {
   entries: number;
   debit: number;
   credit: number;
-  profit: number;
   readonly cells: Float64Array;
   readonly has: Uint8Array;
 };
@@ -97,7 +96,6 @@ const emptyMonth = (accounts: number): MonthSum => ({
   entries: 0,
   debit: 0,
   credit: 0,
-  profit: 0,
   cells: new Float64Array(accounts),
   has: new Uint8Array(accounts),
 });
@@ -124,8 +122,9 @@ export function proofOf(
     const amount = block.amount[i]!;
     const sum = aside[block.mark[i]!]!;
     sum.count++;
-    if (amount > 0) sum.debit = plus(sum.debit, amount);
-    else sum.credit = plus(sum.credit, -amount);
+    // Each only ever grows: what is beyond 2^53 at the end is told then.
+    if (amount > 0) sum.debit += amount;
+    else sum.credit -= amount;
     if (block.mark[i] !== ACTIVITY) continue;
     const day = block.day[i]!;
     if (day !== lastDayNumber || !m) {
@@ -140,9 +139,8 @@ export function proofOf(
     }
     const account = block.account[i]!;
     m.entries++;
-    if (amount > 0) m.debit = plus(m.debit, amount);
-    else m.credit = plus(m.credit, -amount);
-    if (counts[account]) m.profit = plus(m.profit, -amount);
+    if (amount > 0) m.debit += amount;
+    else m.credit -= amount;
     m.cells[account] = plus(m.cells[account]!, amount);
     m.has[account] = 1;
   }
@@ -171,7 +169,7 @@ export function proofOf(
       entries: m.entries,
       debit: minor(m.debit),
       credit: minor(m.credit),
-      profit: minor(m.profit),
+      profit: minor(m.cells.reduce((t, amount, i) => (counts[i] ? plus(t, -amount) : t), 0)),
     })),
     cells: inOrder.flatMap(([period, m]) =>
       choices.flatMap((_, account) =>

@@ -127,7 +127,7 @@ export function readEntries(
     }
     if (reference !== last.reference) {
       last.reference = reference;
-      last.referencePlace = builder.text(reference);
+      last.referencePlace = builder.once(reference);
     }
     const party = col.counterparty < 0 ? '' : cellText(row[col.counterparty]);
     if (party !== last.party) {

@@ -203,6 +203,11 @@ export class BlockBuilder {
     }));
   }
 
+  /** The place of a text that hardly comes again: a reference. */
+  once(value: string): number {
+    return value === '' ? 0 : this.packer.append(value);
+  }
+
   /** The place of a text. */
   text(value: string): number {
     return this.packer.place(value);

@@ -47,6 +47,18 @@ describe('packed texts', () => {
         texts.forEach((t, i) => expect(textAt(packed, i)).toBe(t));
       }),
     ));
+  test('any texts gathered, some of them again, come back, and one that comes twice running is kept once', () =>
+    fc.assert(
+      fc.property(fc.array(fc.string({ unit: 'grapheme', maxLength: 6 }), { maxLength: 60 }), (texts) => {
+        const b = new BlockBuilder(1);
+        const places = texts.map((t) => (t.length % 2 ? b.once(t) : b.text(t)));
+        const again = texts.map((t) => [b.text(t), b.text(t)] as const);
+        const made = b.build('l', []);
+        expect(places.map((p) => textAt(made.texts, p))).toEqual(texts);
+        expect(again.map(([first]) => textAt(made.texts, first))).toEqual(texts);
+        for (const [first, second] of again) expect(second).toBe(first);
+      }),
+    ));
   test('a block builder keeps a text that repeats soon once, and gives each back', () => {
     const b = new BlockBuilder(1);
     const places = ['alpha', 'beta', 'alpha', 'é', ''].map((t) => b.text(t));

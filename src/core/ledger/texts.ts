@@ -30,7 +30,7 @@ export function packTexts(list: readonly string[]): Texts {
   return packer.pack();
 }
 
-const RECENT = 8192;
+const RECENT = 1 << 14;
 
 /** Gathers texts. Those that repeat soon are kept once; keeping every text once would cost more than it saves. */
 export class TextPacker {
@@ -38,8 +38,8 @@ export class TextPacker {
   private ends: Uint32Array;
   private count = 1;
   private used = 0;
-  private readonly recent = new Array<string>(RECENT).fill('');
-  private readonly recentPlace = new Int32Array(RECENT);
+  /** The place of the last text of each hash; 0 for none. */
+  private readonly recent = new Int32Array(RECENT);
 
   /** `about`: nearly how many entries will be read, to begin with room for the texts of each. */
   constructor(about = 0) {
@@ -49,24 +49,38 @@ export class TextPacker {
 
   /** The place of a text: of a recent equal one where there is one, else a new place. */
   place(text: string): number {
-    const n = text.length;
-    if (n === 0) return 0;
-    // Lengths and a few letters spread well enough over the slots; equality decides.
-    const slot =
-      (n * 131 +
-        text.charCodeAt(0) * 31 +
-        text.charCodeAt(n - 1) * 1031 +
-        text.charCodeAt(n >> 1) * 17 +
-        text.charCodeAt(n < 3 ? 0 : n - 2) * 4099 +
-        text.charCodeAt(n < 4 ? 0 : n - 3) * 257) &
-      (RECENT - 1);
-    if (this.recent[slot] === text) return this.recentPlace[slot]!;
-    this.recent[slot] = text;
-    return (this.recentPlace[slot] = this.append(text));
+    if (text === '') return 0;
+    // It is written at the end and compared there, as bytes: the texts of a file lie far apart in memory.
+    const start = this.used;
+    this.write(text);
+    const { bytes, used } = this;
+    // FNV-1a (Fowler, Noll, Vo) over the bytes; equality decides.
+    let hash = 0x811c9dc5;
+    for (let i = start; i < used; i++) hash = Math.imul(hash ^ bytes[i]!, 0x01000193);
+    const slot = (hash ^ (hash >>> 14)) & (RECENT - 1);
+    const known = this.recent[slot]!;
+    if (!this.equalsLast(known, start)) return (this.recent[slot] = this.close());
+    this.used = start;
+    return known;
   }
 
   /** A new place for a text. */
   append(text: string): number {
+    this.write(text);
+    return this.close();
+  }
+
+  private equalsLast(place: number, start: number): boolean {
+    if (place === 0) return false;
+    const { bytes, ends, used } = this;
+    const from = ends[place - 1]!;
+    const length = ends[place]! - from;
+    if (length !== used - start) return false;
+    for (let i = 0; i < length; i++) if (bytes[from + i] !== bytes[start + i]) return false;
+    return true;
+  }
+
+  private write(text: string): void {
     const n = text.length;
     if (this.used + n * 3 > this.bytes.length) this.growBytes(n * 3);
     let at = this.used;
@@ -79,12 +93,16 @@ export class TextPacker {
     }
     if (i < n) at = this.used + encoder.encodeInto(text, bytes.subarray(this.used)).written;
     this.used = at;
+  }
+
+  /** Makes what was written since the last text one of its own; its place. */
+  private close(): number {
     if (this.count === this.ends.length) {
       const next = new Uint32Array(this.ends.length * 2);
       next.set(this.ends);
       this.ends = next;
     }
-    this.ends[this.count] = at;
+    this.ends[this.count] = this.used;
     return this.count++;
   }
 
