@@ -9,4 +9,4 @@ build();
 const { compile } = await import('./compile.mjs');
 const out = compile(['src/core', 'src/demo', 'bench']);
 step('bench: the core', 'node', ['--expose-gc', join(out, 'bench/core.js')], 600);
-step('bench: the browser', 'node', [join(out, 'bench/browser.js')], 600, { CHROMIUM: browser });
+step('bench: the browser', 'node', [join(out, 'bench/browser.js')], 900, { CHROMIUM: browser });
