@@ -1,0 +1,200 @@
+import type { Draft } from 'immer';
+import type { Minor } from '@/core/money';
+import type { PeriodId } from '@/core/calendar';
+import type { Approved, Budget, Line, Note } from '../budget';
+import { LineFinder, lineKey, type LineRef } from '../lines';
+import type { Driver, Method } from '../methods';
+import { refuse } from '../refusal';
+import type { Book } from '../schema';
+import { sameScope } from '../scope';
+import type { HandlersOf } from './handlers';
+
+/* What changes budgets: themselves, their lines and their drivers. */
+
+export type Cell = LineRef & { readonly period: PeriodId };
+export type CellValue = Cell & { readonly value: Minor | null };
+
+export type BudgetCommand =
+  | { readonly type: 'addBudget'; readonly budget: Budget }
+  | { readonly type: 'renameBudget'; readonly budget: string; readonly name: string }
+  | { readonly type: 'deleteBudget'; readonly budget: string }
+  | { readonly type: 'approveBudget'; readonly budget: string; readonly approved: Approved }
+  | {
+      readonly type: 'setCells';
+      readonly budget: string;
+      readonly how:
+        'typed' | 'filled' | 'pasted' | 'cleared' | 'spread' | 'raised' | 'rounded' | 'copied' | 'turned';
+      readonly cells: readonly CellValue[];
+      /** What was typed, where it was a sum or a percentage and not the amount itself. */
+      readonly said?: string;
+    }
+  /** Takes away what was typed over the methods of these months. */
+  | { readonly type: 'restoreCells'; readonly budget: string; readonly cells: readonly Cell[] }
+  /** Gives lines their methods; what was typed over them stays, unless the line is by month. */
+  | {
+      readonly type: 'setMethods';
+      readonly budget: string;
+      readonly lines: readonly (LineRef & { readonly method: Method })[];
+      readonly said?: string;
+    }
+  /** Makes lines blank: by month, nothing said. Their notes stay. */
+  | { readonly type: 'clearLines'; readonly budget: string; readonly lines: readonly LineRef[] }
+  | {
+      readonly type: 'setLineNote';
+      readonly budget: string;
+      readonly line: LineRef;
+      readonly note: Note | null;
+    }
+  | {
+      readonly type: 'setCellNote';
+      readonly budget: string;
+      readonly cell: Cell;
+      readonly note: Note | null;
+    }
+  | {
+      readonly type: 'setLooked';
+      readonly budget: string;
+      readonly lines: readonly LineRef[];
+      readonly looked: Line['looked'];
+    }
+  /** Adds a driver, or puts it in the place of the one with its id. */
+  | { readonly type: 'setDriver'; readonly budget: string; readonly driver: Driver }
+  /** Values of drivers that are typed by month; null makes a month blank. */
+  | {
+      readonly type: 'setDriverValues';
+      readonly budget: string;
+      readonly values: readonly {
+        readonly driver: string;
+        readonly period: PeriodId;
+        readonly value: number | null;
+      }[];
+    }
+  | { readonly type: 'removeDriver'; readonly budget: string; readonly driver: string };
+
+export const budgetHandlers: HandlersOf<BudgetCommand> = {
+  addBudget(book, { budget }) {
+    book.budgets.push(budget as Draft<Budget>);
+    book.nextId += 1;
+  },
+  renameBudget(book, { budget, name }) {
+    findBudget(book, budget).name = name.trim() || refuse('emptyName');
+  },
+  deleteBudget(book, { budget }) {
+    findBudget(book, budget);
+    book.budgets = book.budgets.filter((b) => b.id !== budget);
+  },
+  approveBudget(book, { budget, approved }) {
+    const b = openBudget(book, budget);
+    // It takes the place of what was approved of the same months, statements and segments, and of nothing else.
+    for (const other of book.budgets)
+      if (other.state === 'approved' && sameScope(other, b)) other.state = 'superseded';
+    b.state = 'approved';
+    b.approved = approved as Draft<typeof approved>;
+  },
+  setCells(book, { budget, cells }) {
+    const find = new LineFinder(book, openBudget(book, budget), cells.length);
+    for (const [ref, own] of byLine(cells))
+      find.replace(ref, (line) => {
+        // A month of a by-month line is the method itself; anywhere else it is typed over the method.
+        const typed = line.method.kind === 'byMonth';
+        const amounts: Record<PeriodId, Minor | null> = {
+          ...(line.method.kind === 'byMonth' ? line.method.amounts : line.overrides),
+        };
+        for (const { period, value } of own)
+          if (typed && value === null) delete amounts[period];
+          else amounts[period] = value;
+        return typed ? { ...line, method: { kind: 'byMonth', amounts } } : { ...line, overrides: amounts };
+      });
+  },
+  restoreCells(book, { budget, cells }) {
+    const find = new LineFinder(book, openBudget(book, budget), cells.length);
+    for (const [ref, own] of byLine(cells)) {
+      if (!find.known(ref)) continue;
+      const gone = new Set<string>(own.map((c) => c.period));
+      find.replace(ref, (line) => {
+        const kept = Object.entries(line.overrides).filter(([p]) => !gone.has(p));
+        return kept.length === Object.keys(line.overrides).length
+          ? line
+          : { ...line, overrides: Object.fromEntries(kept) };
+      });
+    }
+  },
+  setMethods(book, { budget, lines }) {
+    const find = new LineFinder(book, openBudget(book, budget), lines.length);
+    for (const { method, ...ref } of lines)
+      find.replace(ref, (line) => ({
+        ...line,
+        method: method as Method,
+        // By month, what was typed over is part of the method itself: there is nothing left to restore.
+        overrides: method.kind === 'byMonth' ? {} : line.overrides,
+      }));
+  },
+  clearLines(book, { budget, lines }) {
+    const find = new LineFinder(book, openBudget(book, budget), lines.length);
+    for (const ref of lines)
+      if (find.known(ref))
+        find.replace(ref, (line) => ({ ...line, method: { kind: 'byMonth', amounts: {} }, overrides: {} }));
+  },
+  // Notes may be added to an approved budget: they explain the figures and change none.
+  setLineNote(book, { budget, line, note }) {
+    new LineFinder(book, findBudget(book, budget)).line(line).note = note;
+  },
+  setCellNote(book, { budget, cell: { period, ...ref }, note }) {
+    const line = new LineFinder(book, findBudget(book, budget)).line(ref);
+    if (note) line.cellNotes[period] = note;
+    else delete line.cellNotes[period];
+  },
+  setLooked(book, { budget, lines, looked }) {
+    const find = new LineFinder(book, findBudget(book, budget), lines.length);
+    for (const ref of lines) find.line(ref).looked = looked;
+  },
+  setDriver(book, { budget, driver }) {
+    if (driver.name.trim() === '') refuse('emptyName');
+    const b = openBudget(book, budget);
+    const at = b.drivers.findIndex((d) => d.id === driver.id);
+    if (at >= 0) b.drivers[at] = driver as Draft<Driver>;
+    else {
+      b.drivers.push(driver as Draft<Driver>);
+      book.nextId += 1;
+    }
+  },
+  setDriverValues(book, { budget, values }) {
+    const b = openBudget(book, budget);
+    for (const { driver, period, value } of values) {
+      const series = b.drivers.find((d) => d.id === driver)?.series;
+      // What is reckoned is not typed over: another series says the whole of it.
+      if (series?.kind !== 'typed') continue;
+      if (value === null) delete series.values[period];
+      else series.values[period] = value;
+    }
+  },
+  removeDriver(book, { budget, driver }) {
+    const b = openBudget(book, budget);
+    b.drivers = b.drivers.filter((d) => d.id !== driver);
+  },
+};
+
+function findBudget(book: Draft<Book>, id: string): Draft<Budget> {
+  return book.budgets.find((b) => b.id === id) ?? refuse('noSuchBudget');
+}
+
+export function openBudget(book: Draft<Book>, id: string): Draft<Budget> {
+  const budget = findBudget(book, id);
+  return budget.state === 'draft' ? budget : refuse('budgetIsFrozen');
+}
+
+/** Cells by their line, in the order in which lines appear. */
+function byLine<C extends Cell>(cells: readonly C[]): Iterable<readonly [LineRef, readonly C[]]> {
+  const lines = new Map<string, [LineRef, C[]]>();
+  let last: [LineRef, C[]] | undefined;
+  for (const cell of cells) {
+    // Cells of one line come together: a thousand lines of months cost a thousand look-ups.
+    if (last?.[0].account !== cell.account || last[0].segment !== cell.segment) {
+      const key = lineKey(cell);
+      last = lines.get(key);
+      if (!last) lines.set(key, (last = [{ account: cell.account, segment: cell.segment }, []]));
+    }
+    last[1].push(cell);
+  }
+  return lines.values();
+}

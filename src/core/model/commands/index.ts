@@ -1,0 +1,41 @@
+import { enablePatches, produceWithPatches, setAutoFreeze, type Draft, type Patch } from 'immer';
+import { wouldNotOpen } from '../openable';
+import { Refused, type Refusal } from '../refusal';
+import type { Book } from '../schema';
+import { bookHandlers, type BookCommand } from './book';
+import { budgetHandlers, type BudgetCommand } from './budget';
+import type { HandlersOf } from './handlers';
+import { ledgerHandlers, type LedgerCommand } from './ledger';
+
+export type { Cell, CellValue } from './budget';
+
+enablePatches();
+// Freezing would walk a whole budget after every key. The types are read-only, and the tests freeze.
+setAutoFreeze(false);
+
+/** Everything that can change a book. One user action is one command and one undo step. */
+export type Command = BookCommand | LedgerCommand | BudgetCommand;
+
+export type CommandType = Command['type'];
+
+export type Applied =
+  | { readonly ok: true; readonly book: Book; readonly patches: Patch[]; readonly inverse: Patch[] }
+  | { readonly ok: false; readonly refusal: Refusal };
+
+/**
+ * Checks and applies a command. Gives the new book with what changed and its inverse; the same book object when
+ * nothing changed; or the refusal.
+ */
+export function applyCommand(book: Book, command: Command): Applied {
+  try {
+    const handler = HANDLERS[command.type] as (book: Draft<Book>, command: Command) => void;
+    const [next, patches, inverse] = produceWithPatches(book, (draft) => handler(draft, command));
+    const refusal = wouldNotOpen(book, next, patches);
+    return refusal ? { ok: false, refusal } : { ok: true, book: next, patches, inverse };
+  } catch (error) {
+    if (error instanceof Refused) return { ok: false, refusal: error.refusal };
+    throw error;
+  }
+}
+
+const HANDLERS: HandlersOf<Command> = { ...bookHandlers, ...ledgerHandlers, ...budgetHandlers };
