@@ -2,7 +2,8 @@ import type { LedgerBlock } from '@/core/ledger';
 import { openBook, type History, type SetAside } from '@/core/model';
 import type { Held, NewsChannel, TabLock } from '@/platform/tabLock';
 import { Desk, type DeskSettings, type SaveState } from './desk';
-import type { Kept, KeepIssue, Keeper, ShelfItem } from './keeper';
+import type { Keeper } from './keeper';
+import type { Kept, KeepIssue, ShelfItem } from './reader';
 
 /** The book that this tab shows. */
 export type Shown = {
