@@ -1,7 +1,7 @@
 import { unitOf } from '@/core/money';
 import { columnLetters } from '@/core/files/columnLetters';
-import type { Account } from '@/core/model';
-import type { Facts } from '@/core/plan';
+import type { Account, AccountId, Driver, Line, SegmentId } from '@/core/model';
+import type { Facts, Figures, Reckoning } from '@/core/plan';
 import { rowName, type StatementRow, type Term } from '@/core/report';
 
 /** A cell of a workbook: a constant, or a formula with the value that it comes to. */
@@ -31,6 +31,19 @@ export type PageInput = {
   readonly currency: string;
   readonly rows: readonly StatementRow[];
   readonly facts: Facts;
+};
+
+export type PlanInput = PageInput & {
+  readonly accounts: readonly Account[];
+  readonly lines: readonly Line[];
+  readonly drivers: readonly Driver[];
+  readonly reckoning: Reckoning;
+  readonly segment: SegmentId;
+  readonly methodName: (line: Line) => string;
+  /** Added to the sheets' names, where a workbook holds several segments: letters, digits and spaces only. */
+  readonly suffix?: string;
+  /** Figures to stand in the place of what lines reckon to, as values; null or absent: lines are formulas. */
+  readonly asValues?: ((account: AccountId) => Figures | null) | null;
 };
 
 /** Heads, and where the columns stand: code, line, method, percentage, amount, then the months. */

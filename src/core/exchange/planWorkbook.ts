@@ -11,9 +11,10 @@ import {
   valueOf,
   type PageInput,
   type PlanCell,
+  type PlanInput,
   type PlanSheet,
 } from './planLayout';
-import { planSheets, type PlanInput } from './planSheets';
+import { planSheets } from './planSheets';
 
 export type WorkbookInput = Omit<PlanInput, 'segment' | 'suffix' | 'asValues'> & {
   /** The segments with their names; one without a name where the budget is of the whole company. */
