@@ -2,9 +2,7 @@
 
 import {
   useCallback,
-  useEffect,
   useId,
-  useLayoutEffect,
   useMemo,
   useRef,
   useState,
@@ -12,7 +10,6 @@ import {
   type KeyboardEvent,
   type PointerEvent,
 } from 'react';
-import { useVirtualizer } from '@tanstack/react-virtual';
 import {
   fromTsv,
   inRect,
@@ -28,19 +25,11 @@ import {
 } from '@/core/sheet';
 import type { Minor } from '@/core/money';
 import { CellEditor, type Leave } from './CellEditor';
+import { NAME, ROW, templateOf, widened, widthsFor } from './geometry';
 import { cellWords, RowName, SheetRowView, type CellFormat } from './SheetRowView';
 import type { LeadColumn, SheetColumn, SheetRow } from './types';
+import { useSight } from './useSight';
 import classes from './Sheet.module.css';
-
-const ROW = 25;
-const NO_ROWS: readonly SheetRow[] = [];
-const HEAD = 34;
-const OVERSCAN = 8;
-/** Columns drawn on either side of those in sight. */
-const ASIDE = 2;
-const NAME = 190;
-/** No scrollbar is broader. */
-const SCROLLBAR = 18;
 
 export type SheetProps = {
   readonly label: string;
@@ -111,8 +100,6 @@ export function SheetView(props: SheetProps) {
   const active = selection.anchor;
   const rect = rectOf(selection);
   const { ghost } = props;
-  /** How far the sheet is scrolled sideways. */
-  const [shift, setShift] = useState(0);
   const [fillTo, setFillTo] = useState<Place | null>(null);
   const shown = fillTo ? widened(rect, fillTo) : rect;
   const current = selection.focus.row;
@@ -121,48 +108,17 @@ export function SheetView(props: SheetProps) {
     () => ({ rows: rows.length, columns: columns.length, enterable: (r) => rows[r]?.enterable ?? false }),
     [rows, columns.length],
   );
-  const tall = ghost?.beneath === 'all' ? rows : NO_ROWS;
-  const sizeOf = useCallback((i: number) => (tall[i]?.enterable ? ROW * 2 : ROW), [tall]);
   // One quiet row, beneath the selected line, moves what follows it; nothing need be measured anew for that.
   const pushed = ghost?.beneath === 'selected' && rows[current]?.enterable ? ROW : 0;
-  // eslint-disable-next-line react-hooks/incompatible-library -- the virtualizer is meant to be read anew on each render
-  const virtual = useVirtualizer({
-    count: rows.length,
-    getScrollElement: () => scroller.current,
-    estimateSize: sizeOf,
-    overscan: OVERSCAN,
-  });
   const widths = useMemo(() => widthsFor(rows, columns, format), [rows, columns, format]);
   const template = templateOf(props.lead, columns, widths);
-  const width = virtual.scrollRect?.width ?? 0;
-  const wide = width > 0 && template.starts.at(-1)! > width - SCROLLBAR;
-  useLayoutEffect(() => virtual.measure(), [virtual, sizeOf]);
-  const height = virtual.scrollRect?.height ?? 0;
-  useEffect(() => {
-    // Rows are where they were counted to be; to ask the browser would make it lay everything out at once.
-    const row = virtual.measurementsCache[selection.focus.row];
-    if (!row || height === 0) return;
-    const offset = virtual.scrollOffset ?? 0;
-    const end = HEAD + row.end + ROW + SCROLLBAR;
-    if (row.start < offset) scroller.current!.scrollTop = row.start;
-    else if (end > offset + height) scroller.current!.scrollTop = end - height;
-  }, [virtual, selection.focus.row, height]);
-  const room = width - SCROLLBAR - NAME;
-  useEffect(() => {
-    // A sheet wider than the screen follows the cursor sideways, clear of the account column.
-    if (!wide) return;
-    const left = template.starts[selection.focus.column]! - NAME;
-    const right = template.starts[selection.focus.column + 1]! - NAME;
-    if (left < shift) scroller.current!.scrollLeft = left;
-    else if (right > shift + room) scroller.current!.scrollLeft = right - room;
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the cursor moves the sheet; scrolling it must not move it back
-  }, [selection.focus, wide]);
-  // Of a wide sheet only the columns in sight are drawn.
-  const at = wide ? template.starts.findIndex((_, c) => template.starts[c + 1]! - NAME > shift) : 0;
-  const past = wide ? template.starts.findIndex((x) => x - NAME > shift + room) : -1;
-  const from = Math.max(0, at - ASIDE);
-  const to = past < 0 ? columns.length : Math.min(columns.length, past + ASIDE);
-
+  const { virtual, shift, setShift, from, to, slots } = useSight(
+    scroller,
+    rows,
+    ghost?.beneath === 'all',
+    template.starts,
+    selection.focus,
+  );
   const refused = (): boolean => {
     if (readOnly) props.onRefused();
     return readOnly;
@@ -320,9 +276,6 @@ export function SheetView(props: SheetProps) {
   const hasGhost = (index: number): boolean =>
     rows[index]!.enterable && (index === current || ghost?.beneath === 'all');
   const items = virtual.getVirtualItems();
-  // Rows that leave the sight make room for those that come: their elements stay where they are and are used again,
-  // and aria-owns gives the order in which they read. As many slots as ever stand in sight together.
-  const slots = Math.ceil(height / ROW) + 2 * OVERSCAN + 2;
   const slotOf = (index: number) => index % slots;
   const bySlot = items.toSorted((a, b) => slotOf(a.index) - slotOf(b.index));
   const topOf = (index: number, start: number) => (index > current ? start + pushed : start);
@@ -449,71 +402,4 @@ export function SheetView(props: SheetProps) {
       </div>
     </div>
   );
-}
-
-/** A range drawn out to a place to its right or below, whichever is farther. */
-function widened(rect: Rect, to: Place): Rect {
-  const [down, right] = [to.row - rect.bottom, to.column - rect.right];
-  if (down <= 0 && right <= 0) return rect;
-  return down > right ? { ...rect, bottom: to.row } : { ...rect, right: to.column };
-}
-
-/**
- * The grid's columns: one template for the head and every row; and where each begins, and the last ends, when there is
- * no room to spare.
- */
-function templateOf(
-  lead: readonly LeadColumn[],
-  columns: readonly SheetColumn[],
-  { month, total }: { readonly month: number; readonly total: number },
-): { readonly style: Record<string, string>; readonly starts: readonly number[] } {
-  const coarse = columns.length <= 8;
-  const least = columns.map(({ kind }) => (coarse ? Math.max(84, total) : kind === 'amount' ? month : total));
-  const widths = columns.map(({ kind }, c) =>
-    coarse ? `minmax(${least[c]!}px, 132px)` : `minmax(${least[c]!}px, ${kind === 'amount' ? 1 : 1.15}fr)`,
-  );
-  const starts = [NAME + lead.reduce((w, l) => w + l.width, 0)];
-  for (const w of least) starts.push(starts.at(-1)! + w);
-  return {
-    style: {
-      '--columns': `${NAME}px ${lead.map((l) => `${l.width}px`).join(' ')} ${widths.join(' ')}`,
-      '--width': `max(100%, ${starts.at(-1)!}px)`,
-    },
-    starts,
-  };
-}
-
-/** Columns as wide as their largest amount needs: a book in yen has longer figures than one in dollars. */
-function widthsFor(
-  rows: readonly SheetRow[],
-  columns: readonly SheetColumn[],
-  format: CellFormat,
-): { month: number; total: number } {
-  let month = 0;
-  let total = 0;
-  for (const { values } of rows) {
-    for (let c = 0; c < values.length; c++) {
-      const v = values[c]!;
-      // What is too large is written in words, which fit.
-      if (Number.isNaN(v)) continue;
-      if (columns[c]?.kind === 'amount') month = Math.max(month, v < 0 ? -v * 10 : v);
-      else total = Math.max(total, v < 0 ? -v * 10 : v);
-    }
-  }
-  // Digits and marks of the condensed face at 13 px, a little over their measured width, and the cell's padding.
-  const width = (v: number, column: SheetColumn | undefined) => {
-    const text = column ? format(Math.round(v) as Minor, column) : '';
-    const digits = text.replace(/\D/g, '').length;
-    return Math.ceil(digits * 6.5 + (text.length - digits) * 3.2 + 6);
-  };
-  return {
-    month: Math.max(46, width(month, columns[0])),
-    total: Math.max(
-      58,
-      width(
-        total,
-        columns.findLast((c) => c.kind !== 'amount'),
-      ),
-    ),
-  };
 }
