@@ -11,6 +11,7 @@ import {
 } from '@/core/model';
 import { totalsOf, type LedgerBlock } from '@/core/ledger';
 import type { FileFormat } from '@/core/files';
+import { nameKey } from './accountCell';
 import type { Draft } from './draft';
 import type { AccountChoice } from './match';
 import type { Fault } from './proof';
@@ -51,8 +52,11 @@ export function acceptDraft(
   let nextId = book.nextId;
   const newAccounts: Account[] = [];
   const accountChanges: TakeIn['accountChanges'][number][] = [];
+  /** Rows of one code, name and kind are one account. */
+  const made = new Map<string, string>();
   const ids = choices.map((choice, i) => {
     const { code, name } = draft.accounts[i]!;
+    const key = code && `${choice.kind} ${code} ${nameKey(name)}`;
     if (choice.existing) {
       const was = book.accounts.find((x) => x.id === choice.existing);
       if (choice.rename && was)
@@ -63,6 +67,8 @@ export function acceptDraft(
         });
       return choice.existing;
     }
+    const twin = made.get(key);
+    if (key !== '' && twin !== undefined) return twin;
     const account: Account = {
       ...newAccount(
         `a${nextId++}`,
@@ -73,6 +79,7 @@ export function acceptDraft(
       group: cutText(choice.group, LIMITS.group),
     };
     newAccounts.push(account);
+    made.set(key, account.id);
     return account.id;
   });
   // Beyond the file's accounts stand those of the book that it leaves out, by their ids.

@@ -22,6 +22,7 @@ import {
 } from '.';
 import { schemeOf } from './guessKind';
 import { guessing } from '../test/build';
+import { takeFacts } from '../test/takeIn';
 import { FILE_CASES } from './cases/files';
 
 const context = guessing;
@@ -181,6 +182,21 @@ describe('what the proof says of months and kinds', () => {
       ['twoNames', false],
       ['code', true],
     ]);
+  });
+  test('rows of one code under two names are asked about; rows that are the same account become one', async () => {
+    const text =
+      'Code,Account,Jan 2025,Feb 2025\n4000,Sales,100,200\n4000,Berths,30,40\n6000,Rent,7,8\n6000,Rent,1,2\n';
+    const { draft, choices } = await take(text);
+    expect(draft.accounts.map((a) => [a.name, a.also ?? []])).toEqual([
+      ['Sales', ['Berths']],
+      ['Berths', ['Sales']],
+      ['Rent', []],
+      ['Rent', []],
+    ]);
+    expect(choices.map((c) => c.why === 'twoNames')).toEqual([true, true, false, false]);
+    const done = takeFacts(await fileOf(text))!;
+    expect(done.book.accounts.map((a) => a.name)).toEqual(['Sales', 'Berths', 'Rent']);
+    expect(new Set(done.blocks[0]!.accounts).size).toBe(3);
   });
   test('a negative debit is still a debit in the columns of the file', async () => {
     const text =

@@ -160,7 +160,18 @@ export function readMonths(
     return g;
   }
 
+  const namesOf = new Map<string, Map<string, string>>();
+  for (const { row } of list) {
+    const names = namesOf.get(row.code) ?? new Map<string, string>();
+    if (row.code !== '' && row.name !== '') namesOf.set(row.code, names.set(nameKey(row.name), row.name));
+  }
+  /** A code that other rows have under other names: which account it is, is asked. */
+  const alsoNamed = ({ code, name }: Row): Pick<DraftAccount, 'also'> => {
+    const others = [...(namesOf.get(code) ?? [])].filter(([key]) => key !== nameKey(name));
+    return others.length > 0 ? { also: others.slice(0, 5).map(([, other]) => other) } : {};
+  };
   const accounts = list.map(({ row, sections }, place): DraftAccount => ({
+    ...alsoNamed(row),
     code: row.code,
     name: row.name || row.code,
     section: sections.at(-1) ?? null,
