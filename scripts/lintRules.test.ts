@@ -55,8 +55,8 @@ const WRONG: readonly (readonly [name: string, filePath: string, code: string, r
 
 /** A file that imports a module which, in turn, imports it by its real path. */
 const CYCLE = {
-  filePath: 'src/core/model/commands.ts',
-  code: "import { perform } from './journal';\nexport const applyCommand = perform;\n",
+  filePath: 'src/core/model/commands/index.ts',
+  code: "import { perform } from '../journal';\nexport const applyCommand = perform;\n",
 };
 const RIGHT = {
   filePath: 'src/core/plan/order.ts',
