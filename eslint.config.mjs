@@ -24,6 +24,7 @@ export const coreOrder = [
   'ledger',
   'intake',
   'plan',
+  'cash',
   'ground',
   'variance',
   'report',

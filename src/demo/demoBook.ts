@@ -28,6 +28,7 @@ import {
   startLines,
 } from '@/core/plan';
 import { DEMO_ID } from './demoFile';
+import { demoCash } from './cash';
 import { demoFiles } from './files';
 
 const NAME = 'Pellow Creek Boatyard Co-op';
@@ -120,6 +121,7 @@ export async function demoBook(
     },
     '2026-11-09T09:20:00.000Z',
   );
+  for (const command of demoCash(history.book, blocks, revision.id)) run(command, '2026-11-09T09:40:00.000Z');
   return { history, blocks };
 }
 

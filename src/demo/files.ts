@@ -2,7 +2,7 @@ import { day as dayOf } from '@/core/calendar';
 import { minor, plainDecimal } from '@/core/money';
 import { writeDelimited } from '@/core/files';
 import { DEMO_ACCOUNTS } from './accounts';
-import { demoLedger, type DemoRow } from './ledger';
+import { STOOD_OPEN, demoLedger, type DemoRow } from './ledger';
 
 /** The demo ledger's files: a year each, as an accounting program would export them. */
 export const DEMO_FILES = [
@@ -30,12 +30,12 @@ const rowOf = (r: DemoRow): string[] => [
 const OPENINGS: Readonly<Record<string, number>> = {
   '1010': 8_420_000,
   '1020': 1_500_000,
-  '1200': 6_130_000,
+  '1200': STOOD_OPEN.receivable,
   '1300': 3_450_000,
   '1510': 5_800_000,
   '1530': 4_100_000,
   '1590': -3_860_000,
-  '2010': -2_175_000,
+  '2010': -STOOD_OPEN.payable,
   '2200': -124_000,
   '3010': -12_000_000,
   '3020': -11_241_000,

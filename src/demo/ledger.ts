@@ -133,6 +133,47 @@ const FIRST_PAYDAY = dayNumberOf(2024, 7, 5);
 
 type Post = (code: string, cents: number) => void;
 
+/** Receivables and payables that the ledger opens with. */
+export const STOOD_OPEN = { receivable: 6_130_000, payable: 2_175_000 } as const;
+
+/** Days on which customers pay in a month, and days after which each pays its invoices: some at once, some late. */
+const RECEIPTS = 14;
+const HABITS = [14, 28, 35, 21, 44] as const;
+const BILL_RUNS = 6;
+const BILL_DAYS = 21;
+
+/** The refit invoice of October 2026 that is paid late, in cents. */
+export const LATE_REFIT = 980_000;
+
+type Due = { readonly party: string; readonly cents: number; readonly due: number };
+
+/** Pays all of a party's that is due by a day, in one entry; what is paid is taken off the list. */
+function pay(
+  list: Due[],
+  party: string,
+  day: number,
+  memo: string,
+  to: string,
+  from: string,
+  entry: (
+    day: number,
+    party: string,
+    memo: string,
+    site: string,
+    activity: string,
+    lines: (post: Post) => void,
+  ) => void,
+): void {
+  const due = list.filter((d) => d.party === party && d.due <= day);
+  const cents = due.reduce((t, d) => t + d.cents, 0);
+  if (cents <= 0) return;
+  for (const d of due) list.splice(list.indexOf(d), 1);
+  entry(day, party, memo, 'North Yard', 'Berths', (post) => {
+    post(to, cents);
+    post(from, -cents);
+  });
+}
+
 /**
  * All rows of the demo ledger from July 2024, in balance, day by day: to October 2026, or over more months, whose
  * earlier rows are the same.
@@ -143,6 +184,8 @@ export function demoLedger(months = 28): DemoRow[] {
   let number = 1000;
   let loan = 6_000_000;
   const taxDue = new Map<number, number>();
+  const invoices: Due[] = [];
+  const bills: Due[] = [];
   const vary = (spread: number) => 1 + (random() * 2 - 1) * spread;
   const buyer = () => BUYERS[Math.floor(random() * BUYERS.length)]!;
 
@@ -188,35 +231,49 @@ export function demoLedger(months = 28): DemoRow[] {
     const isOctober27 = m === 27;
 
     // Sales on account, in uneven invoices, and what customers pay of them.
-    let billed = 0;
     for (const [code, annual, s, sales, memo, site, activity] of INCOME) {
       let total = Math.round(portion(annual, s) * growth * vary(0.06) * 100);
       // Two refits that were due in October slipped into November.
       if (isOctober27 && code === '4100') total -= 675_000;
       if (total <= 0) continue;
       const count = Math.max(1, Math.round(sales * (0.5 + SEASON[s][season]! / 16)));
-      splitByWeights(
-        minor(total),
-        Array.from({ length: count }, () => 40 + Math.floor(random() * 100)),
-      ).forEach((cents, i) => {
+      const weights = Array.from({ length: count }, () => 40 + Math.floor(random() * 100));
+      // One refit of October 2026 is a large one, and its invoice will be late.
+      const parts =
+        isOctober27 && code === '4100'
+          ? [LATE_REFIT, ...splitByWeights(minor(total - LATE_REFIT), weights.slice(1))]
+          : splitByWeights(minor(total), weights);
+      parts.forEach((cents, i) => {
         const date = 1 + ((i + random() * 0.9) * (days - 1)) / count;
-        entry(on(date), buyer(), `${memo} ${String(number).slice(-3)}`, site, activity, (post) => {
+        const party = buyer();
+        invoices.push({ party, cents, due: on(date) + HABITS[BUYERS.indexOf(party) % HABITS.length]! });
+        entry(on(date), party, `${memo} ${String(number).slice(-3)}`, site, activity, (post) => {
           post('1200', cents);
           post(code, -cents);
         });
       });
-      billed += total;
     }
-    for (let i = 0; i < 14; i++) {
-      const cents = Math.round((billed * (0.94 + random() * 0.05)) / 14);
-      entry(on(3 + i * 1.9), buyer(), 'Payment received', 'North Yard', 'Berths', (post) => {
-        post('1010', cents);
-        post('1200', -cents);
+    // What stood open on the first day is paid in its first weeks.
+    if (m === 0) {
+      entry(on(5), 'Regatta committee', 'Payment received', 'North Yard', 'Berths', (post) => {
+        post('1010', STOOD_OPEN.receivable);
+        post('1200', -STOOD_OPEN.receivable);
+      });
+      entry(on(6), 'Harrow Marine Supply', 'Payment of bills', 'North Yard', 'Berths', (post) => {
+        post('2010', STOOD_OPEN.payable);
+        post('1010', -STOOD_OPEN.payable);
       });
     }
 
+    // Money comes in on fourteen days: each customer pays once a month what is due by its habit; now and then one forgets.
+    for (let i = 0; i < RECEIPTS; i++) {
+      const day = on(3 + i * 1.9 + random() * 0.9);
+      const forgets = buyer();
+      for (const name of BUYERS.filter((b, k) => k % RECEIPTS === i && b !== forgets))
+        pay(invoices, name, day, 'Payment received', '1010', '1200', entry);
+    }
+
     // Chandlery: takings twice a week at both sites, with sales tax, and the stock that went out.
-    let stockBought = 0;
     for (const [code, annual, site] of [
       ['4200', 71_000, 'North Yard'],
       ['4210', 38_500, 'South Quay'],
@@ -241,7 +298,7 @@ export function demoLedger(months = 28): DemoRow[] {
         post('1300', -stock);
       });
       const bought = Math.round(stock * vary(0.1));
-      stockBought += bought;
+      bills.push({ party: 'Harrow Marine Supply', cents: bought, due: on(12) + BILL_DAYS });
       entry(on(12), 'Harrow Marine Supply', 'Chandlery stock bought', site, 'Chandlery', (post) => {
         post('1300', bought);
         post('2010', -bought);
@@ -249,19 +306,20 @@ export function demoLedger(months = 28): DemoRow[] {
     }
 
     // Bills and their payment.
-    let owed = stockBought;
-    for (const [code, annual, s, bills, party, memo] of COSTS) {
-      const steady = s === 'flat' && bills === 1 ? 1 : vary(0.07);
+    for (const [code, annual, s, count, party, memo] of COSTS) {
+      const steady = s === 'flat' && count === 1 ? 1 : vary(0.07);
       let total = Math.round(portion(annual, s) * inflation * steady * 100);
       // Power runs over in the present year: a new tariff that nobody put into the budget.
       if (code === '6200' && m >= 24) total = Math.round(total * 1.42);
       if (total <= 0) continue;
       splitByWeights(
         minor(total),
-        Array.from({ length: bills }, () => 50 + Math.floor(random() * 80)),
+        Array.from({ length: count }, () => 50 + Math.floor(random() * 80)),
       ).forEach((cents, i) => {
+        const day = on(4 + (i * 22) / count);
+        bills.push({ party, cents, due: day + BILL_DAYS });
         entry(
-          on(4 + (i * 22) / bills),
+          day,
           party,
           memo,
           i % 3 === 2 ? 'South Quay' : 'North Yard',
@@ -272,7 +330,6 @@ export function demoLedger(months = 28): DemoRow[] {
           },
         );
       });
-      owed += total;
     }
     for (const [code, at, amount, party, memo] of LUMPS) {
       if (at !== season) continue;
@@ -282,13 +339,11 @@ export function demoLedger(months = 28): DemoRow[] {
         post('1010', -cents);
       });
     }
-    for (let i = 0; i < 6; i++) {
-      const cents = Math.round(owed / 6.1);
-      entry(on(8 + i * 3.5), 'Supplier run', 'Payment of bills', 'North Yard', 'Berths', (post) => {
-        post('2010', cents);
-        post('1010', -cents);
-      });
-    }
+    // Bills are paid in six runs a month, each supplier in one of them.
+    const suppliers = [...new Set(bills.map((bill) => bill.party))];
+    for (let i = 0; i < BILL_RUNS; i++)
+      for (const name of suppliers.filter((_, k) => k % BILL_RUNS === i))
+        pay(bills, name, on(8 + i * 3.5), 'Payment of bills', '2010', '1010', entry);
 
     // Wages every second Friday: instructors in the season of courses only.
     for (let d = on(1); d <= on(days); d++) {
@@ -365,12 +420,25 @@ export function demoLedger(months = 28): DemoRow[] {
       loan -= 119_374 - interest;
     }
 
+    // Built out of what the good years left: pontoons in March 2026, the first part of a slipway in September.
+    for (const [at, cents, memo] of [
+      [20, 9_600_000, 'New pontoons, North Yard'],
+      [26, 9_800_000, 'Slipway rebuild, first payment'],
+    ] as const)
+      if (m === at)
+        entry(on(22), 'Quayside Civil Works', memo, 'North Yard', 'Berths', (post) => {
+          post('1510', cents);
+          post('1010', -cents);
+        });
+
     // Two things to be found: a credit note in September 2025 and a miscoded bill in August 2026.
+    if (m === 14) invoices.push({ party: 'Egret Charters', cents: -240_000, due: on(24) });
     if (m === 14)
       entry(on(24), 'Egret Charters', 'Credit note, gelcoat redone', 'North Yard', 'Workshop', (post) => {
         post('4100', 240_000);
         post('1200', -240_000);
       });
+    if (m === 25) bills.push({ party: 'Harrow Marine Supply', cents: 184_000, due: on(19) + BILL_DAYS });
     if (m === 25)
       entry(
         on(19),

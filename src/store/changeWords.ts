@@ -35,6 +35,12 @@ export const CHANGE_WORDS: Record<Change['type'], string> = {
   removeWeights: 'Weights taken away',
   setWorkWeek: 'Working days changed',
   setVarianceNote: 'Note on a variance',
+  setTerms: 'Terms changed',
+  setCash: 'Cash settings changed',
+  setDatedItem: 'Dated item changed',
+  removeDatedItem: 'Dated item taken away',
+  takeOpenItems: 'Open items taken in',
+  setItemChanges: 'Open items moved or held',
   undo: 'Undone',
   redo: 'Done again',
 };

@@ -21,3 +21,4 @@ export {
   yearsTo,
   type YearBefore,
 } from './yearBefore';
+export { cashOf, cashStart, type CashView, type LineTerms, type ShownItem } from './cash';

@@ -1,6 +1,14 @@
 import { sumBlank, type Minor } from '@/core/money';
 import { indexOfId, type FiscalCalendar, type PeriodId } from '@/core/calendar';
-import { lineKey, renamedMethod, renamedSeries, type Book, type Budget, type Line } from '@/core/model';
+import {
+  lineKey,
+  renamedMethod,
+  renamedSeries,
+  renamedTerms,
+  type Book,
+  type Budget,
+  type Line,
+} from '@/core/model';
 
 /**
  * Budgets as they are shown through the merges of accounts. What was approved never changes: its lines keep the
@@ -78,6 +86,7 @@ function asMerged(budget: Budget, merged: Book['merged'], calendar: FiscalCalend
     ...budget,
     lines: [...shownLines.values()],
     drivers: budget.drivers.map((d) => ({ ...d, series: renamedSeries(d.series, owner) })),
+    terms: budget.terms.map((t) => renamedTerms(t, owner)),
     approved: { ...approved, lines: [...figures.values()] },
   };
 }

@@ -5,7 +5,7 @@ import { segmentName } from './segments';
 
 /** Something that a change was about, by its id and by the name that it had at the time. */
 export type AboutPlace = {
-  readonly of: 'line' | 'driver' | 'budget' | 'account' | 'source' | 'axis' | 'weights';
+  readonly of: 'line' | 'driver' | 'budget' | 'account' | 'source' | 'axis' | 'weights' | 'dated';
   readonly id: string;
   readonly name: string;
   /** The budget that a line or driver is in. */
@@ -105,6 +105,29 @@ const TELLERS: Tellers = {
   ],
   setWorkWeek: nothing,
   setVarianceNote: (book, { account }) => [accountPlace(book, account)],
+  setTerms: (book, { budget, terms, without }) => [
+    ...[...terms, ...without].flatMap(({ of }) =>
+      of.of === 'account' ? [accountPlace(book, of.account)] : [],
+    ),
+    budgetPlace(book, budget),
+  ],
+  setCash: nothing,
+  setDatedItem: (_book, { item }) => [{ of: 'dated', id: item.id, name: item.name }],
+  removeDatedItem: (book, { item }) => [
+    { of: 'dated', id: item, name: book.cash.dated.find((d) => d.id === item)?.name ?? item },
+  ],
+  takeOpenItems: (_book, { from }) => [{ of: 'source', id: from, name: from }],
+  setItemChanges: (book, { changes }) =>
+    changes.map(({ key }) => {
+      const id = key.replace(/^\w+ /, '');
+      const item = book.cash.items.find((i) => i.id === id);
+      const dated = book.cash.dated.find((d) => d.id === id);
+      return {
+        of: 'dated',
+        id: key,
+        name: item ? `${item.counterparty} ${item.number}` : (dated?.name ?? id),
+      };
+    }),
 };
 
 /** What a command is about, told of the book before it; null where it is about the book as a whole. */

@@ -1,9 +1,11 @@
 import { current, isDraft, type Draft } from 'immer';
 import type { Budget } from './budget';
+import type { Cash, Terms } from './cash';
 import { cutText, LIMITS } from './limits';
 import type { Method, Series } from './methods';
 import { renamedMethod, renamedSeries } from './references';
 import type { Account, AccountId, Book } from './schema';
+import { renamedCash, renamedTerms, termsKey } from './termsAccounts';
 
 /* What commands do to the accounts of a book that is being changed. */
 
@@ -54,6 +56,8 @@ export function mergeInto(book: Draft<Book>, from: AccountId, into: AccountId): 
   for (const [old, now] of Object.entries(book.merged)) if (now === from) book.merged[old] = into;
   book.merged[from] = into;
   for (const budget of book.budgets) if (budget.state === 'draft') mergeLines(budget, from, into);
+  const rename = (account: AccountId) => (account === from ? into : account);
+  book.cash = renamedCash(plain(book.cash), rename) as Draft<Cash>;
   for (const notes of Object.values(book.varianceNotes)) {
     const note = notes[from];
     if (!note) continue;
@@ -73,6 +77,14 @@ function mergeLines(budget: Draft<Budget>, from: AccountId, into: AccountId): vo
     const { method } = plain(line);
     const next = renamedMethod(method, rename);
     if (next !== method) line.method = next as Draft<Method>;
+  });
+  const own = new Set(
+    budget.terms.filter((t) => t.of.of === 'account' && t.of.account === into).map(termsKey),
+  );
+  budget.terms = (plain(budget.terms) as Terms[]).flatMap((t) => {
+    const now = renamedTerms(t, rename);
+    // The account that takes the other in keeps its own terms.
+    return termsKey(now) !== termsKey(t) && own.has(termsKey(now)) ? [] : [now as Draft<Terms>];
   });
   for (const driver of budget.drivers) {
     const { series } = plain(driver);

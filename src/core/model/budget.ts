@@ -1,6 +1,7 @@
 import * as z from 'zod/mini';
 import { formed, list, text, whole } from '@/core/bounded';
 import { byPeriod, id, instant, money, periodId, periodKey } from './parts';
+import { termsSchema } from './cash';
 import { LIMITS } from './limits';
 import { driverSchema, methodSchema } from './methods';
 
@@ -34,6 +35,8 @@ export const budgetSchema = z.strictObject({
   segments: list(z.nullable(id), 1, LIMITS.budgetSegments),
   lines: list(lineSchema, 0, LIMITS.lines),
   drivers: list(driverSchema, 0, LIMITS.drivers),
+  /** How its amounts become money, where someone said so; the rest is guessed. */
+  terms: list(termsSchema, 0, LIMITS.lines),
   /** The budget that this one revises, and why; null for one that revises none. */
   revises: z.nullable(z.strictObject({ budget: id, reason: text(LIMITS.reason) })),
   /**

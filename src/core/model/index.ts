@@ -31,6 +31,26 @@ export {
   type Wholes,
   type WorkWeek,
 } from './methods';
+export {
+  CASH_SOURCES,
+  NO_CASH,
+  type Cash,
+  type CashSource,
+  type CreditLine,
+  type DatedItem,
+  type DayRule,
+  type DueRule,
+  type Forecast,
+  type ItemChange,
+  type MovedTo,
+  type OpenItem,
+  type TaxScheme,
+  type Terms,
+  type TermsKind,
+  type TermsOf,
+  type TermsRule,
+} from './cash';
+export { accountsOfTerms, renamedTerms, termsKey } from './termsAccounts';
 export { blankLine, lineKey, lineOf, LineTable, type LineRef } from './lines';
 export { BOOK_VERSION, migrate, openBook, type Migrations, type OpenIssue, type Opened } from './migrate';
 export {

@@ -27,6 +27,9 @@ export const LIMITS = {
   fileName: 300,
   sheetName: 200,
   heads: 4000,
+  /** Number of an invoice, and whose it is. */
+  reference: 200,
+  counterparty: 300,
   /** How many there may be. */
   accounts: 20_000,
   axes: 50,
@@ -40,6 +43,8 @@ export const LIMITS = {
   lines: 100_000,
   drivers: 2000,
   weights: 500,
+  openItems: 50_000,
+  datedItems: 2000,
   holidays: 2000,
   periods: 2000,
 } as const;

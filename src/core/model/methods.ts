@@ -65,6 +65,15 @@ const stepChange = z.discriminatedUnion('of', [
 /** ISO 8601 weekdays: 1 Monday to 7 Sunday. */
 export const weekdays = list(whole(1, 7), 0, 7);
 
+/** Days on which something recurs. */
+export const occurrenceSchema = z.discriminatedUnion('of', [
+  z.strictObject({ of: z.literal('weeks'), every: whole(1, 52), from: dayText }),
+  /** Days of the month; beyond its end means its last day. */
+  z.strictObject({ of: z.literal('monthDays'), days: list(whole(1, 31), 1, 4) }),
+  z.strictObject({ of: z.literal('weekdays'), weekdays: weekdays.check(z.minLength(1)) }),
+  z.strictObject({ of: z.literal('workingDays') }),
+]);
+
 export const methodSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('byMonth'), amounts: byPeriod }),
   z.strictObject({
@@ -129,13 +138,7 @@ export const methodSchema = z.discriminatedUnion('kind', [
     amount: money,
     /** Other amounts from a day on, such as a raise. */
     later: z.optional(list(z.strictObject({ from: dayText, amount: money }), 0, 24)),
-    on: z.discriminatedUnion('of', [
-      z.strictObject({ of: z.literal('weeks'), every: whole(1, 52), from: dayText }),
-      /** Days of the month; beyond its end means its last day. */
-      z.strictObject({ of: z.literal('monthDays'), days: list(whole(1, 31), 1, 4) }),
-      z.strictObject({ of: z.literal('weekdays'), weekdays: weekdays.check(z.minLength(1)) }),
-      z.strictObject({ of: z.literal('workingDays') }),
-    ]),
+    on: occurrenceSchema,
   }),
   z.strictObject({ kind: z.literal('driver'), factors: list(id, 1, 6), round: roundSchema }),
   /** The text with ids for names; see `core/formula`. */

@@ -2,8 +2,9 @@ import type { z } from 'zod/mini';
 import { bookSchema, type Book } from './schema';
 import { soundBook, type SetAside } from './sound';
 import { toVersion3 } from './version3';
+import { toVersion4 } from './version4';
 
-export const BOOK_VERSION = 3;
+export const BOOK_VERSION = 4;
 
 export type OpenIssue =
   | { readonly code: 'notABook' }
@@ -21,6 +22,7 @@ export type Migrations = ReadonlyMap<number, (old: Record<string, unknown>) => R
 const MIGRATIONS: Migrations = new Map([
   [1, toVersion2],
   [2, toVersion3],
+  [3, toVersion4],
 ]);
 
 /** Brings a saved document of any known version to the present one; null when a step is missing. */

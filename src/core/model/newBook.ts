@@ -1,4 +1,5 @@
 import { minor, percent, unitOf } from '@/core/money';
+import { NO_CASH } from './cash';
 import { BOOK_VERSION } from './migrate';
 import type { AccountKind } from './kinds';
 import type { Account, Book } from './schema';
@@ -37,6 +38,7 @@ export function newBook({ id, name, currency, locale, firstMonth }: NewBook): Bo
       negatives: 'parentheses',
       cents: false,
     },
+    cash: NO_CASH,
     nextId: 1,
   };
 }

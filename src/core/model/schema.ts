@@ -2,6 +2,7 @@ import * as z from 'zod/mini';
 import { atLeast, formed, list, text, whole } from '@/core/bounded';
 import { periodFaults } from '@/core/calendar';
 import { budgetSchema } from './budget';
+import { cashSchema } from './cash';
 import { ACCOUNT_KINDS } from './kinds';
 import { LIMITS } from './limits';
 import { weightsSchema, workWeekSchema } from './methods';
@@ -149,7 +150,7 @@ export const feedSchema = z.strictObject({
 
 export const bookSchema = z.strictObject({
   format: z.literal('tellan.book'),
-  version: z.literal(3),
+  version: z.literal(4),
   id,
   name: text(LIMITS.bookName),
   currency: formed(/^[A-Z]{3}$/),
@@ -170,6 +171,7 @@ export const bookSchema = z.strictObject({
   /** Notes on variances by period, then account. */
   varianceNotes: z.record(periodKey, z.record(id, varianceNoteSchema)),
   settings: settingsSchema,
+  cash: cashSchema,
   /** The next number for a generated id of an account, source or budget. */
   nextId: atLeast(1),
 });

@@ -1,6 +1,7 @@
 import { minor, MOST_AMOUNT } from '@/core/money';
 import {
   applyCommand,
+  BOOK_VERSION,
   LIMITS,
   nameWith,
   openBook,
@@ -279,7 +280,7 @@ describe('whatever is saved opens: commands are held to what opening asks', () =
 
 describe('a journal that came from elsewhere', () => {
   const changed = (inverse: Change extends { inverse: infer I } ? I : never, patches = inverse) =>
-    ({ seq: 1, at: 't', type: 'setCells', version: 3, patches, inverse }) as unknown as Change;
+    ({ seq: 1, at: 't', type: 'setCells', version: BOOK_VERSION, patches, inverse }) as unknown as Change;
   test.each<[string, unknown[]]>([
     ['leads nowhere', [{ op: 'replace', path: ['budgets', 9, 'name'], value: 'x' }]],
     ['leads to what is no book', [{ op: 'replace', path: ['accounts', 0, 'kind'], value: 7 }]],

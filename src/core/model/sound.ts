@@ -1,6 +1,8 @@
 import { calendarFrom, indexOfId, type FiscalCalendar } from '@/core/calendar';
 import { lineKey } from './lines';
 import type { Budget } from './budget';
+import { accountsOfTerms, termsKey } from './termsAccounts';
+import type { Cash } from './cash';
 import type { Book } from './schema';
 
 /** A part of a book that could not be kept, and why: the book is opened without it, and the person is told. */
@@ -18,6 +20,8 @@ export type SetAside = {
     | 'revises'
     | 'weights'
     | 'varianceNote'
+    | 'terms'
+    | 'cash'
     | 'locale'
     | 'amount'
     | 'journal';
@@ -105,12 +109,20 @@ export function soundBook(book: Book): Sound {
     const drivers = kept(b.drivers, (d) => once(`d${b.id}`, d.id) || away('driver', d.name, 'twice'));
     const frozen = b.approved && kept(b.approved.lines, (l) => isKnown(b, l.account));
     if (frozen && frozen !== b.approved!.lines) return (away('budget', b.name, 'noSuchAccount'), null);
+    const named = firstOf();
+    const terms = kept(
+      b.terms,
+      (t) =>
+        (named('', termsKey(t)) || away('terms', b.name, 'twice')) &&
+        ([...accountsOfTerms(t)].every((a) => isKnown(b, a)) || away('terms', b.name, 'noSuchAccount')),
+    );
     const turns = circles.has(b.id);
     if (turns) away('revises', b.name, 'circle');
-    return soundLines === b.lines && drivers === b.drivers && !turns
+    return soundLines === b.lines && drivers === b.drivers && terms === b.terms && !turns
       ? b
-      : { ...b, lines: soundLines, drivers, revises: turns ? null : b.revises };
+      : { ...b, lines: soundLines, drivers, terms, revises: turns ? null : b.revises };
   });
+  const cash = soundCash(book.cash, known, away);
   const locale = isLocale(book.locale);
   if (!locale) away('locale', book.locale, 'unknownLocale');
   if (setAside.length === 0) return { book, setAside };
@@ -124,10 +136,56 @@ export function soundBook(book: Book): Sound {
       weights,
       varianceNotes,
       budgets,
+      cash,
       closedThrough: closed ? book.closedThrough : null,
       locale: locale ? book.locale : 'en-US',
     },
     setAside,
+  };
+}
+
+/** What money follows, without what names an account that is not there or stands twice. */
+function soundCash(
+  cash: Cash,
+  known: ReadonlySet<string>,
+  away: (part: SetAside['part'], name: string, because: SetAside['because']) => false,
+): Cash {
+  const once = firstOf();
+  const there = (account: string | null, name: string) =>
+    account === null || known.has(account) || away('cash', name, 'noSuchAccount');
+  const items = kept(
+    cash.items,
+    (i) => (once('i', i.id) || away('cash', i.number, 'twice')) && there(i.account, i.number),
+  );
+  const dated = kept(
+    cash.dated,
+    (d) =>
+      (once('d', d.id) || away('cash', d.name, 'twice')) && there(d.against, d.name) && there(d.bank, d.name),
+  );
+  const taxes = kept(
+    cash.taxes,
+    (t) => (once('t', t.id) || away('cash', t.name, 'twice')) && there(t.payable, t.name),
+  );
+  const line = cash.creditLine;
+  const keepsLine = line === null || [line.account, line.interest].every((a) => there(a, 'creditLine'));
+  const opening = cash.opening && keptEntries(cash.opening.amounts, (a) => there(a, a));
+  const bank = there(cash.bank, 'bank') ? cash.bank : null;
+  const same =
+    items === cash.items &&
+    dated === cash.dated &&
+    taxes === cash.taxes &&
+    keepsLine &&
+    (opening === null || opening === cash.opening!.amounts) &&
+    bank === cash.bank;
+  if (same) return cash;
+  return {
+    ...cash,
+    items,
+    dated,
+    taxes,
+    bank,
+    creditLine: keepsLine ? line : null,
+    opening: cash.opening && { ...cash.opening, amounts: opening! },
   };
 }
 

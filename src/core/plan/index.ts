@@ -25,7 +25,7 @@ export {
   type Reckoning,
 } from './results';
 export { phasingWeights } from './phasing';
-export { occurrencesIn, workingDays } from './occurrences';
+export { occurrencesIn, occurrenceNumbers, workingDays } from './occurrences';
 export { stepped, stepsTaken, type StepChange } from './steps';
 export { methodKinds } from './methods/table';
 export { formulaOf } from './methods/formula';

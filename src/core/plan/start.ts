@@ -200,6 +200,7 @@ export const draftBudget = ({
   segments: [null],
   lines,
   drivers: [],
+  terms: [],
   revises: null,
   approved: null,
   ...rest,

@@ -34,6 +34,8 @@ const PARTS: Record<SetAside['part'], string> = {
   revises: 'what is revised by',
   weights: 'the weights',
   varianceNote: 'the variance notes of',
+  terms: 'terms of',
+  cash: 'of the cash settings,',
   locale: 'the way of writing numbers',
   amount: 'the amount at',
   journal: 'the older part of the journal',

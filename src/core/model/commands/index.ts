@@ -3,6 +3,7 @@ import { wouldNotOpen } from '../openable';
 import { Refused, type Refusal } from '../refusal';
 import type { Book } from '../schema';
 import { bookHandlers, type BookCommand } from './book';
+import { cashHandlers, type CashCommand } from './cash';
 import { budgetHandlers, type BudgetCommand } from './budget';
 import type { HandlersOf } from './handlers';
 import { ledgerHandlers, type LedgerCommand } from './ledger';
@@ -14,7 +15,7 @@ enablePatches();
 setAutoFreeze(false);
 
 /** Everything that can change a book. One user action is one command and one undo step. */
-export type Command = BookCommand | LedgerCommand | BudgetCommand;
+export type Command = BookCommand | LedgerCommand | BudgetCommand | CashCommand;
 
 export type CommandType = Command['type'];
 
@@ -38,4 +39,9 @@ export function applyCommand(book: Book, command: Command): Applied {
   }
 }
 
-const HANDLERS: HandlersOf<Command> = { ...bookHandlers, ...ledgerHandlers, ...budgetHandlers };
+const HANDLERS: HandlersOf<Command> = {
+  ...bookHandlers,
+  ...ledgerHandlers,
+  ...budgetHandlers,
+  ...cashHandlers,
+};

@@ -1,0 +1,55 @@
+import { civilOf, type DayNumber } from '@/core/calendar';
+import { divideRounded } from '@/core/money';
+import type { CreditLine } from '@/core/model';
+import { weightOf } from './parts';
+
+/** What a credit line does on a day: money into the bank positive. */
+export type LineMove = {
+  readonly day: DayNumber;
+  readonly what: 'drawing' | 'repayment' | 'interest';
+  readonly amount: number;
+  /** What is drawn after it. */
+  readonly stands: number;
+};
+
+/**
+ * A revolving loan, reckoned day after day over closing balances that know nothing of it (index 0 is the day after
+ * `after`). It draws at the end of a day that would close below the floor, and repays on the last day of a month from what
+ * is above it, both in whole steps; the interest of a month (opening balance × rate ÷ 12) is paid on its last day, before
+ * it draws or repays. `stood` is what is drawn at the start.
+ */
+export function creditLineMoves(
+  { limit, rate, step }: Pick<CreditLine, 'limit' | 'rate' | 'step'>,
+  floor: number,
+  after: DayNumber,
+  closing: Float64Array,
+  stood: number,
+): LineMove[] {
+  const moves: LineMove[] = [];
+  const weight = weightOf(rate);
+  let drawn = stood;
+  let opened = stood;
+  /** What the line has put into the bank so far. */
+  let put = 0;
+  const move = (day: DayNumber, what: LineMove['what'], amount: number) => {
+    if (amount === 0) return;
+    put += amount;
+    if (what !== 'interest') drawn += amount;
+    moves.push({ day, what, amount, stands: drawn });
+  };
+  for (let i = 0; i < closing.length; i++) {
+    const day = after + 1 + i;
+    const isLast = civilOf(day + 1).date === 1;
+    if (isLast) move(day, 'interest', -divideRounded(opened, weight, 100_000_000 * 12, 'halfAwayFromZero'));
+    const missing = floor - (closing[i]! + put);
+    if (missing > 0) {
+      const room = Math.max(0, limit - drawn);
+      move(day, 'drawing', Math.min(Math.ceil(missing / step) * step, Math.floor(room / step) * step));
+    } else if (isLast && drawn > 0) {
+      const spare = Math.floor(-missing / step) * step;
+      move(day, 'repayment', -Math.min(spare, drawn));
+    }
+    if (isLast) opened = drawn;
+  }
+  return moves;
+}

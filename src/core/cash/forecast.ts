@@ -1,0 +1,172 @@
+import type { DayNumber } from '@/core/calendar';
+import { CASH_SOURCES, type CashSource, type CreditLine } from '@/core/model';
+import { creditLineMoves, type LineMove } from './creditLine';
+import type { Part, Projected } from './projection';
+import { WHATS, type What } from './postings';
+
+/** The bank ahead, day by day, from the sources that are counted. Index 0 is the day after the start. */
+export type CashForecast = {
+  readonly start: DayNumber;
+  readonly opening: number;
+  /** Money into the banks by day, by source; those that are not counted are absent. */
+  readonly bySource: ReadonlyMap<CashSource, Float64Array>;
+  /** What the banks hold at the end of each day. */
+  readonly closing: Float64Array;
+  readonly moves: readonly LineMove[];
+  readonly low: Low | null;
+  /** Spells of days that close below the floor. */
+  readonly below: readonly { readonly from: DayNumber; readonly to: DayNumber; readonly least: number }[];
+};
+
+/** The day with the lowest closing balance, the earliest of equals. */
+export type Low = { readonly day: DayNumber; readonly amount: number };
+
+export type ForecastRules = {
+  readonly without: readonly CashSource[];
+  readonly floor: number | null;
+  readonly creditLine: CreditLine | null;
+  /** What of the credit line is drawn at the start. */
+  readonly drawn: number;
+};
+
+/** Adds up a projection, and keeps the floor by the credit line where there is one. */
+export function forecastOf(projected: Projected, rules: ForecastRules): CashForecast {
+  const { start, days, opening } = projected;
+  const bySource = new Map<CashSource, Float64Array>();
+  for (const source of CASH_SOURCES) {
+    if (source === 'creditLine' || rules.without.includes(source)) continue;
+    // A copy: the projector writes on in its own.
+    bySource.set(source, projected.bySource[source].slice());
+  }
+  const closing = new Float64Array(days);
+  let stands = opening;
+  for (let d = 0; d < days; d++) {
+    for (const sums of bySource.values()) stands += sums[d]!;
+    closing[d] = stands;
+  }
+  let moves: readonly LineMove[] = [];
+  if (rules.creditLine && !rules.without.includes('creditLine')) {
+    moves = creditLineMoves(rules.creditLine, rules.floor ?? 0, start, closing, rules.drawn);
+    const own = new Float64Array(days);
+    for (const m of moves) own[m.day - start - 1]! += m.amount;
+    bySource.set('creditLine', own);
+    let put = 0;
+    for (let d = 0; d < days; d++) closing[d]! += put += own[d]!;
+  }
+  return {
+    start,
+    opening,
+    bySource,
+    closing,
+    moves,
+    low: lowOf(closing, start, 0, days - 1),
+    below: rules.floor === null ? [] : spellsBelow(closing, start, rules.floor),
+  };
+}
+
+/** The lowest closing balance between two places. */
+export function lowOf(closing: Float64Array, start: DayNumber, from: number, to: number): Low | null {
+  let at = -1;
+  for (let d = from; d <= to; d++) if (at < 0 || closing[d]! < closing[at]!) at = d;
+  return at < 0 ? null : { day: start + 1 + at, amount: closing[at]! };
+}
+
+function spellsBelow(closing: Float64Array, start: DayNumber, floor: number): CashForecast['below'] {
+  const out: { from: DayNumber; to: DayNumber; least: number }[] = [];
+  closing.forEach((amount, d) => {
+    if (amount >= floor) return;
+    const day = start + 1 + d;
+    const last = out.at(-1);
+    if (last && last.to === day - 1) {
+      last.to = day;
+      last.least = Math.min(last.least, amount);
+    } else out.push({ from: day, to: day, least: amount });
+  });
+  return out;
+}
+
+/** A range of days, both inside. */
+export type DayRange = { readonly from: DayNumber; readonly to: DayNumber };
+
+/** What a forecast comes to in ranges of days that follow one another. */
+export type CashTable = {
+  readonly ranges: readonly DayRange[];
+  readonly opening: readonly number[];
+  readonly closing: readonly number[];
+  readonly low: readonly (Low | null)[];
+  readonly rows: readonly { readonly source: CashSource; readonly amounts: readonly number[] }[];
+};
+
+/** A forecast by ranges of days; sources of which nothing comes are left out. */
+export function cashTable(forecast: CashForecast, ranges: readonly DayRange[]): CashTable {
+  const { start, closing, opening } = forecast;
+  const placesOf = ({ from, to }: DayRange) =>
+    [Math.max(0, from - start - 1), Math.min(closing.length, to - start)] as const;
+  const spans = ranges.map(placesOf);
+  const rows = [...forecast.bySource]
+    .map(([source, sums]) => ({
+      source,
+      amounts: spans.map(([from, to]) => {
+        let sum = 0;
+        for (let d = from; d < to; d++) sum += sums[d]!;
+        return sum;
+      }),
+    }))
+    .filter(({ amounts }) => amounts.some((a) => a !== 0));
+  const order = new Map(CASH_SOURCES.map((s, i) => [s, i]));
+  rows.sort((a, b) => order.get(a.source)! - order.get(b.source)!);
+  return {
+    ranges,
+    opening: spans.map(([from]) => (from === 0 ? opening : (closing[from - 1] ?? closing.at(-1) ?? opening))),
+    closing: spans.map(([, to]) => (to === 0 ? opening : (closing[to - 1] ?? opening))),
+    low: spans.map(([from, to]) => lowOf(closing, start, from, to - 1)),
+    rows,
+  };
+}
+
+/** Money of one cause on one day. */
+export type Cause = {
+  readonly day: DayNumber;
+  readonly amount: number;
+  readonly part: Part;
+  /** The planned month that it follows from; −1 for none. */
+  readonly month: number;
+  readonly what: What;
+  /** The day of the invoice or event that it settles. */
+  readonly since: DayNumber;
+};
+
+/** What moves the banks in a range of days, by day and size: of the sources given, or of all. */
+export function causesIn(
+  projected: Projected,
+  { from, to }: DayRange,
+  sources: (source: CashSource) => boolean,
+): Cause[] {
+  const out: Cause[] = [];
+  for (const part of projected.parts.values()) {
+    if (!sources(part.source)) continue;
+    for (const cause of moneyOf(projected, part)) if (cause.day >= from && cause.day <= to) out.push(cause);
+  }
+  return out.sort((a, b) => a.day - b.day || Math.abs(b.amount) - Math.abs(a.amount));
+}
+
+/** The money that a part moves, with its tax in one with it: what was paid of one event on one day is one cause. */
+export function moneyOf(projected: Projected, part: Part): Cause[] {
+  const { day, account, amount, month, what, from, count } = part.postings;
+  const out = new Map<string, Cause>();
+  for (let i = 0; i < count; i++) {
+    if (!projected.isBank(account[i]!)) continue;
+    const key = `${day[i]!} ${month[i]!} ${from[i]!}`;
+    const was = out.get(key);
+    const kind = WHATS[what[i]!]!;
+    out.set(key, {
+      day: day[i]!,
+      amount: (was?.amount ?? 0) + amount[i]!,
+      part,
+      month: month[i]!,
+      what: was && kind === 'tax' ? was.what : kind,
+      since: from[i]!,
+    });
+  }
+  return [...out.values()].filter((c) => c.amount !== 0);
+}

@@ -1,0 +1,107 @@
+import { percent } from '@/core/money';
+import type { Account, AccountId, AccountKind, Terms, TermsOf, TermsRule } from '@/core/model';
+import type { Habit } from './habits';
+import type { MeasuredShares } from './matching';
+
+/** Where guessed terms come from, and how sure they are. */
+export type Guess = {
+  readonly terms: Terms;
+  readonly from: 'history' | 'name' | 'kind';
+  readonly sure: boolean;
+};
+
+export type GuessGround = {
+  readonly habit: Habit | undefined;
+  /** How fast receivables come in, and payables are paid, as measured. */
+  readonly shares: { readonly in: MeasuredShares; readonly out: MeasuredShares };
+  /** Whether an account is a stock, and how many days of cost it holds now; null for any other. */
+  readonly stockDays: (account: AccountId) => number | null;
+};
+
+const WAGES = /\b(wages?|salar(y|ies)|payroll|staff costs?|löhne?|gehälter|salaires?)\b/i;
+const ON_COSTS =
+  /\b(payroll (tax|on-?costs?)|on-?costs|employer|social security|pension|national insurance)\b/i;
+const NO_MONEY = /\b(depreciation|amorti[sz]ation|impairment|abschreibung)/i;
+
+const monthEnd = { of: 'monthDay', day: 31 } as const;
+const spread = { of: 'spread' } as const;
+
+/** Terms of an account of which nobody said any: from how its entries met money, else from its name, else from its kind. */
+export function guessTerms(account: Account, { habit, shares, stockDays }: GuessGround): Guess {
+  const made = (rule: TermsRule, from: Guess['from'], sure: boolean): Guess => ({
+    terms: {
+      of: { of: 'account', account: account.id },
+      parts: [{ percent: percent('100'), rule }],
+      bank: null,
+      tax: null,
+    },
+    from,
+    sure,
+  });
+  const stock = habit?.against ?? null;
+  const days = stock === null || habit!.without <= 0.5 ? null : stockDays(stock);
+  if (days !== null)
+    return made(
+      {
+        kind: 'fromStock',
+        target: { of: 'days', days },
+        bought: { of: 'monthDay', day: 12 },
+        shares: sharesAsTerms(shares.out),
+        moved: 'stays',
+        inventory: stock,
+        through: null,
+      },
+      'history',
+      false,
+    );
+  if (NO_MONEY.test(account.name) || (habit && habit.without > 0.9))
+    return made(
+      { kind: 'withoutMoney', against: habit?.against ?? null },
+      habit && habit.without > 0.9 ? 'history' : 'name',
+      true,
+    );
+  const side = isIncome(account.kind) ? 'in' : 'out';
+  if (habit && habit.account > 0.5 && shares[side].length > 0)
+    return made(
+      {
+        kind: 'onAccount',
+        invoiced: habit.perMonth > 2.5 ? spread : { of: 'monthDay', day: habit.day },
+        shares: sharesAsTerms(shares[side]),
+        moved: 'stays',
+        badDebt: null,
+        through: null,
+      },
+      'history',
+      habit.account > 0.9,
+    );
+  if (WAGES.test(account.name) && !ON_COSTS.test(account.name))
+    return made(
+      { kind: 'atOnce', on: { of: 'own' }, moved: 'previous' },
+      'name',
+      habit !== undefined && habit.bank > 0.9,
+    );
+  if (habit)
+    return made(
+      {
+        kind: 'atOnce',
+        on: habit.perMonth > 2.5 ? spread : { of: 'monthDay', day: habit.day },
+        moved: 'stays',
+      },
+      'history',
+      habit.bank > 0.9,
+    );
+  return made(
+    { kind: 'atOnce', on: isIncome(account.kind) ? spread : monthEnd, moved: 'stays' },
+    'kind',
+    false,
+  );
+}
+
+/** Measured shares as terms; where nothing was measured, all of it after 30 days. */
+const sharesAsTerms = (shares: MeasuredShares): TermsOf<'onAccount'>['shares'] =>
+  (shares.length > 0 ? shares : [{ percent: 100, days: 30 }]).map((s) => ({
+    percent: percent(String(s.percent)),
+    due: { of: 'days' as const, days: s.days },
+  }));
+
+const isIncome = (kind: AccountKind): boolean => kind === 'income' || kind === 'otherIncome';

@@ -1,0 +1,41 @@
+export {
+  createProjector,
+  defaultBank,
+  isProjected,
+  STAND_INS,
+  type ExpectedItem,
+  type Part,
+  type PlannedLine,
+  type Projected,
+  type ProjectionInput,
+} from './projection';
+export {
+  cashTable,
+  causesIn,
+  forecastOf,
+  lowOf,
+  moneyOf,
+  type CashForecast,
+  type CashTable,
+  type Cause,
+  type DayRange,
+  type ForecastRules,
+  type Low,
+} from './forecast';
+export { byDays, byPeriods, byWeeks, monthEnd } from './ranges';
+export { creditLineMoves, type LineMove } from './creditLine';
+export { daysOf, dueDay, monthDay, type Days } from './days';
+export { datesOf } from './dated';
+export { taxPeriods, taxReturns, type TaxPeriod, type TaxReturn } from './tax';
+export { WHATS, type Postings, type What } from './postings';
+export { guessTerms, type Guess, type GuessGround } from './guess';
+export { habitsOf, type Habit } from './habits';
+export {
+  matchItems,
+  medianDays,
+  sharesOf,
+  type LedgerItem,
+  type Matched,
+  type MeasuredShares,
+  type Settled,
+} from './matching';

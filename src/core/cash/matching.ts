@@ -1,0 +1,192 @@
+import { minor, type Minor } from '@/core/money';
+import type { DayNumber } from '@/core/calendar';
+import { CLOSING, OPENING, textAt, type LedgerBlock, type View } from '@/core/ledger';
+import type { AccountId } from '@/core/model';
+
+/** An invoice or bill that the ledger shows unpaid, or paid in part. */
+export type LedgerItem = {
+  /** The block and the entry's place in it. */
+  readonly key: string;
+  readonly side: 'in' | 'out';
+  readonly account: AccountId;
+  readonly counterparty: string;
+  readonly reference: string;
+  readonly dated: DayNumber;
+  readonly amount: Minor;
+  readonly open: Minor;
+};
+
+/** A part of an invoice that was paid so many days after it. */
+export type Settled = { readonly counterparty: string; readonly days: number; readonly amount: number };
+
+export type Matched = {
+  readonly items: readonly LedgerItem[];
+  readonly settled: readonly Settled[];
+  /** Payments that no invoice answers to: paid ahead, or for what stood open before the ledger. */
+  readonly ahead: number;
+};
+
+type Open = { readonly item: LedgerItem; left: number };
+
+/** Items in time, of which those before `head` are settled. */
+class Queue {
+  private head = 0;
+  private readonly all: Open[] = [];
+  private readonly byReference = new Map<string, Open[]>();
+
+  get any(): boolean {
+    return this.all.length > 0;
+  }
+
+  push(open: Open): void {
+    this.all.push(open);
+    const { reference } = open.item;
+    if (reference === '') return;
+    const same = this.byReference.get(reference);
+    if (same) same.push(open);
+    else this.byReference.set(reference, [open]);
+  }
+
+  /** Settles an amount by the items of a reference, then the oldest; what is left of it. */
+  settle(amount: number, reference: string, paid: (open: Open, amount: number) => void): number {
+    let left = amount;
+    const take = (open: Open): void => {
+      const part = Math.min(left, open.left);
+      if (part === 0) return;
+      open.left -= part;
+      left -= part;
+      paid(open, part);
+    };
+    if (reference !== '') this.byReference.get(reference)?.forEach(take);
+    while (left > 0 && this.head < this.all.length) {
+      const open = this.all[this.head]!;
+      take(open);
+      if (open.left === 0) this.head++;
+    }
+    return left;
+  }
+}
+
+/**
+ * Matches the payments on a receivable or payable to its invoices, up to a day: by the same reference first, else the oldest
+ * of the counterparty (common practice); a payment of somebody who has no invoices pays the oldest of all. `sign` is +1 for
+ * receivables, whose invoices are debits, −1 for payables.
+ */
+export function matchItems(
+  blocks: readonly LedgerBlock[],
+  view: View,
+  account: AccountId,
+  sign: 1 | -1,
+  until: DayNumber,
+): Matched {
+  const all: Open[] = [];
+  const settled: Settled[] = [];
+  const of = new Map<string, Queue>();
+  const everyone = new Queue();
+  let ahead = 0;
+  let opened: DayNumber | null = null;
+  for (const { block, i } of rowsInTime(blocks, view, account, sign, until)) {
+    const isOpening = block.mark[i] === OPENING;
+    const dated = block.day[i]!;
+    // The first balance brought forward stands for invoices of which nothing else is known; later ones repeat.
+    if (isOpening && (opened ??= dated) !== dated) continue;
+    const amount = block.amount[i]! * sign;
+    const counterparty = isOpening ? '' : textAt(block.texts, block.counterparty[i]!);
+    const reference = textAt(block.texts, block.reference[i]!);
+    let queue = of.get(counterparty);
+    if (!queue) of.set(counterparty, (queue = new Queue()));
+    if (amount >= 0) {
+      const open: Open = {
+        item: {
+          key: `${block.id}:${i}`,
+          side: sign === 1 ? 'in' : 'out',
+          account,
+          counterparty,
+          reference,
+          dated,
+          amount: minor(amount),
+          open: minor(amount),
+        },
+        left: amount,
+      };
+      queue.push(open);
+      everyone.push(open);
+      all.push(open);
+      continue;
+    }
+    const paid = ({ item }: Open, part: number): void => {
+      if (item.counterparty !== '')
+        settled.push({ counterparty: item.counterparty, days: dated - item.dated, amount: part });
+    };
+    const known = queue.any && counterparty !== '';
+    let left = (known ? queue : everyone).settle(-amount, reference, paid);
+    // What stood open before the ledger is paid by whoever has nothing else open.
+    if (left > 0 && known) left = of.get('')?.settle(left, '', paid) ?? left;
+    ahead += left;
+  }
+  return {
+    items: all.filter((o) => o.left > 0).map(({ item, left }) => ({ ...item, open: minor(left) })),
+    settled,
+    ahead,
+  };
+}
+
+/** The entries of an account up to a day, in time; on one day invoices before payments. */
+function rowsInTime(
+  blocks: readonly LedgerBlock[],
+  view: View,
+  account: AccountId,
+  sign: 1 | -1,
+  until: DayNumber,
+): { readonly block: LedgerBlock; readonly i: number }[] {
+  const rows: { block: LedgerBlock; i: number }[] = [];
+  for (const block of blocks) {
+    const places = new Set(
+      block.accounts.flatMap((a, p) => ((view.merged.get(a) ?? a) === account ? [p] : [])),
+    );
+    if (places.size === 0) continue;
+    for (let i = 0; i < block.count; i++)
+      if (places.has(block.account[i]!) && block.day[i]! <= until && block.mark[i] !== CLOSING)
+        rows.push({ block, i });
+  }
+  const isPayment = ({ block, i }: (typeof rows)[number]) => Number(block.amount[i]! * sign < 0);
+  return rows.sort((a, b) => a.block.day[a.i]! - b.block.day[b.i]! || isPayment(a) - isPayment(b));
+}
+
+/** The day by which half of the money had come, weighted by amount; null where nothing was paid. */
+export function medianDays(settled: readonly Settled[]): number | null {
+  const sorted = [...settled].sort((a, b) => a.days - b.days);
+  const half = sorted.reduce((t, s) => t + s.amount, 0) / 2;
+  let sum = 0;
+  for (const s of sorted) if ((sum += s.amount) >= half && sum > 0) return s.days;
+  return null;
+}
+
+/** How fast money came, as shares after so many days. */
+export type MeasuredShares = readonly { readonly percent: number; readonly days: number }[];
+
+/** Edges of the spans that payments are told apart by: at once, within two weeks, a month, six weeks, two months, longer. */
+const EDGES = [3, 14, 31, 45, 62, Infinity];
+
+/** Settlements in shares by spans of days, each at its median day; whole percents that come to 100. */
+export function sharesOf(settled: readonly Settled[]): MeasuredShares {
+  const total = settled.reduce((t, s) => t + s.amount, 0);
+  if (total <= 0) return [];
+  const spans = EDGES.map((edge, i) =>
+    settled.filter((s) => s.days <= edge && s.days > (EDGES[i - 1] ?? -Infinity)),
+  );
+  const found = spans
+    .map((all) => ({
+      share: (100 * all.reduce((t, s) => t + s.amount, 0)) / total,
+      days: Math.max(0, medianDays(all) ?? 0),
+    }))
+    .filter(({ share }) => share > 0);
+  // Shares below 5 % join the largest: what is rare is no term.
+  const large = found.filter(({ share }) => share >= 5);
+  const kept = large.length > 0 ? large : found;
+  const sum = kept.reduce((t, s) => t + s.share, 0);
+  const whole = kept.map((s) => Math.floor((100 * s.share) / sum));
+  const largest = kept.reduce((at, s, i) => (s.share > kept[at]!.share ? i : at), 0);
+  whole[largest]! += 100 - whole.reduce((a, b) => a + b, 0);
+  return kept.map(({ days }, i) => ({ percent: whole[i]!, days }));
+}

@@ -1,0 +1,51 @@
+import { civilOf, type DayNumber } from '@/core/calendar';
+import type { TaxScheme } from '@/core/model';
+import { dueDay, monthDay } from './days';
+
+/** A tax period with the day its return is due. */
+export type TaxPeriod = { readonly from: DayNumber; readonly to: DayNumber; readonly due: DayNumber };
+
+/** The tax periods that are not over before a day, or not due by it, up to another day. */
+export function taxPeriods(
+  { every, ends, due, exceptions }: TaxScheme,
+  after: DayNumber,
+  until: DayNumber,
+): TaxPeriod[] {
+  const out: TaxPeriod[] = [];
+  const { year } = civilOf(after);
+  // From a period that was surely due before: terms of five years are the longest.
+  for (let month = ends - 12 * 6; ; month += every) {
+    const to = monthDay(year, month, 31);
+    const from = monthDay(year, month - every, 31) + 1;
+    if (from > until) return out;
+    const endMonth = ((((month - 1) % 12) + 12) % 12) + 1;
+    const rule = exceptions.find((e) => e.ends === endMonth)?.due ?? due;
+    const dueOn = Math.max(to, dueDay(to, rule));
+    if (to > after || dueOn > after) out.push({ from, to, due: dueOn });
+  }
+}
+
+/** A return: what is owed for a period, negative for what is had back. */
+export type TaxReturn = TaxPeriod & { readonly scheme: string; readonly owed: number };
+
+/**
+ * The returns of a tax, from what is owed by day (index 0 is the day after `after`) and from what stood owed at the start:
+ * that of periods which are over falls to the first of them that is not due yet, that of the running one to it.
+ */
+export function taxReturns(
+  scheme: TaxScheme,
+  after: DayNumber,
+  byDay: Float64Array,
+  stood: { readonly ended: number; readonly running: number },
+): TaxReturn[] {
+  const periods = taxPeriods(scheme, after, after + byDay.length);
+  const running = periods.findIndex((p) => p.to > after);
+  return periods.flatMap((period, i) => {
+    let owed = 0;
+    for (let d = Math.max(period.from, after + 1); d <= period.to && d <= after + byDay.length; d++)
+      owed += byDay[d - after - 1]!;
+    if (i === 0) owed += stood.ended;
+    if (i === running) owed += stood.running;
+    return owed === 0 ? [] : [{ ...period, scheme: scheme.id, owed }];
+  });
+}

@@ -1,0 +1,177 @@
+import { minor, percent } from '@/core/money';
+import { day } from '@/core/calendar';
+import { account, bookWith, budgetOf } from '@/core/test/build';
+import { atOnce, onAccount, terms } from '@/core/test/cash';
+import { applyCommand, BOOK_VERSION, NO_CASH, openBook, type Book, type Command, type DatedItem } from '.';
+
+const accounts = [
+  account('s', 'income', 'Sales'),
+  account('s2', 'income', 'More sales'),
+  account('bank', 'bank'),
+  account('rec', 'receivable'),
+  account('rec2', 'receivable'),
+];
+const book = (change: Partial<Book> = {}): Book => bookWith(accounts, { budgets: [budgetOf([])], ...change });
+const after = (from: Book, command: Command): Book => {
+  const done = applyCommand(from, command);
+  if (!done.ok) throw new Error(JSON.stringify(done.refusal));
+  return done.book;
+};
+const refused = (from: Book, command: Command) => {
+  const done = applyCommand(from, command);
+  return done.ok ? null : done.refusal.code;
+};
+const through = (id: string) => ({ ...onAccount([['100', { days: 30 }]]), through: id });
+const dated = (change: Partial<DatedItem> = {}): DatedItem => ({
+  id: 'i1',
+  name: 'Grant',
+  direction: 'in',
+  amount: minor(100),
+  first: day('2026-01-10'),
+  repeat: null,
+  against: null,
+  bank: 'bank',
+  group: 'other',
+  ...change,
+});
+
+test('a book of version 3 opens with nothing said about its money', () => {
+  const { cash, ...rest } = book();
+  expect(cash).toEqual(NO_CASH);
+  const { terms: said, ...budget } = rest.budgets[0]!;
+  expect(said).toEqual([]);
+  const opened = openBook({ ...rest, version: 3, budgets: [budget] });
+  expect(opened).toMatchObject({ ok: true, setAside: [], book: { version: BOOK_VERSION, cash: NO_CASH } });
+  expect(opened.ok && opened.book.budgets[0]!.terms).toEqual([]);
+});
+
+describe('terms', () => {
+  test('stand once for each target, and are taken back', () => {
+    const set = (list: ReturnType<typeof terms>[]): Command => ({
+      type: 'setTerms',
+      budget: 'b1',
+      terms: list,
+      without: [],
+    });
+    let b = after(book(), set([terms('s', ['100', atOnce()]), terms('s2', ['100', atOnce()])]));
+    b = after(b, set([terms('s', ['100', through('rec')])]));
+    expect(b.budgets[0]!.terms.map((t) => t.parts[0]!.rule.kind)).toEqual(['atOnce', 'onAccount']);
+    b = after(b, {
+      type: 'setTerms',
+      budget: 'b1',
+      terms: [],
+      without: [{ of: { of: 'account', account: 's' } }],
+    });
+    expect(b.budgets[0]!.terms.map((t) => t.of)).toEqual([{ of: 'account', account: 's2' }]);
+  });
+
+  test.each([
+    ['parts that are not 100 %', terms('s', ['60', atOnce()], ['39', atOnce()])],
+    [
+      'shares over 100 %',
+      terms('s', [
+        '100',
+        onAccount([
+          ['70', { days: 1 }],
+          ['31', { days: 2 }],
+        ]),
+      ]),
+    ],
+    ['an account that is not there', terms('s', ['100', through('nowhere')])],
+  ])('of %s are refused, and nothing changes', (_, wrong) => {
+    expect(refused(book(), { type: 'setTerms', budget: 'b1', terms: [wrong], without: [] })).toBe('notSound');
+  });
+
+  test('of an approved budget stay', () => {
+    const approved = { at: 't', by: '', fingerprint: '', lines: [] };
+    const b = book({ budgets: [{ ...budgetOf([]), state: 'approved', approved }] });
+    expect(
+      refused(b, { type: 'setTerms', budget: 'b1', terms: [terms('s', ['100', atOnce()])], without: [] }),
+    ).toBe('budgetIsFrozen');
+  });
+
+  test('follow an account that is merged into another, which keeps its own', () => {
+    const named = [terms('s', ['100', through('rec')]), terms('s2', ['100', atOnce()])];
+    const b = book({
+      budgets: [{ ...budgetOf([]), terms: named }],
+      cash: { ...NO_CASH, opening: { day: day('2025-12-31'), amounts: { rec: minor(5), rec2: minor(7) } } },
+    });
+    const merged = after(b, { type: 'mergeAccounts', from: 'rec', into: 'rec2', lines: [] });
+    expect(merged.budgets[0]!.terms[0]!.parts[0]!.rule).toMatchObject({ through: 'rec2' });
+    expect(merged.cash.opening!.amounts).toEqual({ rec2: 12 });
+    const sales = after(merged, { type: 'mergeAccounts', from: 's', into: 's2', lines: [] });
+    expect(sales.budgets[0]!.terms).toEqual([named[1]]);
+    const other = after(book({ budgets: [{ ...budgetOf([]), terms: named.slice(0, 1) }] }), {
+      type: 'mergeAccounts',
+      from: 's',
+      into: 's2',
+      lines: [],
+    });
+    expect(other.budgets[0]!.terms[0]!.of).toEqual({ of: 'account', account: 's2' });
+  });
+});
+
+describe('dated items, open items and what is decided of them', () => {
+  test('are added, changed and taken away with their decisions', () => {
+    let b = after(book(), { type: 'setDatedItem', item: dated() });
+    b = after(b, { type: 'setDatedItem', item: dated({ name: 'Second grant' }) });
+    const change = { day: null, state: 'held' as const, reason: 'not signed', by: '', at: 't' };
+    b = after(b, { type: 'setItemChanges', changes: [{ key: 'dated i1', change }] });
+    expect([b.cash.dated.map((d) => d.name), b.nextId]).toEqual([['Second grant'], 101]);
+    b = after(b, { type: 'removeDatedItem', item: 'i1' });
+    expect([b.cash.dated, b.cash.changes]).toEqual([[], {}]);
+  });
+
+  test('a file of items takes the place of what came from it before, and of nothing else', () => {
+    const item = (id: string, from: string) => ({
+      id,
+      side: 'in' as const,
+      kind: 'invoice' as const,
+      number: id,
+      counterparty: 'Someone',
+      dated: day('2025-12-01'),
+      due: day('2025-12-31'),
+      amount: minor(100),
+      open: minor(100),
+      account: null,
+      from,
+    });
+    let b = after(book(), { type: 'takeOpenItems', from: 'a.csv', items: [item('i1', 'a.csv')] });
+    b = after(b, { type: 'takeOpenItems', from: 'b.csv', items: [item('i2', 'b.csv')] });
+    b = after(b, { type: 'takeOpenItems', from: 'a.csv', items: [item('i3', 'a.csv')] });
+    expect(b.cash.items.map((i) => i.id)).toEqual(['i2', 'i3']);
+  });
+
+  test.each<[string, Partial<DatedItem>, string]>([
+    ['no name', { name: ' ' }, 'emptyName'],
+    ['an amount of nothing', { amount: minor(0) }, 'tooLarge'],
+    [
+      'an end before its beginning',
+      { repeat: { every: 1, unit: 'months', until: day('2025-01-01'), times: null } },
+      'notSound',
+    ],
+    ['an account that is not there', { against: 'nowhere' }, 'notSound'],
+  ])('with %s are refused', (_, change, code) => {
+    expect(refused(book(), { type: 'setDatedItem', item: dated(change) })).toBe(code);
+  });
+
+  test('what names an account that is gone is set aside when a book opens', () => {
+    const opened = openBook({
+      ...book(),
+      cash: {
+        ...NO_CASH,
+        bank: 'gone',
+        dated: [dated(), dated(), dated({ id: 'i2', against: 'gone' })],
+        creditLine: { account: 'gone', interest: null, limit: 1, rate: percent('5'), step: 1 },
+      },
+    });
+    if (!opened.ok) throw new Error(JSON.stringify(opened.issue));
+    expect(opened.book.cash).toEqual({ ...NO_CASH, dated: [dated()] });
+    expect(opened.setAside.map((s) => [s.part, s.because])).toEqual([
+      ['cash', 'twice'],
+      ['cash', 'noSuchAccount'],
+      ['cash', 'noSuchAccount'],
+      ['cash', 'noSuchAccount'],
+    ]);
+  });
+});

@@ -1,0 +1,123 @@
+import { minor, percent } from '@/core/money';
+import { day } from '@/core/calendar';
+import type { LedgerBlock } from '@/core/ledger';
+import type { Book, Command, Terms, TermsRule } from '@/core/model';
+import { LATE_REFIT } from './ledger';
+
+/** Sales tax of the counter, returned by the quarter and due on the 20th of the month after. */
+const SALES_TAX = 't1';
+const BIWEEKLY = { of: 'weeks', every: 2, from: day('2024-07-05') } as const;
+
+/** What the treasurer sets up in November 2026, so that a budget becomes dated money: terms, tax, credit line, dated items. */
+export function demoCash(book: Book, blocks: readonly LedgerBlock[], budget: string): Command[] {
+  const byCode = new Map(book.accounts.map((a) => [a.code, a.id]));
+  const id = (code: string) => byCode.get(code)!;
+  const terms = (code: string, rule: TermsRule, tax: Terms['tax'] = null): Terms => ({
+    of: { of: 'account', account: id(code) },
+    parts: [{ percent: percent('100'), rule }],
+    bank: null,
+    tax,
+  });
+  const wages: TermsRule = {
+    kind: 'payroll',
+    on: { of: 'days', on: BIWEEKLY },
+    net: percent('86'),
+    rest: { of: 'days', days: 3 },
+    moved: 'stays',
+    through: id('2100'),
+  };
+  const counter: TermsRule = { kind: 'atOnce', on: { of: 'spread' }, moved: 'stays' };
+  const late = lateRefit(blocks);
+  return [
+    {
+      type: 'setCash',
+      change: {
+        bank: id('1010'),
+        floor: minor(3_000_000),
+        creditLine: {
+          account: null,
+          interest: null,
+          limit: minor(2_500_000),
+          rate: percent('8.5'),
+          step: minor(100_000),
+        },
+        taxes: [
+          {
+            id: SALES_TAX,
+            name: 'Sales tax',
+            payable: id('2200'),
+            owed: 'collected',
+            on: 'invoice',
+            every: 3,
+            ends: 12,
+            due: { of: 'months', months: 1, day: 20 },
+            exceptions: [],
+          },
+        ],
+      },
+    },
+    {
+      type: 'setTerms',
+      budget,
+      without: [],
+      terms: [
+        ...['6010', '6020', '6030'].map((code) => terms(code, wages)),
+        terms('6040', { kind: 'atOnce', on: { of: 'days', on: BIWEEKLY }, moved: 'stays' }),
+        ...['4200', '4210'].map((code) => terms(code, counter, { scheme: SALES_TAX, rate: percent('6') })),
+        terms('6120', { kind: 'atOnce', on: { of: 'monthDay', day: 1 }, moved: 'next' }),
+      ],
+    },
+    {
+      type: 'setDatedItem',
+      item: {
+        id: 'i1',
+        name: 'Slipway rebuild, second payment',
+        direction: 'out',
+        amount: minor(6_200_000),
+        first: day('2026-12-15'),
+        repeat: null,
+        against: id('1510'),
+        bank: null,
+        group: 'other',
+      },
+    },
+    {
+      type: 'setDatedItem',
+      item: {
+        id: 'i2',
+        name: 'Hoist loan, principal',
+        direction: 'out',
+        amount: minor(93_000),
+        first: day('2026-11-03'),
+        repeat: { every: 1, unit: 'months', until: day('2030-09-03'), times: null },
+        against: id('2500'),
+        bank: null,
+        group: 'loans',
+      },
+    },
+    {
+      type: 'setItemChanges',
+      changes: [
+        {
+          key: late,
+          change: {
+            day: day('2027-02-26'),
+            state: 'counted',
+            reason: 'Pays when the boat is back in the water',
+            by: 'Treasurer',
+            at: '2026-11-09T09:40:00.000Z',
+          },
+        },
+      ],
+    },
+  ];
+}
+
+/** The key of the refit invoice that is paid late: its entry on the receivable. */
+function lateRefit(blocks: readonly LedgerBlock[]): string {
+  for (const block of blocks) {
+    const place = block.amount.lastIndexOf(LATE_REFIT);
+    if (place >= 0) return `ledger ${block.id}:${place}`;
+  }
+  throw new Error('The demo ledger has no late refit');
+}
