@@ -49,6 +49,15 @@ for (const colorScheme of ['light', 'dark'] as const)
     }
     await page.getByRole('button', { name: 'New budget' }).click();
     await look(page, 'starting a budget');
+    await page.getByRole('button', { name: 'Back to the worksheet' }).click();
+    await stage(page, 'Cash');
+    await expect(page.getByRole('grid')).toBeVisible();
+    await look(page, 'cash ahead');
+    for (const view of ['Open items', 'Terms', 'Dated items', 'Taxes', 'Bank and floor']) {
+      await page.getByRole('radiogroup', { name: 'View' }).getByText(view, { exact: true }).click();
+      await page.waitForTimeout(400);
+      await look(page, view);
+    }
     await stage(page, 'Variance');
     await page.getByRole('button', { name: 'Repair and refit jobs', exact: true }).first().click();
     await look(page, 'variance');
@@ -69,7 +78,7 @@ for (const colorScheme of ['light', 'dark'] as const)
 test('no screen breaks at 900 pixels: nothing of the page is wider than the window', async ({ page }) => {
   await page.setViewportSize({ width: 900, height: 800 });
   await openApp(page);
-  for (const name of ['Books', 'Budget', 'Variance'] as const) {
+  for (const name of ['Books', 'Budget', 'Cash', 'Variance'] as const) {
     await stage(page, name);
     await page.waitForTimeout(300);
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(900);

@@ -18,11 +18,9 @@ for (const colorScheme of ['light', 'dark']) {
   if (!dark) {
     await shot(page, 'ledger');
     for (const [view, name] of [
-      ['Trial balance', 'trial-balance'],
       [/^Accounts/, 'accounts'],
       [/^Sources/, 'sources'],
       ['Feed', 'feed'],
-      ['Calendar', 'calendar'],
     ]) {
       await page.getByRole('radiogroup', { name: 'View' }).getByText(view).click();
       await page.waitForTimeout(700);
@@ -50,6 +48,22 @@ for (const colorScheme of ['light', 'dark']) {
   await page.getByRole('button', { name: 'New budget' }).click();
   await page.waitForTimeout(300);
   if (!dark) await shot(page, 'start-budget');
+  await page.getByRole('button', { name: 'Back to the worksheet' }).click();
+  await stage(page, 'Cash');
+  await page.waitForTimeout(600);
+  if (!dark) {
+    await shot(page, 'cash');
+    for (const [view, name] of [
+      ['Open items', 'open-items'],
+      ['Terms', 'terms'],
+    ]) {
+      await page.getByRole('radiogroup', { name: 'View' }).getByText(view, { exact: true }).click();
+      await page.waitForTimeout(600);
+      if (view === 'Terms') await page.getByRole('button', { name: 'Repair and refit jobs' }).click();
+      await page.waitForTimeout(300);
+      await shot(page, name);
+    }
+  }
   await stage(page, 'Variance');
   await page.getByRole('button', { name: 'Repair and refit jobs', exact: true }).first().click();
   await page.waitForTimeout(300);

@@ -245,8 +245,11 @@ export function demoLedger(months = 28): DemoRow[] {
           : splitByWeights(minor(total), weights);
       parts.forEach((cents, i) => {
         const date = 1 + ((i + random() * 0.9) * (days - 1)) / count;
-        const party = buyer();
-        invoices.push({ party, cents, due: on(date) + HABITS[BUYERS.indexOf(party) % HABITS.length]! });
+        const drawn = buyer();
+        const isLate = cents === LATE_REFIT;
+        const party = isLate ? 'Heron Charter Line' : drawn;
+        if (!isLate)
+          invoices.push({ party, cents, due: on(date) + HABITS[BUYERS.indexOf(party) % HABITS.length]! });
         entry(on(date), party, `${memo} ${String(number).slice(-3)}`, site, activity, (post) => {
           post('1200', cents);
           post(code, -cents);

@@ -1,5 +1,13 @@
 import { readSetting, writeSetting } from '@/platform/settings';
-import { BOOKS_VIEWS, setSession, type BooksView, type BudgetView, type useSession } from './session';
+import {
+  BOOKS_VIEWS,
+  CASH_PAGES,
+  setSession,
+  type BooksView,
+  type BudgetView,
+  type CashPage,
+  type useSession,
+} from './session';
 
 type Session = ReturnType<typeof useSession.getState>;
 const BUDGET_VIEWS: readonly BudgetView[] = ['sheet', 'drivers', 'firstPass', 'compare', 'history', 'report'];
@@ -14,6 +22,11 @@ export function queryOf(path: string, s: Session): string {
   else if (path.startsWith('/budget')) {
     put('budget', s.budgetId);
     put('view', s.budgetView, 'sheet');
+  } else if (path.startsWith('/cash')) {
+    put('view', s.cashPage, 'ahead');
+    put('by', s.cashGrain, 'months');
+    put('forecast', s.cashForecast);
+    put('budget', s.budgetId);
   } else if (path.startsWith('/variance')) {
     put('month', s.varianceMonth === null ? null : String(s.varianceMonth));
     put('against', s.comparedId);
@@ -33,6 +46,15 @@ export function sessionOf(path: string, search: string): Partial<Session> {
       budgetView: BUDGET_VIEWS.includes(view as BudgetView) ? (view as BudgetView) : 'sheet',
       ...(query.has('budget') ? { budgetId: query.get('budget') } : {}),
     };
+  if (path.startsWith('/cash')) {
+    const by = query.get('by');
+    return {
+      cashPage: CASH_PAGES.includes(view as CashPage) ? (view as CashPage) : 'ahead',
+      cashGrain: by === 'weeks' || by === 'days' ? by : 'months',
+      cashForecast: query.get('forecast'),
+      ...(query.has('budget') ? { budgetId: query.get('budget') } : {}),
+    };
+  }
   if (path.startsWith('/variance')) {
     const month = query.get('month');
     return {
@@ -51,6 +73,6 @@ const keyOf = (book: string) => `tellan.at.${book}`;
 /** Where a book was left, so that it opens there again; a stage's address with its view, or null. */
 export function placeOf(book: string): string | null {
   const at = readSetting(keyOf(book));
-  return at !== null && /^\/(books|budget|variance)(\?|$)/.test(at) ? at : null;
+  return at !== null && /^\/(books|budget|cash|variance)(\?|$)/.test(at) ? at : null;
 }
 export const keepPlace = (book: string, address: string): void => writeSetting(keyOf(book), address);

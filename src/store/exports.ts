@@ -1,9 +1,14 @@
+import { fromDayNumber } from '@/core/calendar';
+import type { TaxReturn } from '@/core/cash';
+import { minor } from '@/core/money';
 import type { Budget, SegmentId } from '@/core/model';
 import type { ReportTable } from '@/core/report';
+import { now } from '@/platform/clock';
 import { download, fileNameOf } from '@/platform/download';
 import { writeXlsx } from '@/workers/client';
 import type { ExportRequest } from '@/workers/protocol';
 import type { Ground } from '@/core/ground';
+import { dayText, moneyFormat } from './format';
 import { say } from './session';
 
 const nameOf = (table: ReportTable, ending: string) =>
@@ -20,6 +25,25 @@ export async function exportCsv(table: ReportTable): Promise<void> {
 /** Saves a report as XLSX, written in a worker. */
 export const exportXlsx = (table: ReportTable): Promise<void> =>
   saveXlsx(nameOf(table, 'xlsx'), () => ({ table }));
+
+/** Saves the due days of tax returns as a calendar file. */
+export async function exportCalendar({ book }: Ground, returns: readonly TaxReturn[]): Promise<void> {
+  const { calendarFile } = await import('@/core/exchange/calendarFile');
+  const money = moneyFormat(book);
+  const nameOf = (id: string) => book.cash.taxes.find((t) => t.id === id)?.name ?? id;
+  const events = returns.map((r) => ({
+    uid: `${book.id}-${r.scheme}-${r.to}@tellan`,
+    day: r.due,
+    summary: `${nameOf(r.scheme)}: ${money.text(minor(r.owed))}`,
+    description: `${dayText(fromDayNumber(r.from))} – ${dayText(fromDayNumber(r.to))}`,
+  }));
+  download(
+    `${fileNameOf(`${book.name} due days`)}.ics`,
+    calendarFile(`${book.name}: due days`, events, now()),
+    'text/calendar;charset=utf-8',
+  );
+  say('The calendar file is in your downloads.');
+}
 
 /** Saves a budget as a workbook that reckons itself: one segment of it, or the only one. */
 export const exportLivePlan = (ground: Ground, budget: Budget, segment: SegmentId | 'all'): Promise<void> =>

@@ -28,6 +28,9 @@ export const BOOKS_VIEWS: readonly BooksView[] = [
   'journal',
 ];
 
+export type CashPage = 'ahead' | 'items' | 'terms' | 'dated' | 'taxes' | 'rules';
+export const CASH_PAGES: readonly CashPage[] = ['ahead', 'items', 'terms', 'dated', 'taxes', 'rules'];
+
 export type BudgetView = 'sheet' | 'drivers' | 'firstPass' | 'compare' | 'history' | 'report';
 
 type Session = {
@@ -39,6 +42,12 @@ type Session = {
   readonly comparedId: string | null;
   /** What the budget stage shows of its budget. */
   readonly budgetView: BudgetView;
+  /** What the cash stage shows, by which spans, and of which named forecast. */
+  readonly cashPage: CashPage;
+  readonly cashGrain: 'months' | 'weeks' | 'days';
+  readonly cashForecast: string | null;
+  /** The first month that is looked at; null for the first one ahead. */
+  readonly cashMonth: PeriodIndex | null;
   /** What the books stage shows. */
   readonly booksView: BooksView;
   /** What the palette offers beside what it offers everywhere: the screen writes, the palette shows. */
@@ -61,6 +70,10 @@ const FRESH: Session = {
   budgetId: null,
   comparedId: null,
   budgetView: 'sheet',
+  cashPage: 'ahead',
+  cashGrain: 'months',
+  cashForecast: null,
+  cashMonth: null,
   booksView: 'ledger',
   palette: () => [],
   asked: null,

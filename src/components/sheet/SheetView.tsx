@@ -33,6 +33,8 @@ import classes from './Sheet.module.css';
 
 export type SheetProps = {
   readonly label: string;
+  /** What the names of rows are; accounts unless said otherwise. */
+  readonly nameHead?: string;
   readonly rows: readonly SheetRow[];
   readonly columns: readonly SheetColumn[];
   readonly selection: Selection;
@@ -323,7 +325,7 @@ export function SheetView(props: SheetProps) {
     >
       <div role="row" aria-rowindex={1} className={classes.head}>
         <div role="columnheader" className={classes.nameHead}>
-          Account
+          {props.nameHead ?? 'Account'}
         </div>
         {props.lead.map((l) => (
           <div key={l.key} role="columnheader" className={classes.methodHead}>

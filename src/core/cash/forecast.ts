@@ -29,14 +29,37 @@ export type ForecastRules = {
   readonly drawn: number;
 };
 
+/** Money of a source that comes on another day than it is expected on, to see what that does. */
+export type Shift = {
+  readonly source: CashSource;
+  readonly from: DayNumber;
+  readonly to: DayNumber;
+  readonly amount: number;
+};
+
 /** Adds up a projection, and keeps the floor by the credit line where there is one. */
-export function forecastOf(projected: Projected, rules: ForecastRules): CashForecast {
+export function forecastOf(
+  projected: Projected,
+  rules: ForecastRules,
+  shifts: readonly Shift[] = [],
+): CashForecast {
   const { start, days, opening } = projected;
   const bySource = new Map<CashSource, Float64Array>();
   for (const source of CASH_SOURCES) {
     if (source === 'creditLine' || rules.without.includes(source)) continue;
     // A copy: the projector writes on in its own.
     bySource.set(source, projected.bySource[source].slice());
+  }
+  for (const { source, from, to, amount } of shifts) {
+    const sums = bySource.get(source);
+    if (!sums) continue;
+    for (const [day, money] of [
+      [from, -amount],
+      [to, amount],
+    ] as const) {
+      const d = day - start - 1;
+      if (d >= 0 && d < days) sums[d]! += money;
+    }
   }
   const closing = new Float64Array(days);
   let stands = opening;

@@ -84,18 +84,21 @@ function readEntry(
   let met: 'bank' | 'account' | 'without' = 'without';
   let other: AccountId | null = null;
   let any = false;
+  let against = false;
   for (let i = from; i < to; i++) {
     const a = owners[block.account[i]!];
     if (!a) continue;
     if (isProfitAndLoss(a.kind)) any = true;
     else {
+      against = true;
       const way = MONEY[a.kind];
       // An invoice that is paid in the same entry met the bank.
       if (way === 'bank' || (way === 'account' && met === 'without')) met = way;
       if (!way) other = a.id;
     }
   }
-  if (!any) return;
+  // An entry without its other side, as a statement by month has them, says nothing of how it met money.
+  if (!any || !against) return;
   const { year, month, date } = civilOf(block.day[from]!);
   for (let i = from; i < to; i++) {
     const a = owners[block.account[i]!];

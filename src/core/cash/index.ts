@@ -39,3 +39,5 @@ export {
   type MeasuredShares,
   type Settled,
 } from './matching';
+export { holdsOf, type Hold } from './holds';
+export { readOpenItems, type OpenFileIssue, type OpenFileRead } from './openFile';

@@ -347,6 +347,8 @@ describe('what the ledger tells of money', () => {
     const habits = habitsOf([block], view, accounts);
     expect(habits.get('rent')).toMatchObject({ bank: 1, account: 0, day: 3, perMonth: 1 });
     expect(habits.get('sales')).toMatchObject({ bank: 0, account: 1 });
+    // A statement by month has one side only, and tells nothing.
+    expect(habitsOf([blockWith([['2025-01-31', 'rent', 900, '', '']])], view, accounts).size).toBe(0);
     const shares = { in: [{ percent: 100, days: 30 }], out: [] };
     const ground = (id: string) => ({ habit: habits.get(id), shares, stockDays: () => null });
     expect(guessTerms(accounts[1]!, ground('rent'))).toMatchObject({

@@ -4,7 +4,7 @@ import { byPeriods, cashTable } from '@/core/cash';
 import { NO_CASH, type Book, type Budget } from '@/core/model';
 import { account, blockOf, bookWith, budgetOf, byMonth, line, periodIds, sourceOf } from '@/core/test/build';
 import { atOnce, terms } from '@/core/test/cash';
-import { cashOf, makeGround } from '.';
+import { cashOf, lastTerms, makeGround } from '.';
 
 const accounts = [
   account('s', 'income', 'Sales'),
@@ -178,4 +178,11 @@ test('asked again for what did not change, it is the same forecast; an edit chan
   );
   const next = cashOf(edited, edited.book.budgets[0]!)!;
   expect(next.forecast.closing.at(-1)! - first.forecast.closing.at(-1)!).toBe(12);
+});
+
+test('a new budget begins with the last terms that were said, of accounts that are there', () => {
+  const said = [terms('s', ['100', atOnce()]), terms('gone', ['100', atOnce()])];
+  const budgets = [plan(1, 'b1', { terms: said }), plan(1, 'b2', { terms: [] })];
+  expect(lastTerms({ budgets, accounts })).toEqual(said.slice(0, 1));
+  expect(lastTerms({ budgets: [], accounts })).toEqual([]);
 });

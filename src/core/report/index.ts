@@ -41,3 +41,4 @@ export {
 export { varianceOf, varianceSpan, type VarianceWords } from './varianceOf';
 export { ledgerReport, trialReport, type LedgerReportInput } from './ledgerReport';
 export { figureRows, resultOf } from './result';
+export { cashReport, SECTION_OF, SOURCE_NAMES, type CashReportInput } from './cashReport';

@@ -11,7 +11,7 @@ import { Trouble } from '@/components/Trouble';
 import stage from '@/components/Stage.module.css';
 import { useSteady } from '@/components/useSteady';
 import { useBookStore } from '@/store/bookStore';
-import { reckoned, rulerRange, type Ground } from '@/core/ground';
+import { chosenBudget, reckoned, rulerRange, type Ground } from '@/core/ground';
 import { useOpenGround } from '@/store/ground';
 import { dayText } from '@/store/format';
 import { say, setSession, useSession, type BudgetView } from '@/store/session';
@@ -35,13 +35,6 @@ const VIEWS: readonly { readonly value: BudgetView; readonly label: string }[] =
   { value: 'compare', label: 'Side by side' },
   { value: 'history', label: 'History' },
 ];
-
-/** The budget to show: the one chosen, else the latest draft, else the latest. */
-export function chosenBudget(budgets: readonly Budget[], id: string | null): Budget | null {
-  return (
-    budgets.find((b) => b.id === id) ?? budgets.findLast((b) => b.state === 'draft') ?? budgets.at(-1) ?? null
-  );
-}
 
 /** Going through a budget line by line; or starting one. */
 export function BudgetScreen() {

@@ -46,6 +46,7 @@ const HeldBook = dynamic(() => import('./HeldBook').then((m) => m.HeldBook));
 const STAGES = [
   { href: '/books', name: 'Books' },
   { href: '/budget', name: 'Budget' },
+  { href: '/cash', name: 'Cash' },
   { href: '/variance', name: 'Variance' },
 ] as const;
 

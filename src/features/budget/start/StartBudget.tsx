@@ -18,7 +18,7 @@ import { coversPeriod, draftBudget, monthsMissing, type StartChoice, type StartF
 import { ROW_NAMES, rowName, type SectionKind } from '@/core/report';
 import { NumberInput, PercentInput } from '@/components/MoneyInput';
 import { dispatch } from '@/store/bookStore';
-import { aside, createMemory, reckoned, type Ground } from '@/core/ground';
+import { lastTerms, aside, createMemory, reckoned, type Ground } from '@/core/ground';
 import { useOpenGround } from '@/store/ground';
 import { moneyFormat } from '@/store/format';
 import { type BudgetView } from '@/store/session';
@@ -155,7 +155,14 @@ export function StartBudget({
     const id = `b${book.nextId}`;
     const refusal = dispatch({
       type: 'addBudget',
-      budget: { ...empty, id, name: shownName.trim() || suggested, lines: preview.lines },
+      // How money goes was said of the last budget: the next one begins with it.
+      budget: {
+        ...empty,
+        id,
+        name: shownName.trim() || suggested,
+        lines: preview.lines,
+        terms: lastTerms(book),
+      },
     });
     if (refusal) return;
     onDone(id, view);

@@ -1,0 +1,164 @@
+import { expect, newBook, openApp, saved, stage, takeIn, test } from './fixture';
+import type { Page } from '@playwright/test';
+
+const view = (page: Page, name: string) =>
+  page.getByRole('radiogroup', { name: 'View' }).getByText(name, { exact: true }).click();
+const row = (page: Page, name: string) => page.getByRole('row', { name: new RegExp(`^${name}`) });
+const foot = (page: Page) => page.getByRole('contentinfo');
+
+test('the demo company’s winter: the low point is named, and an invoice that comes in time keeps the floor', async ({
+  page,
+}) => {
+  await openApp(page);
+  await stage(page, 'Cash');
+  await expect(foot(page)).toContainText('Low point Feb 12, 2027');
+  await expect(foot(page)).toContainText(/Under the floor \d+ days/);
+  const panel = page.getByRole('complementary', { name: 'Causes' });
+  await expect(panel).toContainText('What holds the low point down');
+  await expect(panel).toContainText('Heron Charter Line');
+
+  // The late invoice is found among the open items; as soon as it is expected in December, the floor is kept.
+  await view(page, 'Open items');
+  await page.getByLabel('Find an item').fill('Heron');
+  const expected = page.getByLabel(/^Heron Charter Line .*: expected on$/);
+  await expect(expected).toHaveValue('2027-02-26');
+  await expected.fill('2026-12-01');
+  await expected.press('Enter');
+  await view(page, 'Ahead');
+  await expect(foot(page)).toContainText('Floor kept');
+  await page.keyboard.press('Control+z');
+  await expect(foot(page)).toContainText(/Under the floor \d+ days/);
+});
+
+test('an item on hold moves no money, with its reason kept; terms and a dated item move the bank', async ({
+  page,
+}) => {
+  await openApp(page);
+  await stage(page, 'Cash');
+  const closing = row(page, 'Closing balance').locator('[data-column="0"]');
+  const before = await closing.textContent();
+  await view(page, 'Open items');
+  await page.getByLabel('Find an item').fill('Sandpiper Scouts');
+  await page
+    .getByLabel(/^Sandpiper Scouts .*: state$/)
+    .first()
+    .selectOption('held');
+  await page
+    .getByLabel(/^Sandpiper Scouts .*: reason$/)
+    .first()
+    .fill('in dispute');
+  await page.keyboard.press('Tab');
+  await view(page, 'Ahead');
+  await expect(closing).not.toHaveText(before!);
+
+  await view(page, 'Dated items');
+  await page.getByRole('button', { name: 'Add a dated item' }).click();
+  await page.getByLabel('What').fill('Grant for the slipway');
+  await page.getByLabel('Direction').selectOption('in');
+  await page.getByLabel('Amount').fill('20000');
+  await page.getByLabel('First day').fill('2026-11-20');
+  await page.getByRole('button', { name: 'Add it' }).click();
+  await view(page, 'Ahead');
+  await expect(row(page, 'Other receipts').locator('[data-column="0"]')).toHaveText('20,090');
+
+  // Refits paid at the month's end: November's money comes in November.
+  await view(page, 'Terms');
+  await page.getByRole('button', { name: 'Repair and refit jobs' }).click();
+  const panel = page.getByRole('complementary', { name: 'Terms of the line' });
+  await panel.getByLabel('How its money goes').selectOption('atOnce');
+  await expect(page.getByRole('row', { name: /Repair and refit jobs/ })).toContainText(
+    'paid at the month’s end',
+  );
+  await expect(panel).toContainText('Nov 30, 2026');
+  await saved(page);
+  await page.reload();
+  await expect(page.getByRole('row', { name: /Repair and refit jobs/ })).toContainText('said');
+});
+
+const OPEN = [
+  'Customer,Invoice,Date,Due,Amount,Open',
+  'Ann,17,2026-10-05,2026-11-20,1200.00,700.00',
+  'Bob,18,,2026-11-20,50.00,50.00',
+  'Bob,19,2026-10-20,2026-10-01,50.00,50.00',
+].join('\n');
+
+test('open invoices from a file: what is wrong is named by its row, the rest is taken, and one undo takes it back', async ({
+  page,
+}) => {
+  await openApp(page);
+  await stage(page, 'Cash');
+  await view(page, 'Open items');
+  await page
+    .getByLabel('File of open invoices')
+    .setInputFiles({ name: 'open.csv', mimeType: 'text/csv', buffer: Buffer.from(OPEN) });
+  const dialog = page.getByRole('dialog');
+  await expect(dialog).toContainText('1 item can be taken in');
+  await expect(dialog).toContainText('row 3: a date is missing');
+  await expect(dialog).toContainText('row 4: due before it is dated');
+  await dialog.getByRole('button', { name: 'Take 1 in' }).click();
+  await expect(page.getByRole('row', { name: /^Ann/ })).toContainText('700.00');
+  await expect(page.getByText(/stand in the ledger without items/)).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('row', { name: /^Ann/ })).toHaveCount(0);
+  await expect(page.getByText(/ties to the ledger/)).toBeVisible();
+});
+
+test('a tax with an exception, its due days in a calendar file, and a named forecast', async ({ page }) => {
+  await openApp(page);
+  await stage(page, 'Cash');
+  await view(page, 'Taxes');
+  const returns = page.getByRole('table', { name: 'Returns ahead' });
+  await expect(returns).toContainText('Jan 20, 2027');
+  await page.getByRole('button', { name: 'Add an exception' }).click();
+  await expect(returns).toContainText('Feb 28, 2027');
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Due days as a calendar file' }).click(),
+  ]);
+  expect(download.suggestedFilename()).toMatch(/\.ics$/);
+
+  await view(page, 'Ahead');
+  await expect(row(page, 'New sales')).toBeVisible();
+  await page.getByRole('button', { name: 'All sources' }).click();
+  await page.getByLabel('New sales').uncheck();
+  await page.getByLabel(/Keep these sources/).fill('Without new sales');
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await page.keyboard.press('Escape');
+  await expect(page.getByLabel('Forecast')).toHaveValue('f1');
+  await expect(row(page, 'New sales')).toHaveCount(0);
+});
+
+test('a book without a balance sheet: opening figures, then a forecast at once, by keyboard alone', async ({
+  page,
+}) => {
+  await openApp(page);
+  await newBook(page, 'Weir', { firstMonth: 'Jan' });
+  const months = Array.from({ length: 12 }, (_, m) => `2025-${String(m + 1).padStart(2, '0')}`);
+  await takeIn(page, {
+    name: 'weir.csv',
+    text: [
+      'Account,' + months.join(','),
+      'Income' + ','.repeat(12),
+      'Sales' + ',1000'.repeat(12),
+      'Expenses' + ','.repeat(12),
+      'Rent' + ',400'.repeat(12),
+    ].join('\n'),
+  });
+  await stage(page, 'Budget');
+  await page.getByRole('button', { name: 'Start the budget' }).click();
+  await expect(page.getByRole('grid')).toBeVisible();
+  await stage(page, 'Cash');
+  await expect(page.getByText(/what the bank holds is not known/)).toBeVisible();
+  await view(page, 'Bank and floor');
+  await page.getByRole('button', { name: 'Add a bank account' }).click();
+  await page.getByLabel('Bank', { exact: true }).fill('5000');
+  await page.keyboard.press('Enter');
+  await view(page, 'Ahead');
+  await expect(page.getByText(/from 5,000 at the bank/)).toBeVisible();
+  const last = row(page, 'Closing balance').locator('[data-column="11"]');
+  await expect(last).toHaveText('12,200');
+  await page.getByRole('grid').focus();
+  await page.keyboard.press('Control+Home');
+  await page.keyboard.press('ArrowRight');
+  await expect(page.getByRole('complementary', { name: 'Causes' })).toContainText('Opening balance: 5,600');
+});

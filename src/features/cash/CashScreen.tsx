@@ -1,0 +1,143 @@
+'use client';
+
+import dynamic from 'next/dynamic';
+import { useRouter } from 'next/navigation';
+import { useEffect } from 'react';
+import { NativeSelect, SegmentedControl } from '@mantine/core';
+import { minor, type Minor } from '@/core/money';
+import { periodsOf } from '@/core/calendar';
+import { cashOf, chosenBudget, rulerRange } from '@/core/ground';
+import { StageHead } from '@/components/StageHead';
+import { Trouble } from '@/components/Trouble';
+import stage from '@/components/Stage.module.css';
+import { useOpenGround } from '@/store/ground';
+import { moneyFormat } from '@/store/format';
+import { CASH_PAGES, setSession, useSession, type CashPage } from '@/store/session';
+import { onDay } from './cashWords';
+import { AheadView } from './AheadView';
+import classes from './Cash.module.css';
+
+const ItemsView = dynamic(() => import('./ItemsView').then((m) => m.ItemsView));
+const TermsView = dynamic(() => import('./TermsView').then((m) => m.TermsView));
+const DatedView = dynamic(() => import('./DatedView').then((m) => m.DatedView));
+const TaxesView = dynamic(() => import('./TaxesView').then((m) => m.TaxesView));
+const RulesView = dynamic(() => import('./RulesView').then((m) => m.RulesView));
+
+const PAGES: Record<CashPage, string> = {
+  ahead: 'Ahead',
+  items: 'Open items',
+  terms: 'Terms',
+  dated: 'Dated items',
+  taxes: 'Taxes',
+  rules: 'Bank and floor',
+};
+
+/** The bank ahead: what the budget, open items, taxes and dated items make of it, and what they follow. */
+export function CashScreen() {
+  const ground = useOpenGround();
+  const router = useRouter();
+  const page = useSession((s) => s.cashPage);
+  const budgetId = useSession((s) => s.budgetId);
+  const forecastId = useSession((s) => s.cashForecast);
+  const month = useSession((s) => s.cashMonth);
+  const { book, calendar } = ground;
+  const budget = chosenBudget(book.budgets, budgetId);
+  const view = cashOf(ground, budget, forecastId);
+  const money = moneyFormat(book);
+  const forecast = view?.forecast;
+  const spent = forecast?.below.reduce((t, b) => t + b.to - b.from + 1, 0) ?? 0;
+  const drawn = Math.max(0, ...(forecast?.moves.map((m) => m.stands) ?? []));
+  const facts =
+    forecast?.low && page === 'ahead'
+      ? [
+          {
+            label: 'Low point',
+            value: onDay(forecast.low.day),
+            after: money.text(minor(forecast.low.amount)),
+          },
+          ...(book.cash.floor === null
+            ? []
+            : [
+                spent > 0
+                  ? { label: 'Under the floor', value: `${spent} ${spent === 1 ? 'day' : 'days'}` }
+                  : { label: 'Floor', value: 'kept' },
+              ]),
+          ...(book.cash.creditLine
+            ? [
+                {
+                  label: 'Credit line',
+                  value: drawn > 0 ? `up to ${money.text(drawn as Minor)}` : 'not drawn',
+                },
+              ]
+            : []),
+        ]
+      : [];
+  const factsKey = JSON.stringify(facts);
+  useEffect(() => {
+    setSession({ facts: JSON.parse(factsKey) });
+    return () => setSession({ facts: [] });
+  }, [factsKey]);
+
+  if (!view)
+    return (
+      <Trouble
+        tone="empty"
+        title="Money ahead needs a plan"
+        action={{ label: 'Go to Budget', run: () => router.push('/budget') }}
+      >
+        Nothing is closed and no budget is started yet. Take in a ledger file, or start a budget; then the
+        bank balance ahead stands here by day, week and month.
+      </Trouble>
+    );
+  const { periods, start } = view.input;
+  const ruler = rulerRange(ground);
+  const first = Math.min(ruler?.first ?? periods[0]!.index, periods[0]!.index);
+  const last = Math.max(ruler?.last ?? 0, periods.at(-1)!.index);
+  const from = Math.max(periods[0]!.index, Math.min(month ?? periods[0]!.index, periods.at(-1)!.index));
+  const opens =
+    view.opening === 'unknown'
+      ? 'what the bank holds is not known: say it under “Bank and floor”'
+      : `from ${money.text(minor(view.projected.opening))} at the bank on ${onDay(start)}`;
+  return (
+    <div className={stage.stage}>
+      <StageHead
+        title="Cash ahead"
+        subtitle={`${opens}${budget ? ` · ${budget.name}` : ''}`}
+        ruler={{
+          periods: periodsOf(calendar, { first, last }),
+          closedThrough: ground.closedThrough,
+          range: { first: from, last: from },
+          choose: 'one',
+          onChange: (r) => setSession({ cashMonth: r.first }),
+          label: 'Month to look at',
+        }}
+      />
+      <div className={classes.page}>
+        <div className={classes.bar}>
+          <SegmentedControl
+            size="xs"
+            aria-label="View"
+            value={page}
+            onChange={(v) => setSession({ cashPage: v as CashPage })}
+            data={CASH_PAGES.map((value) => ({ value, label: PAGES[value] }))}
+          />
+          <span className={stage.push} />
+          {book.budgets.length > 1 && (
+            <NativeSelect
+              aria-label="Budget looked at"
+              value={budget?.id ?? ''}
+              data={book.budgets.map((b) => ({ value: b.id, label: b.name }))}
+              onChange={(e) => setSession({ budgetId: e.currentTarget.value })}
+            />
+          )}
+        </div>
+        {page === 'ahead' && <AheadView ground={ground} view={view} from={from} />}
+        {page === 'items' && <ItemsView ground={ground} view={view} />}
+        {page === 'terms' && <TermsView ground={ground} view={view} budget={budget} />}
+        {page === 'dated' && <DatedView ground={ground} view={view} />}
+        {page === 'taxes' && <TaxesView ground={ground} view={view} />}
+        {page === 'rules' && <RulesView ground={ground} view={view} />}
+      </div>
+    </div>
+  );
+}

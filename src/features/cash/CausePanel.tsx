@@ -1,0 +1,162 @@
+import { useMemo, useState } from 'react';
+import { Button } from '@mantine/core';
+import { minor, type Minor } from '@/core/money';
+import { causesIn, holdsOf, type Cause, type DayRange } from '@/core/cash';
+import type { CashView, Ground } from '@/core/ground';
+import type { CashSource } from '@/core/model';
+import { SECTION_OF, SOURCE_NAMES } from '@/core/report';
+import { moneyFormat } from '@/store/format';
+import { useSession } from '@/store/session';
+import type { Grain } from './aheadRows';
+import { causeWords, onDay } from './cashWords';
+import classes from './Cash.module.css';
+
+const SHOWN = 14;
+
+/** Causes of one thing in one month are one line: an invoice a day is no news. */
+type Joined = {
+  readonly cause: Cause;
+  readonly amount: number;
+  readonly first: number;
+  readonly last: number;
+  readonly times: number;
+};
+
+function joined(causes: readonly Cause[]): Joined[] {
+  const out = new Map<string, Joined>();
+  for (const cause of causes) {
+    const key = `${cause.part.key} ${cause.month}`;
+    const was = out.get(key);
+    out.set(key, {
+      cause: was?.cause ?? cause,
+      amount: (was?.amount ?? 0) + cause.amount,
+      first: Math.min(was?.first ?? cause.day, cause.day),
+      last: Math.max(was?.last ?? cause.day, cause.day),
+      times: (was?.times ?? 0) + 1,
+    });
+  }
+  return [...out.values()].sort((a, b) => Math.abs(b.amount) - Math.abs(a.amount));
+}
+
+/** Which sources a row of the grid is made of. */
+function sourcesOf(row: string): (source: CashSource) => boolean {
+  if (row in SECTION_OF) return (s) => s === row;
+  const section = row.replace('total-', '');
+  return section === 'in' || section === 'out' || section === 'finance'
+    ? (s) => SECTION_OF[s] === section
+    : () => true;
+}
+
+/** What drives a figure of the grid, down to the budget's lines and the open items; and what holds the low point down. */
+export function CausePanel({
+  ground,
+  view,
+  range,
+  head,
+  grain,
+  row,
+  amount,
+}: {
+  readonly ground: Ground;
+  readonly view: CashView;
+  readonly range: DayRange;
+  readonly head: string;
+  readonly grain: Grain;
+  readonly row: string;
+  readonly amount: Minor;
+}) {
+  const money = moneyFormat(ground.book);
+  const forecastId = useSession((s) => s.cashForecast);
+  const { cash } = ground.book;
+  const [all, setAll] = useState(false);
+  const counted = (source: CashSource) => view.forecast.bySource.has(source);
+  const causes = useMemo(
+    () => joined(causesIn(view.projected, range, (s) => counted(s) && sourcesOf(row)(s))),
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the forecast says what is counted
+    [view.projected, view.forecast, range.from, range.to, row],
+  );
+  const moves = view.forecast.moves.filter((m) => m.day >= range.from && m.day <= range.to);
+  const showsLine = row === 'creditLine' || !(row in SECTION_OF);
+  const drawn = -(view.input.opening.get(cash.creditLine?.account ?? '') ?? 0);
+  const holds = useMemo(
+    () =>
+      holdsOf(
+        view.projected,
+        view.forecast,
+        {
+          without: cash.forecasts.find((f) => f.id === forecastId)?.without ?? [],
+          floor: cash.floor,
+          creditLine: cash.creditLine,
+          drawn: Math.max(0, drawn),
+        },
+        5,
+      ),
+    [view.projected, view.forecast, cash, forecastId, drawn],
+  );
+  const name =
+    row in SOURCE_NAMES
+      ? SOURCE_NAMES[row as CashSource]
+      : ({ opening: 'Opening balance', closing: 'Closing balance', low: 'Lowest day' }[row] ??
+        'All that moves it');
+  const { low } = view.forecast;
+  return (
+    <>
+      <h2>{grain === 'weeks' ? `Week of ${head}` : head}</h2>
+      <div className="faded" style={{ fontSize: 12.5 }}>
+        {name}: {money.exact(amount)}
+      </div>
+      <section>
+        <div className="label">What moves it</div>
+        {causes.length === 0 && moves.length === 0 && <p className="faded">Nothing.</p>}
+        {causes.slice(0, all ? causes.length : SHOWN).map((j) => {
+          const words = causeWords(ground, view, j.cause);
+          return (
+            <div key={`${j.cause.part.key} ${j.cause.month}`} className={classes.cause}>
+              <b>{words.name}</b>
+              <span>{money.exact(minor(j.amount))}</span>
+              <small>
+                {j.first === j.last
+                  ? onDay(j.first)
+                  : `${onDay(j.first)} to ${onDay(j.last)}, ${j.times} times`}{' '}
+                · {words.why}
+              </small>
+            </div>
+          );
+        })}
+        {causes.length > SHOWN && !all && (
+          <Button mt={8} onClick={() => setAll(true)}>
+            {causes.length - SHOWN} more
+          </Button>
+        )}
+        {showsLine &&
+          moves.map((m) => (
+            <div key={`${m.day} ${m.what}`} className={classes.cause}>
+              <b>Credit line, {m.what}</b>
+              <span>{money.exact(minor(m.amount))}</span>
+              <small>
+                {onDay(m.day)} · {money.text(minor(m.stands))} drawn after it
+              </small>
+            </div>
+          ))}
+      </section>
+      {low && (
+        <section>
+          <div className="label">What holds the low point down</div>
+          <p className="faded" style={{ margin: '2px 0', fontSize: 12.5 }}>
+            {onDay(low.day)}, {money.text(minor(low.amount))}
+          </p>
+          {holds.map(({ cause, to, low: then }) => (
+            <div key={`${cause.part.key} ${cause.day}`} className={classes.cause}>
+              <b>{causeWords(ground, view, cause).name}</b>
+              <span>{money.text(minor(cause.amount))}</span>
+              <small>
+                {onDay(cause.day)}; if it came on {onDay(to)}, the low point would be {onDay(then.day)} with{' '}
+                {money.text(minor(then.amount))}
+              </small>
+            </div>
+          ))}
+        </section>
+      )}
+    </>
+  );
+}

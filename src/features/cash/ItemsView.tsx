@@ -1,0 +1,195 @@
+'use client';
+
+import { useMemo, useState } from 'react';
+import { Button, NativeSelect, SegmentedControl, TextInput } from '@mantine/core';
+import { minor } from '@/core/money';
+import { fromDayNumber, type Day } from '@/core/calendar';
+import { LIMITS, type ItemChange } from '@/core/model';
+import type { CashView, Ground, ShownItem } from '@/core/ground';
+import { CellSelect } from '@/components/CellSelect';
+import stage from '@/components/Stage.module.css';
+import { instant } from '@/store/actions';
+import { dispatch, useBookStore } from '@/store/bookStore';
+import { moneyFormat } from '@/store/format';
+import { personNow } from '@/store/person';
+import { onDay } from './cashWords';
+import { DayInput } from './DayInput';
+import { TakeItems } from './TakeItems';
+import classes from './Cash.module.css';
+
+const STATES: readonly { readonly value: ItemChange['state']; readonly label: string }[] = [
+  { value: 'counted', label: 'counts' },
+  { value: 'held', label: 'on hold' },
+  { value: 'leftOut', label: 'left out' },
+];
+type Order = 'due' | 'expected' | 'open' | 'counterparty';
+const BY: Record<Order, (a: ShownItem, b: ShownItem) => number> = {
+  due: (a, b) => a.due - b.due,
+  expected: (a, b) => a.expected - b.expected,
+  open: (a, b) => b.open - a.open,
+  counterparty: (a, b) => a.counterparty.localeCompare(b.counterparty) || a.due - b.due,
+};
+const AGES = [
+  ['not due yet', -Infinity, 0],
+  ['1–30 days', 1, 30],
+  ['31–60', 31, 60],
+  ['61–90', 61, 90],
+  ['over 90', 91, Infinity],
+] as const;
+const STEP = 200;
+
+/** What is unpaid at the closed day: aged, searched, moved to another day, held or left out, each with a reason. */
+export function ItemsView({ ground, view }: { readonly ground: Ground; readonly view: CashView }) {
+  const readOnly = useBookStore((s) => s.readOnly);
+  const [side, setSide] = useState<'in' | 'out'>('in');
+  const [sought, setSought] = useState('');
+  const [order, setOrder] = useState<Order>('due');
+  const [shown, setShown] = useState(STEP);
+  const money = moneyFormat(ground.book);
+  const { start } = view.input;
+  const own = useMemo(() => view.items.filter((i) => i.side === side), [view.items, side]);
+  const found = useMemo(() => {
+    const text = sought.trim().toLowerCase();
+    return own
+      .filter((i) => text === '' || `${i.counterparty} ${i.number}`.toLowerCase().includes(text))
+      .sort(BY[order]);
+  }, [own, sought, order]);
+  const change = (item: ShownItem, to: Partial<ItemChange>) => {
+    const was = item.change ?? { day: null, state: 'counted', reason: '' };
+    const next: ItemChange = { ...was, ...to, by: personNow().name.slice(0, LIMITS.person), at: instant() };
+    const plain = next.day === null && next.state === 'counted';
+    dispatch({ type: 'setItemChanges', changes: [{ key: item.key, change: plain ? null : next }] });
+  };
+  const total = own.filter((i) => i.kind === 'invoice').reduce((t, i) => t + i.open, 0);
+  const left = view.withoutItems[side];
+  return (
+    <div className={stage.left} style={{ flex: 1, paddingRight: 18 }}>
+      <div className={stage.tools}>
+        <SegmentedControl
+          size="xs"
+          aria-label="Side"
+          value={side}
+          onChange={(v) => setSide(v as 'in' | 'out')}
+          data={[
+            { value: 'in', label: 'Owed to us' },
+            { value: 'out', label: 'Owed by us' },
+          ]}
+        />
+        <TextInput
+          size="xs"
+          aria-label="Find an item"
+          placeholder="Find"
+          value={sought}
+          onChange={(e) => setSought(e.currentTarget.value)}
+        />
+        <NativeSelect
+          aria-label="Order of items"
+          value={order}
+          data={[
+            { value: 'due', label: 'by due day' },
+            { value: 'expected', label: 'by expected day' },
+            { value: 'open', label: 'largest first' },
+            { value: 'counterparty', label: 'by counterparty' },
+          ]}
+          onChange={(e) => setOrder(e.currentTarget.value as Order)}
+        />
+        <span className={stage.push} />
+        <TakeItems ground={ground} />
+      </div>
+      <div className={classes.ages}>
+        {AGES.map(([name, from, to]) => {
+          const sum = own
+            .filter((i) => i.kind === 'invoice' && start - i.due >= from && start - i.due <= to)
+            .reduce((t, i) => t + i.open, 0);
+          return (
+            <span key={name}>
+              {name} <b>{money.text(minor(sum))}</b>
+            </span>
+          );
+        })}
+        <span>
+          in all <b>{money.text(minor(total))}</b>
+        </span>
+        <span className={left === 0 ? 'faded' : classes.guess}>
+          {left === 0
+            ? `ties to the ledger on ${onDay(start)}`
+            : `${money.text(minor(side === 'in' ? left : -left))} stand in the ledger without items; they run off over ${ground.book.cash.runOff} days`}
+        </span>
+      </div>
+      <div className={classes.scroll} tabIndex={0} role="region" aria-label="Open items">
+        <table className={classes.table}>
+          <thead>
+            <tr>
+              <th>Counterparty</th>
+              <th>Number</th>
+              <th>Dated</th>
+              <th>Due</th>
+              <th className={classes.figure}>Open</th>
+              <th>Expected</th>
+              <th>State</th>
+              <th>Reason</th>
+            </tr>
+          </thead>
+          <tbody>
+            {found.slice(0, shown).map((i) => {
+              const name = `${i.counterparty || 'Brought forward'} ${i.number}`.trim();
+              const state = i.change?.state ?? 'counted';
+              return (
+                <tr key={i.key} data-chosen={i.change !== null} data-off={state !== 'counted'}>
+                  <td>{i.counterparty || <i>Brought forward</i>}</td>
+                  <td>{i.kind === 'order' ? `${i.number} (order)` : i.number}</td>
+                  <td>{onDay(i.dated)}</td>
+                  <td>{onDay(i.due)}</td>
+                  <td className={classes.figure}>{money.exact(minor(i.open))}</td>
+                  <td>
+                    <DayInput
+                      aria-label={`${name}: expected on`}
+                      variant="unstyled"
+                      w={118}
+                      disabled={readOnly}
+                      value={fromDayNumber(i.expected)}
+                      onCommit={(day: Day | null) => change(i, { day })}
+                    />
+                  </td>
+                  <td>
+                    <CellSelect
+                      aria-label={`${name}: state`}
+                      value={state}
+                      disabled={readOnly}
+                      data={STATES}
+                      onChange={(e) => change(i, { state: e.currentTarget.value as ItemChange['state'] })}
+                    />
+                  </td>
+                  <td>
+                    {i.change && (
+                      <TextInput
+                        key={i.change.at}
+                        aria-label={`${name}: reason`}
+                        variant="unstyled"
+                        size="xs"
+                        placeholder="why"
+                        maxLength={LIMITS.reason}
+                        disabled={readOnly}
+                        defaultValue={i.change.reason}
+                        onBlur={(e) => {
+                          const reason = e.currentTarget.value.trim();
+                          if (reason !== i.change!.reason) change(i, { reason });
+                        }}
+                      />
+                    )}
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+        {found.length === 0 && <p className="faded">Nothing is open here.</p>}
+        {found.length > shown && (
+          <Button m={8} onClick={() => setShown(shown + 5 * STEP)}>
+            {(found.length - shown).toLocaleString('en-US')} more
+          </Button>
+        )}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,202 @@
+'use client';
+
+import { Button, Checkbox, NativeSelect } from '@mantine/core';
+import { minor, percent, unitOf, type Minor } from '@/core/money';
+import { fromDayNumber } from '@/core/calendar';
+import type { Cash, CreditLine } from '@/core/model';
+import type { CashView, Ground } from '@/core/ground';
+import { MoneyInput, NumberInput, PercentInput } from '@/components/MoneyInput';
+import { dispatch, useBookStore } from '@/store/bookStore';
+import { moneyFormat } from '@/store/format';
+import { onDay } from './cashWords';
+import classes from './Cash.module.css';
+
+/** Where the bank stands, the least it should hold, and the credit line that keeps it there. */
+export function RulesView({ ground, view }: { readonly ground: Ground; readonly view: CashView }) {
+  const readOnly = useBookStore((s) => s.readOnly);
+  const { book } = ground;
+  const { cash } = book;
+  const money = moneyFormat(book);
+  const set = (change: Partial<Omit<Cash, 'items' | 'dated' | 'changes'>>) =>
+    dispatch({ type: 'setCash', change });
+  const field = { size: 'xs' as const, currency: book.currency, locale: book.locale, disabled: readOnly };
+  const banks = book.accounts.filter((a) => a.kind === 'bank');
+  const line = cash.creditLine;
+  const setLine = (change: Partial<CreditLine>) => line && set({ creditLine: { ...line, ...change } });
+  const loans = book.accounts.filter((a) => a.kind === 'loan' || a.kind === 'otherLiability');
+  return (
+    <div className={classes.fields}>
+      <h2>What the bank holds</h2>
+      {view.opening === 'ledger' ? (
+        <p>
+          The ledger says {money.exact(minor(view.projected.opening))} on {onDay(view.input.start)}, over{' '}
+          {banks.length} bank {banks.length === 1 ? 'account' : 'accounts'}.
+        </p>
+      ) : (
+        <Opening ground={ground} view={view} readOnly={readOnly} />
+      )}
+      {banks.length > 1 && (
+        <NativeSelect
+          label="Pays and receives unless said otherwise"
+          value={cash.bank ?? banks[0]!.id}
+          disabled={readOnly}
+          data={banks.map((a) => ({ value: a.id, label: a.name }))}
+          onChange={(e) => set({ bank: e.currentTarget.value })}
+        />
+      )}
+      <h2>The floor</h2>
+      <div className={classes.row}>
+        <MoneyInput
+          {...field}
+          label="The least it should hold (blank: none)"
+          value={cash.floor}
+          onCommit={(floor) => set({ floor })}
+        />
+        <NumberInput
+          size="xs"
+          label="Balances without items run off over so many days"
+          disabled={readOnly}
+          least={1}
+          most={1000}
+          value={cash.runOff}
+          onCommit={(runOff) => set({ runOff })}
+        />
+      </div>
+      <h2>Credit line</h2>
+      <Checkbox
+        label="There is one that may be drawn to keep the floor"
+        checked={line !== null}
+        disabled={readOnly}
+        onChange={(e) =>
+          set({
+            creditLine: e.currentTarget.checked
+              ? {
+                  account: null,
+                  interest: null,
+                  limit: minor(10_000 * unitOf(book.currency)),
+                  rate: percent('8'),
+                  step: minor(1_000 * unitOf(book.currency)),
+                }
+              : null,
+          })
+        }
+      />
+      {line && (
+        <div className={classes.row}>
+          <MoneyInput
+            {...field}
+            label="Limit"
+            value={line.limit}
+            onCommit={(v) => setLine({ limit: Math.abs(v ?? 0) as Minor })}
+          />
+          <PercentInput
+            size="xs"
+            label="Rate a year"
+            disabled={readOnly}
+            value={line.rate}
+            onCommit={(rate) => setLine({ rate })}
+          />
+          <MoneyInput
+            {...field}
+            label="Drawn in steps of"
+            value={line.step}
+            onCommit={(v) => setLine({ step: Math.max(1, Math.abs(v ?? 1)) as Minor })}
+          />
+          <NativeSelect
+            label="Its account"
+            disabled={readOnly}
+            value={line.account ?? ''}
+            data={[
+              { value: '', label: 'none in the ledger yet' },
+              ...loans.map((a) => ({ value: a.id, label: a.name })),
+            ]}
+            onChange={(e) => setLine({ account: e.currentTarget.value || null })}
+          />
+        </div>
+      )}
+      {line && cash.floor === null && (
+        <p className={classes.note} role="note">
+          Without a floor, the line is drawn when the bank would fall below nothing.
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** Opening figures for a book whose ledger has no bank. */
+function Opening({
+  ground: { book },
+  view,
+  readOnly,
+}: {
+  readonly ground: Ground;
+  readonly view: CashView;
+  readonly readOnly: boolean;
+}) {
+  const day = fromDayNumber(view.input.start);
+  const amounts = book.cash.opening?.amounts ?? {};
+  const kinds = new Set(['bank', 'receivable', 'payable', 'taxPayable', 'inventory', 'loan']);
+  const accounts = book.accounts.filter((a) => kinds.has(a.kind));
+  const stale = book.cash.opening !== null && book.cash.opening.day !== day;
+  const put = (account: string, amount: Minor | null) => {
+    const next = { ...amounts };
+    if (amount === null) delete next[account];
+    else next[account] = amount;
+    dispatch({
+      type: 'setCash',
+      change: { opening: Object.keys(next).length === 0 ? null : { day, amounts: next } },
+    });
+  };
+  return (
+    <>
+      <p>
+        The ledger has no bank balance. Say what stood on {onDay(view.input.start)}: the bank at least, the
+        rest if it is known.
+      </p>
+      {stale && (
+        <p className={classes.note} role="note">
+          These figures were said of {book.cash.opening!.day}; another month is closed since. Say them anew.
+        </p>
+      )}
+      {accounts.length === 0 && (
+        <>
+          <p className="faded">The book has no bank account yet.</p>
+          <Button
+            disabled={readOnly}
+            onClick={() =>
+              dispatch({
+                type: 'addAccount',
+                account: {
+                  id: `a${book.nextId}`,
+                  code: '',
+                  name: 'Bank',
+                  kind: 'bank',
+                  group: '',
+                  active: true,
+                  keeper: '',
+                  usual: { low: null, high: null },
+                },
+              })
+            }
+          >
+            Add a bank account
+          </Button>
+        </>
+      )}
+      <div className={classes.row}>
+        {accounts.map((a) => (
+          <MoneyInput
+            key={a.id}
+            size="xs"
+            label={a.name}
+            disabled={readOnly}
+            currency={book.currency}
+            locale={book.locale}
+            value={amounts[a.id] ?? null}
+            onCommit={(v) => put(a.id, v)}
+          />
+        ))}
+      </div>
+    </>
+  );
+}

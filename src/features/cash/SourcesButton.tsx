@@ -1,0 +1,85 @@
+'use client';
+
+import { useState } from 'react';
+import { Button, Checkbox, Group, Stack, TextInput } from '@mantine/core';
+import { CASH_SOURCES, LIMITS, type Book, type CashSource, type Forecast } from '@/core/model';
+import { SOURCE_NAMES } from '@/core/report';
+import { PanelButton } from '@/components/Opens';
+import { dispatch, useBookStore } from '@/store/bookStore';
+import { setSession } from '@/store/session';
+
+/** Which sources count: of a named forecast, or of a new one. */
+export function SourcesButton({ book, forecast }: { readonly book: Book; readonly forecast: string | null }) {
+  const readOnly = useBookStore((s) => s.readOnly);
+  const { forecasts } = book.cash;
+  const chosen = forecasts.find((f) => f.id === forecast) ?? null;
+  const [draft, setDraft] = useState<readonly CashSource[]>([]);
+  const [name, setName] = useState('');
+  const without = chosen?.without ?? draft;
+  const save = (all: readonly Forecast[]) => dispatch({ type: 'setCash', change: { forecasts: [...all] } });
+  const toggle = (source: CashSource, counts: boolean) => {
+    const next = counts ? without.filter((s) => s !== source) : [...without, source];
+    if (chosen) save(forecasts.map((f) => (f === chosen ? { ...f, without: [...next] } : f)));
+    else setDraft(next);
+  };
+  const counted = CASH_SOURCES.length - (chosen?.without.length ?? 0);
+  return (
+    <PanelButton
+      trapFocus
+      button={
+        <Button>
+          {counted === CASH_SOURCES.length ? 'All sources' : `${counted} of ${CASH_SOURCES.length} sources`}
+        </Button>
+      }
+    >
+      <Stack gap={6}>
+        {CASH_SOURCES.map((s) => (
+          <Checkbox
+            key={s}
+            size="xs"
+            label={SOURCE_NAMES[s]}
+            checked={!without.includes(s)}
+            disabled={readOnly}
+            onChange={(e) => toggle(s, e.currentTarget.checked)}
+          />
+        ))}
+        {chosen ? (
+          <Button
+            disabled={readOnly}
+            onClick={() => {
+              save(forecasts.filter((f) => f !== chosen));
+              setSession({ cashForecast: null });
+            }}
+          >
+            Forget “{chosen.name}”
+          </Button>
+        ) : (
+          <form
+            onSubmit={(e) => {
+              e.preventDefault();
+              if (name.trim() === '') return;
+              const id = `f${forecasts.reduce((n, f) => Math.max(n, Number(f.id.slice(1)) || 0), 0) + 1}`;
+              const refusal = save([...forecasts, { id, name: name.trim(), without: [...draft] }]);
+              if (!refusal) setSession({ cashForecast: id });
+              setName('');
+              setDraft([]);
+            }}
+          >
+            <Group gap={6} align="end">
+              <TextInput
+                size="xs"
+                label="Keep these sources as a forecast named"
+                maxLength={LIMITS.budgetName}
+                value={name}
+                onChange={(e) => setName(e.currentTarget.value)}
+              />
+              <Button type="submit" disabled={readOnly || name.trim() === ''}>
+                Keep
+              </Button>
+            </Group>
+          </form>
+        )}
+      </Stack>
+    </PanelButton>
+  );
+}

@@ -1,0 +1,108 @@
+'use client';
+
+import { useState } from 'react';
+import { Button, FileButton } from '@mantine/core';
+import { readOpenItems, type OpenFileIssue, type OpenFileRead } from '@/core/cash';
+import { numberFormatOf } from '@/core/money';
+import { LIMITS, type OpenItem } from '@/core/model';
+import type { Ground } from '@/core/ground';
+import { Dialog } from '@/components/Dialog';
+import { dispatch, useBookStore } from '@/store/bookStore';
+import { say } from '@/store/session';
+
+const WORDS: Record<OpenFileIssue['code'], string> = {
+  noDate: 'a date is missing or cannot be read',
+  dueBeforeDated: 'due before it is dated',
+  noAmount: 'an amount is missing or cannot be read',
+  otherCurrency: 'in another currency',
+  twice: 'there already',
+  unknownAccount: 'the book has no such account',
+  openBeyondAmount: 'more is open than it came to',
+};
+
+type Asked = {
+  readonly name: string;
+  readonly side: OpenItem['side'];
+  readonly read: Extract<OpenFileRead, { ok: true }>;
+};
+
+/** Takes a list of open invoices, bills or orders in from a file: what is wrong is named by its row before anything changes. */
+export function TakeItems({ ground }: { readonly ground: Ground }) {
+  const readOnly = useBookStore((s) => s.readOnly);
+  const { book } = ground;
+  const [asked, setAsked] = useState<Asked | null>(null);
+  const take = async (file: File | null, side: OpenItem['side']) => {
+    if (!file) return;
+    const { readFile } = await import('@/core/files');
+    const read = await readFile(new Uint8Array(await file.arrayBuffer()));
+    if (!read.ok || read.file.format === 'auditFile')
+      return say(`${file.name} is no table of open items (CSV or XLSX). Nothing was changed.`, 'trouble');
+    const items = readOpenItems(read.file, side, file.name, {
+      currency: book.currency,
+      accounts: book.accounts,
+      numbers: numberFormatOf(book.locale),
+      dates: book.locale === 'en-US' ? 'mdy' : 'dmy',
+    });
+    if (!items.ok)
+      return say(
+        `${file.name} has no column for ${items.missing.map((m) => (m === 'date' ? 'the date' : 'the amount')).join(' and ')}. Nothing was changed.`,
+        'trouble',
+      );
+    setAsked({ name: file.name, side, read: items });
+  };
+  const accept = () => {
+    if (!asked) return;
+    const items = asked.read.items.map((i, n) => ({ ...i, id: `o${book.nextId + n}` }));
+    if (dispatch({ type: 'takeOpenItems', from: asked.name.slice(0, LIMITS.fileName), items })) return;
+    say(`${items.length} items of ${asked.name} taken in. Ctrl+Z takes them back.`);
+    setAsked(null);
+  };
+  return (
+    <>
+      {(['in', 'out'] as const).map((side) => (
+        <FileButton
+          key={side}
+          accept=".csv,.txt,.tsv,.xlsx"
+          onChange={(f) => void take(f, side)}
+          inputProps={{ 'aria-label': side === 'in' ? 'File of open invoices' : 'File of open bills' }}
+        >
+          {(props) => (
+            <Button {...props} disabled={readOnly}>
+              {side === 'in' ? 'Invoices from a file…' : 'Bills from a file…'}
+            </Button>
+          )}
+        </FileButton>
+      ))}
+      <Dialog opened={asked !== null} onClose={() => setAsked(null)} title={asked?.name ?? ''}>
+        {asked && (
+          <>
+            <p>
+              {asked.read.items.length} {asked.read.items.length === 1 ? 'item' : 'items'} can be taken in,{' '}
+              {asked.side === 'in' ? 'owed to us' : 'owed by us'}. They stand in place of the invoices that
+              the ledger itself shows on that side.
+            </p>
+            {asked.read.issues.length > 0 && (
+              <>
+                <p>
+                  <b>{asked.read.issues.length} rows are set aside:</b>
+                </p>
+                <ul style={{ maxHeight: 220, overflow: 'auto' }}>
+                  {asked.read.issues.slice(0, 100).map((i) => (
+                    <li key={`${i.row} ${i.code}`}>
+                      row {i.row}: {WORDS[i.code]}
+                      {i.value === '' ? '' : ` (“${i.value}”)`}
+                    </li>
+                  ))}
+                </ul>
+              </>
+            )}
+            <Button onClick={accept} disabled={asked.read.items.length === 0} data-autofocus mr={8}>
+              Take {asked.read.items.length} in
+            </Button>
+            <Button onClick={() => setAsked(null)}>Leave the file out</Button>
+          </>
+        )}
+      </Dialog>
+    </>
+  );
+}

@@ -1,0 +1,304 @@
+'use client';
+
+import { useMemo, useState } from 'react';
+import { Button, Checkbox, NativeSelect, TextInput } from '@mantine/core';
+import { minor, percent } from '@/core/money';
+import { isProfitAndLoss, type Account, type Budget, type Terms } from '@/core/model';
+import type { CashView, Ground, LineTerms } from '@/core/ground';
+import { ROW_NAMES } from '@/core/report';
+import { PercentInput } from '@/components/MoneyInput';
+import stage from '@/components/Stage.module.css';
+import { dispatch, useBookStore } from '@/store/bookStore';
+import { moneyFormat } from '@/store/format';
+import { TermsEditor } from './TermsEditor';
+import { MeasuredNote } from './MeasuredNote';
+import { LineMoney } from './LineMoney';
+import { termsWords, TERMS_NAMES } from './cashWords';
+import classes from './Cash.module.css';
+
+const FROM = {
+  history: 'ledger',
+  name: 'name',
+  kind: 'kind',
+} as const;
+
+/** The terms as the lines of a budget have them: what was said and what is guessed, the unsure first; many set at once. */
+export function TermsView({
+  ground,
+  view,
+  budget,
+}: {
+  readonly ground: Ground;
+  readonly view: CashView;
+  readonly budget: Budget | null;
+}) {
+  const readOnly = useBookStore((s) => s.readOnly) || budget?.state !== 'draft';
+  const { book } = ground;
+  const money = moneyFormat(book);
+  const [sought, setSought] = useState('');
+  const [checked, setChecked] = useState<readonly string[]>([]);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const planned = useMemo(() => {
+    const sums = new Map<string, number>();
+    for (const { line } of view.lines.values())
+      sums.set(
+        line.account.id,
+        (sums.get(line.account.id) ?? 0) + line.amounts.reduce<number>((t, a) => t + (a ?? 0), 0),
+      );
+    return sums;
+  }, [view.lines]);
+  const rows = useMemo(() => {
+    const text = sought.trim().toLowerCase();
+    return book.accounts
+      .filter((a) => isProfitAndLoss(a.kind) && (planned.has(a.id) || a.active))
+      .filter((a) => text === '' || `${a.code} ${a.name}`.toLowerCase().includes(text))
+      .map((account) => ({ account, ...view.termsOf(account, null) }))
+      .sort((a, b) => doubt(b) - doubt(a));
+  }, [book.accounts, planned, sought, view]);
+  const row = rows.find((r) => r.account.id === chosen);
+  const targets = (account: Account): readonly Account[] =>
+    checked.includes(account.id) ? book.accounts.filter((a) => checked.includes(a.id)) : [account];
+  const save = (account: Account, change: Partial<Terms>) => {
+    if (!budget) return;
+    const terms = targets(account).map((a): Terms => ({
+      ...view.termsOf(a, null).terms,
+      ...change,
+      of: { of: 'account', account: a.id },
+    }));
+    dispatch({ type: 'setTerms', budget: budget.id, terms, without: [] });
+  };
+  const guessed = rows.filter((r) => r.guess !== null);
+  const unsure = guessed.filter((r) => !r.guess!.sure).length;
+  return (
+    <div className={`${stage.work} ${classes.work}`}>
+      <div className={stage.left}>
+        <div className={stage.tools}>
+          <TextInput
+            size="xs"
+            aria-label="Find a line"
+            placeholder="Find"
+            value={sought}
+            onChange={(e) => setSought(e.currentTarget.value)}
+          />
+          <span className="faded">
+            {guessed.length === 0
+              ? 'All terms were said.'
+              : `${guessed.length} of ${rows.length} are guessed${unsure > 0 ? `, ${unsure} of them unsure` : ''}.`}
+          </span>
+          <span className={stage.push} />
+          <Button
+            disabled={readOnly || guessed.length === 0}
+            title={
+              budget?.state === 'draft' ? undefined : 'An approved budget’s terms stay: start a revision'
+            }
+            onClick={() =>
+              budget &&
+              dispatch({
+                type: 'setTerms',
+                budget: budget.id,
+                terms: guessed.map((r) => r.terms),
+                without: [],
+              })
+            }
+          >
+            Take the guesses as they are
+          </Button>
+        </div>
+        <div className={classes.scroll} tabIndex={0} role="region" aria-label="Terms">
+          <table className={classes.table}>
+            <thead>
+              <tr>
+                <th />
+                <th>Line</th>
+                <th>Kind</th>
+                <th>Terms</th>
+                <th>Tax</th>
+                <th className={classes.figure}>Planned ahead</th>
+                <th>Where from</th>
+              </tr>
+            </thead>
+            <tbody>
+              {rows.map(({ account: a, terms, guess }) => (
+                <tr key={a.id} data-chosen={a.id === chosen}>
+                  <td style={{ width: 28 }}>
+                    <Checkbox
+                      size="xs"
+                      aria-label={`${a.name}: change with the others`}
+                      checked={checked.includes(a.id)}
+                      onChange={(e) =>
+                        setChecked(
+                          e.currentTarget.checked ? [...checked, a.id] : checked.filter((id) => id !== a.id),
+                        )
+                      }
+                    />
+                  </td>
+                  <td>
+                    <button type="button" className={classes.name} onClick={() => setChosen(a.id)}>
+                      {a.name}
+                    </button>
+                  </td>
+                  <td>{ROW_NAMES[a.kind as 'income']}</td>
+                  <td className={guess ? classes.guess : undefined}>
+                    {terms.parts
+                      .map((p) =>
+                        terms.parts.length === 1
+                          ? termsWords(p.rule)
+                          : `${p.percent}% ${TERMS_NAMES[p.rule.kind].toLowerCase()}`,
+                      )
+                      .join('; ')}
+                  </td>
+                  <td>{terms.tax ? `${terms.tax.rate}%` : ''}</td>
+                  <td className={classes.figure}>{money.text(minor(planned.get(a.id) ?? 0))}</td>
+                  <td className={guess ? classes.guess : undefined}>
+                    {guess === null ? 'said' : `guessed: ${FROM[guess.from]}${guess.sure ? '' : ', unsure'}`}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      </div>
+      <aside
+        tabIndex={0}
+        className={stage.panel}
+        data-open={row !== undefined || undefined}
+        aria-label="Terms of the line"
+      >
+        {row ? (
+          <>
+            <h2>{row.account.name}</h2>
+            <div className="faded" style={{ fontSize: 12.5 }}>
+              {targets(row.account).length > 1
+                ? `What is changed here is changed for ${targets(row.account).length} lines`
+                : row.guess
+                  ? 'Guessed: what is changed here is said from then on'
+                  : 'Said'}
+            </div>
+            {row.terms.parts.map((part, k) => (
+              <section key={k}>
+                {row.terms.parts.length > 1 && <div className="label">{part.percent}% of it</div>}
+                <TermsEditor
+                  rule={part.rule}
+                  accounts={book.accounts}
+                  readOnly={readOnly}
+                  onRule={(rule) =>
+                    save(row.account, {
+                      parts: row.terms.parts.map((p, i) => (i === k ? { ...p, rule } : p)),
+                    })
+                  }
+                />
+              </section>
+            ))}
+            <Parts terms={row.terms} readOnly={readOnly} onParts={(parts) => save(row.account, { parts })} />
+            {book.cash.taxes.length > 0 && (
+              <section className={classes.row}>
+                <NativeSelect
+                  label="Tax"
+                  disabled={readOnly}
+                  value={row.terms.tax?.scheme ?? ''}
+                  data={[
+                    { value: '', label: 'none' },
+                    ...book.cash.taxes.map((t) => ({ value: t.id, label: t.name })),
+                  ]}
+                  onChange={(e) =>
+                    save(row.account, {
+                      tax: e.currentTarget.value
+                        ? { scheme: e.currentTarget.value, rate: row.terms.tax?.rate ?? percent('10') }
+                        : null,
+                    })
+                  }
+                />
+                {row.terms.tax && (
+                  <PercentInput
+                    size="xs"
+                    w={90}
+                    label="Rate"
+                    disabled={readOnly}
+                    value={row.terms.tax.rate}
+                    onCommit={(rate) => save(row.account, { tax: { ...row.terms.tax!, rate } })}
+                  />
+                )}
+              </section>
+            )}
+            {budget && row.guess === null && (
+              <Button
+                mt={10}
+                disabled={readOnly}
+                onClick={() =>
+                  dispatch({
+                    type: 'setTerms',
+                    budget: budget.id,
+                    terms: [],
+                    without: targets(row.account).map((a) => ({ of: { of: 'account', account: a.id } })),
+                  })
+                }
+              >
+                Back to what is guessed
+              </Button>
+            )}
+            <LineMoney ground={ground} view={view} account={row.account} />
+          </>
+        ) : (
+          <MeasuredNote view={view} />
+        )}
+      </aside>
+    </div>
+  );
+}
+
+/** The unsure first, then what is guessed, then what was said. */
+const doubt = ({ guess }: LineTerms): number => (guess === null ? 0 : guess.sure ? 1 : 2);
+
+/** Parts of a line under rules of their own: two at most are made here, 50 % each, and weighed. */
+function Parts({
+  terms,
+  readOnly,
+  onParts,
+}: {
+  readonly terms: Terms;
+  readonly readOnly: boolean;
+  readonly onParts: (parts: Terms['parts']) => void;
+}) {
+  const [first] = terms.parts;
+  if (terms.parts.length === 1)
+    return (
+      <Button
+        mt={10}
+        disabled={readOnly}
+        onClick={() =>
+          onParts([
+            { ...first!, percent: percent('50') },
+            {
+              percent: percent('50'),
+              rule: { kind: 'atOnce', on: { of: 'monthDay', day: 31 }, moved: 'stays' },
+            },
+          ])
+        }
+      >
+        Divide into two parts
+      </Button>
+    );
+  return (
+    <section className={classes.row}>
+      {terms.parts.length === 2 && (
+        <PercentInput
+          size="xs"
+          label="The first part"
+          disabled={readOnly}
+          value={first!.percent}
+          onCommit={(p) => {
+            const n = Number(p);
+            if (n <= 0 || n >= 100) return;
+            onParts([
+              { ...first!, percent: p },
+              { ...terms.parts[1]!, percent: percent(String(Math.round((100 - n) * 1e6) / 1e6)) },
+            ]);
+          }}
+        />
+      )}
+      <Button disabled={readOnly} onClick={() => onParts([{ ...first!, percent: percent('100') }])}>
+        One part again
+      </Button>
+    </section>
+  );
+}

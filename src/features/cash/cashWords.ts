@@ -1,0 +1,154 @@
+import { fromDayNumber, type DayNumber } from '@/core/calendar';
+import type { Cause } from '@/core/cash';
+import type { CashView, Ground } from '@/core/ground';
+import type { DayRule, DueRule, TermsKind, TermsOf, TermsRule } from '@/core/model';
+import { dayText } from '@/store/format';
+
+export const onDay = (day: DayNumber): string => dayText(fromDayNumber(day));
+
+/** What a cause is called, and in a line what it follows from. */
+export function causeWords(
+  { book, calendar }: Ground,
+  view: CashView,
+  { part, month, since, day }: Pick<Cause, 'part' | 'month' | 'since' | 'day'>,
+): { readonly name: string; readonly why: string } {
+  const key = part.key.slice(part.key.indexOf(' ') + 1);
+  switch (part.of) {
+    case 'line': {
+      const own = view.lines.get(key);
+      const period = view.input.periods[month];
+      return {
+        name: own?.line.account.name ?? key,
+        why: [
+          own?.budget.name,
+          period?.label,
+          since !== day ? `of ${onDay(since)}` : '',
+          own ? termsWords(own.line.terms.parts[0]!.rule) : '',
+        ]
+          .filter(Boolean)
+          .join(' · '),
+      };
+    }
+    case 'item':
+    case 'order': {
+      const item = view.items.find((i) => i.key === key);
+      if (!item) return { name: key, why: '' };
+      return {
+        name: [item.counterparty || 'Brought forward', item.number].filter(Boolean).join(' '),
+        why: [
+          `dated ${onDay(item.dated)}`,
+          `due ${onDay(item.due)}`,
+          item.change?.day ? `moved: ${item.change.reason || 'no reason given'}` : '',
+        ]
+          .filter(Boolean)
+          .join(' · '),
+      };
+    }
+    case 'tax': {
+      const scheme = book.cash.taxes.find((t) => key.startsWith(`${t.id} `));
+      return { name: scheme?.name ?? 'Tax', why: `return of the period to ${onDay(since)}` };
+    }
+    case 'dated': {
+      const item = book.cash.dated.find((d) => d.id === key);
+      return { name: item?.name ?? key, why: item?.repeat ? repeatWords(item.repeat) : 'once' };
+    }
+    case 'runOff': {
+      const account = book.accounts.find((a) => a.id === key);
+      return {
+        name: account?.name ?? key,
+        why: `stood without items at ${calendar.period(calendar.indexOfDay(view.input.start)).label}’s end; runs off over ${book.cash.runOff} days`,
+      };
+    }
+  }
+}
+
+export const repeatWords = ({
+  every,
+  unit,
+}: {
+  readonly every: number;
+  readonly unit: 'weeks' | 'months';
+}): string => (every === 1 ? `every ${unit.slice(0, -1)}` : `every ${every} ${unit}`);
+
+export const TERMS_NAMES: Record<TermsKind, string> = {
+  atOnce: 'At once',
+  onAccount: 'On account',
+  daysOutstanding: 'Days outstanding',
+  fromStock: 'From stock',
+  inAdvance: 'In advance',
+  withoutMoney: 'Without money',
+  payroll: 'Payroll',
+};
+
+/** What each kind of terms does, in one plain line. */
+export const TERMS_HELP: Record<TermsKind, string> = {
+  atOnce: 'Paid on the day it falls on.',
+  onAccount: 'Invoiced, and paid in shares so many days later; what the shares leave is never paid.',
+  daysOutstanding: 'So many days of it are always unpaid; the rest of the money comes over the month.',
+  fromStock: 'The cost comes out of stock; purchases keep so many days of it, and are paid on terms.',
+  inAdvance: 'Paid in one sum for several months; the line takes its part each month.',
+  withoutMoney: 'No money moves: depreciation, allowances.',
+  payroll: 'The net part on the paydays, what is withheld when it is due.',
+};
+
+const ordinal = (n: number): string =>
+  `${n}${n % 10 === 1 && n !== 11 ? 'st' : n % 10 === 2 && n !== 12 ? 'nd' : n % 10 === 3 && n !== 13 ? 'rd' : 'th'}`;
+
+export function dayRuleWords(rule: DayRule): string {
+  switch (rule.of) {
+    case 'monthDay':
+      return rule.day === 31 ? 'at the month’s end' : `on the ${ordinal(rule.day)}`;
+    case 'spread':
+      return 'over the working days';
+    case 'own':
+      return 'on the line’s own days';
+    case 'days':
+      return rule.on.of === 'weeks'
+        ? rule.on.every === 1
+          ? 'every week'
+          : `every ${rule.on.every} weeks`
+        : rule.on.of === 'workingDays'
+          ? 'each working day'
+          : 'on its days';
+  }
+}
+
+export const dueWords = (due: DueRule): string =>
+  due.of === 'days'
+    ? due.days === 0
+      ? 'at once'
+      : `after ${due.days} days`
+    : `on the ${ordinal(due.day)}${due.months === 0 ? '' : due.months === 1 ? ' of the next month' : `, ${due.months} months on`}`;
+
+/** When shares are paid: each, where there are few; else from the first to the last. */
+function sharesWords(shares: TermsOf<'onAccount'>['shares']): string {
+  const [first] = shares;
+  if (shares.length === 1)
+    return `${first!.percent === '100' ? 'paid' : `${first!.percent}% paid`} ${dueWords(first!.due)}`;
+  const days = shares.map((s) => (s.due.of === 'days' ? s.due.days : null));
+  if (shares.length > 2 && days.every((d) => d !== null))
+    return `paid after ${Math.min(...days)} to ${Math.max(...days)} days`;
+  return shares.map((s) => `${s.percent}% ${dueWords(s.due)}`).join(', ');
+}
+
+/** A rule of terms in a few words. */
+export function termsWords(rule: TermsRule): string {
+  switch (rule.kind) {
+    case 'atOnce':
+      return `paid ${dayRuleWords(rule.on)}`;
+    case 'onAccount':
+      return `invoiced ${dayRuleWords(rule.invoiced)}, ${sharesWords(rule.shares)}`;
+    case 'daysOutstanding':
+      return `${rule.days} days outstanding`;
+    case 'fromStock':
+      return rule.target.of === 'days'
+        ? `${rule.target.days} days in stock; bought ${dayRuleWords(rule.bought)}`
+        : `${rule.target.percent}% of next month in stock; bought ${dayRuleWords(rule.bought)}`;
+    case 'inAdvance':
+      return `every ${rule.every} months in advance from ${dayText(rule.first)}`;
+    case 'withoutMoney':
+      return 'no money moves';
+    case 'payroll':
+      return `${rule.net}% net ${dayRuleWords(rule.on)}, the rest ${dueWords(rule.rest)}`;
+  }
+}
