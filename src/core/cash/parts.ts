@@ -5,6 +5,18 @@ const MILLION = 1_000_000;
 
 /** A percentage as a whole number of millionths of a percent. */
 export function weightOf(percent: Percent): number {
+  let weight = weights.get(percent);
+  if (weight === undefined) {
+    if (weights.size >= MOST) weights.clear();
+    weights.set(percent, (weight = readWeight(percent)));
+  }
+  return weight;
+}
+/** A budget has few percentages and many months: each text is read once. */
+const weights = new Map<Percent, number>();
+const MOST = 1000;
+
+function readWeight(percent: Percent): number {
   const [whole = '0', part = ''] = percent.split('.');
   return Math.abs(Number(whole)) * MILLION + Number(part.padEnd(6, '0').slice(0, 6));
 }
@@ -17,9 +29,10 @@ export function splitByPercents(
   percents: readonly Percent[],
 ): { parts: number[]; rest: number } {
   if (percents.length === 1 && percents[0] === '100') return { parts: [amount], rest: 0 };
-  const weights = percents.map(weightOf);
-  const left = HUNDRED - weights.reduce((a, b) => a + b, 0);
-  const parts: number[] = splitByWeights(minor(amount), [...weights, Math.max(0, left)]);
+  if (amount === 0) return { parts: percents.map(() => 0), rest: 0 };
+  const all = percents.map(weightOf);
+  const left = HUNDRED - all.reduce((a, b) => a + b, 0);
+  const parts: number[] = splitByWeights(minor(amount), [...all, Math.max(0, left)]);
   const rest = parts.pop()!;
   return { parts, rest };
 }
@@ -31,5 +44,10 @@ export function evenParts(amount: number, count: number): number[] {
   const size = Math.abs(amount);
   const rest = size % count;
   const low = (size - rest) / count;
-  return Array.from({ length: count }, (_, i) => sign * (i < rest ? low + 1 : low) || 0);
+  const out: number[] = [];
+  for (let i = 0; i < count; i++) {
+    const part = i < rest ? low + 1 : low;
+    out.push(part === 0 ? 0 : sign * part);
+  }
+  return out;
 }

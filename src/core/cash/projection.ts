@@ -130,11 +130,15 @@ type Base = {
   readonly ends: Int32Array;
   readonly table: AccountTable;
   readonly banks: ReadonlySet<number>;
+  /** 1 for the places of banks: asked a million times. */
+  readonly isBank: Uint8Array;
   readonly length: number;
   readonly bySource: Record<CashSource, Float64Array>;
   readonly owedByScheme: Map<string, Float64Array>;
   readonly kept: Map<string, Kept>;
   readonly parts: Map<string, Part>;
+  /** What the parts that follow from no line were made of, last time. */
+  others: Pick<ProjectionInput, 'items' | 'dated' | 'runOff'> | null;
 };
 
 /**
@@ -174,9 +178,14 @@ export function createProjector(): (input: ProjectionInput) => Projected {
         b.parts.delete(was.part.key);
         version++;
       }
-    const others = otherParts(b, input, out);
+    const { items, dated, runOff } = input;
+    const was = b.others;
+    if (was?.items !== items || was.dated !== dated || was.runOff !== runOff) {
+      version += replaceParts(b, otherParts(b, input, out), (of) => of !== 'line' && of !== 'tax');
+      b.others = { items, dated, runOff };
+    }
     const returns = returnsOf(b, input);
-    version += replaceOthers(b, [...others, ...returnParts(b, input, returns, out)]);
+    version += replaceParts(b, returnParts(b, input, returns, out), (of) => of === 'tax');
     const opening = [...b.banks].reduce((t, p) => t + (input.opening.get(b.table.ids[p]!) ?? 0), 0);
     return {
       start: input.start,
@@ -208,6 +217,8 @@ function baseOf(input: ProjectionInput): Base {
   const banks = new Set(
     [STAND_INS.bank, ...accounts.filter((a) => a.kind === 'bank').map((a) => a.id)].map((id) => table.of(id)),
   );
+  // Banks are the first in the table, so whatever comes later is none.
+  const isBank = new Uint8Array(banks.size).fill(1);
   const last = periods.at(-1);
   const length = last ? Math.max(0, toDayNumber(last.end) - input.start) : 0;
   return {
@@ -222,6 +233,8 @@ function baseOf(input: ProjectionInput): Base {
     owedByScheme: new Map(input.taxes.map((t) => [t.id, new Float64Array(length)])),
     kept: new Map(),
     parts: new Map(),
+    others: null,
+    isBank,
   };
 }
 
@@ -259,15 +272,23 @@ function addBanks(b: Base, { postings, source }: Part, sign: 1 | -1): void {
   const sums = b.bySource[source];
   const { day, account, amount } = postings;
   for (let i = 0; i < postings.count; i++) {
-    if (!b.banks.has(account[i]!)) continue;
+    if (b.isBank[account[i]!] !== 1) continue;
     const d = day[i]! - b.input.start - 1;
     if (d < b.length) sums[d]! += sign * amount[i]!;
   }
 }
 
+const firsts = new WeakMap<readonly Account[], Map<Account['kind'], AccountId>>();
+
 /** The first account of a kind that is in use; a stand-in where the book has none. */
-const firstOf = (accounts: readonly Account[], kind: Account['kind'], otherwise: string): AccountId =>
-  accounts.find((a) => a.kind === kind && a.active)?.id ?? otherwise;
+function firstOf(accounts: readonly Account[], kind: Account['kind'], otherwise: string): AccountId {
+  let known = firsts.get(accounts);
+  if (!known) {
+    firsts.set(accounts, (known = new Map()));
+    for (const a of accounts) if (a.active && !known.has(a.kind)) known.set(a.kind, a.id);
+  }
+  return known.get(kind) ?? otherwise;
+}
 
 const isIncome = ({ kind }: Account): boolean => kind === 'income' || kind === 'otherIncome';
 
@@ -323,15 +344,17 @@ function postLine(
     ? money.map((v) => percentOf(minor(v), terms.tax!.rate) as number)
     : money.map(() => 0);
   const percents = terms.parts.map((p) => p.percent);
-  const shares = money.map((v) => splitByPercents(v, percents).parts);
-  const taxShares = scheme ? taxes.map((v) => splitByPercents(v, percents).parts) : null;
+  const single = percents.length === 1;
+  const divided = (all: readonly number[]) => all.map((v) => splitByPercents(v, percents).parts);
+  const shares = single ? null : divided(money);
+  const taxShares = single || !scheme ? null : divided(taxes);
   terms.parts.forEach(({ rule }, k) => {
     const context: PartContext = {
       periods: input.periods,
       days: b.days,
       starts: b.starts,
       ends: b.ends,
-      money: terms.parts.length === 1 ? money : shares.map((s) => s[k]!),
+      money: shares ? shares.map((s) => s[k]!) : money,
       tax: taxShares ? taxShares.map((s) => s[k]!) : taxes,
       taxOnPayment: scheme?.on === 'payment',
       own: (i) => (line.own ? b.days.on(line.own, input.periods[i]!, null) : null),
@@ -508,12 +531,12 @@ function returnParts(
   });
 }
 
-/** Puts the parts that follow from no line in place of those that stood; how many of them differ. */
-function replaceOthers(b: Base, now: readonly Part[]): number {
+/** Puts parts that follow from no line in place of those of their sorts that stood; how many of them differ. */
+function replaceParts(b: Base, now: readonly Part[], sort: (of: Part['of']) => boolean): number {
   const keys = new Map(now.map((p) => [p.key, p]));
   let changed = 0;
   for (const [key, was] of b.parts) {
-    if (was.of === 'line') continue;
+    if (!sort(was.of)) continue;
     const next = keys.get(key);
     if (next && next.source === was.source && samePostings(was.postings, next.postings)) {
       keys.delete(key);

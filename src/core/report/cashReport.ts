@@ -56,8 +56,9 @@ const SECTIONS = [
 export function cashReport({ table, heads, ...words }: CashReportInput): ReportTable {
   const columns = heads.map((h): ReportColumn => ({ ...h, kind: 'money', of: 'plan', formula: null }));
   const rows: ReportRow[] = [];
-  const add = (row: Pick<ReportRow, 'kind' | 'key' | 'label' | 'cells'> & { terms?: readonly Term[] }): number =>
-    rows.push({ account: null, code: '', flagged: false, terms: [], ...row }) - 1;
+  const add = (
+    row: Pick<ReportRow, 'kind' | 'key' | 'label' | 'cells'> & { terms?: readonly Term[] },
+  ): number => rows.push({ account: null, code: '', flagged: false, terms: [], ...row }) - 1;
   const opening = add({ kind: 'line', key: 'opening', label: 'Opening balance', cells: [...table.opening] });
   const totals: Term[] = [{ row: opening, sign: 1 }];
   for (const { key, name, total, sign } of SECTIONS) {
@@ -74,7 +75,10 @@ export function cashReport({ table, heads, ...words }: CashReportInput): ReportT
       sign: 1,
     }));
     const sums = heads.map((_, i) => minor(own.reduce((t, r) => t + sign * r.amounts[i]!, 0)));
-    totals.push({ row: add({ kind: 'subtotal', key: `total-${key}`, label: total, cells: sums, terms }), sign });
+    totals.push({
+      row: add({ kind: 'subtotal', key: `total-${key}`, label: total, cells: sums, terms }),
+      sign,
+    });
   }
   add({ kind: 'result', key: 'closing', label: 'Closing balance', cells: [...table.closing], terms: totals });
   add({ kind: 'line', key: 'low', label: 'Lowest day', cells: table.low.map((l) => l?.amount ?? null) });

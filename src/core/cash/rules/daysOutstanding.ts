@@ -18,15 +18,17 @@ export const daysOutstanding: TermsRuleOf<'daysOutstanding'> = {
       [stood, taxStood] = [left, taxLeft];
       if (money === 0 && tax === 0 && paid === 0 && taxPaid === 0) return;
       const days = c.days.on(SPREAD, c.periods[m]!, null);
-      const [amounts, taxes, payments, taxPayments] = [money, tax, paid, taxPaid].map((x) =>
-        evenParts(x, days.length),
-      ) as [number[], number[], number[], number[]];
+      // The balance is told at the month's end, so the month's amount may as well stand in it from the first day.
+      const first = c.starts[m]!;
+      swap(c, first, c.roles.open, c.roles.line, money, m, 'invoice');
+      swap(c, first, c.roles.open, c.roles.tax, tax, m, 'tax');
+      if (!c.taxOnPayment) c.owe(first, tax);
+      const payments = evenParts(paid, days.length);
+      const taxPayments = evenParts(taxPaid, days.length);
       days.forEach((day, i) => {
-        swap(c, day, c.roles.open, c.roles.line, amounts[i]!, m, 'invoice');
-        swap(c, day, c.roles.open, c.roles.tax, taxes[i]!, m, 'tax');
         swap(c, day, c.roles.bank, c.roles.open, payments[i]!, m, 'payment');
         swap(c, day, c.roles.bank, c.roles.open, taxPayments[i]!, m, 'tax');
-        c.owe(day, c.taxOnPayment ? taxPayments[i]! : taxes[i]!);
+        if (c.taxOnPayment) c.owe(day, taxPayments[i]!);
       });
     });
   },
