@@ -101,19 +101,22 @@ const pressToShown = (press: Locator, shown: string): Promise<number> =>
   );
 
 /** What a hand waits for in a book: a key, another stage, entries, a new budget. */
-async function handTimes(page: Page): Promise<Record<'key' | 'variance' | 'entries' | 'start', Timing>> {
+async function handTimes(
+  page: Page,
+): Promise<Record<'key' | 'variance' | 'entries' | 'start' | 'cash', Timing>> {
   const stage = (name: string) =>
     page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name });
-  const sheet = '[role=grid]:not([aria-label="Ledger by month"])';
+  const sheet = '[role=grid]:not([aria-label="Ledger by month"]):not([aria-label="Cash by span"])';
   await stage('Budget').click();
   await page.locator(sheet).waitFor();
   await page.waitForTimeout(1000);
   const key = await keysP95(page);
-  const [variance, entries, start]: [number[], number[], number[]] = [[], [], []];
+  const [variance, entries, start, cash]: [number[], number[], number[], number[]] = [[], [], [], []];
   for (let turn = 0; turn < 7; turn++) {
     variance.push(await pressToShown(stage('Variance'), '[aria-label="Budget to compare with"]'));
     const figure = page.getByRole('row').getByRole('cell').getByRole('button').nth(turn);
     entries.push(await pressToShown(figure, 'aside[aria-label="Reasoning"] section'));
+    cash.push(await pressToShown(stage('Cash'), '[role=grid][aria-label="Cash by span"]'));
     await stage('Budget').click();
     await page.locator(sheet).waitFor();
     await page.getByRole('button', { name: 'New budget' }).click();
@@ -126,7 +129,13 @@ async function handTimes(page: Page): Promise<Record<'key' | 'variance' | 'entri
     );
     await page.waitForTimeout(500);
   }
-  return { key, variance: summary(variance), entries: summary(entries), start: summary(start) };
+  return {
+    key,
+    variance: summary(variance),
+    entries: summary(entries),
+    start: summary(start),
+    cash: summary(cash),
+  };
 }
 
 /** The longest frame while the sheet is scrolled from end to end by the wheel. */
@@ -218,12 +227,13 @@ async function beside(page: Page, path: string): Promise<void> {
   await page.getByLabel('Book file').setInputFiles(path);
   await page.getByRole('button', { name: 'Book: Hand' }).waitFor({ timeout: 120_000 });
   const great = await handTimes(page);
-  const bars = { key: 50, variance: 300, entries: 300, start: 300 };
+  const bars = { key: 50, variance: 300, entries: 300, start: 300, cash: 300 };
   for (const [what, name] of [
     ['key', 'key to figure, p95'],
     ['variance', 'to the variance'],
     ['entries', 'a figure’s entries shown'],
     ['start', 'a new budget opened'],
+    ['cash', 'to cash ahead'],
   ] as const)
     report(
       `a million entries, two axes, four budgets: ${name}`,

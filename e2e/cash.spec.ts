@@ -1,4 +1,4 @@
-import { expect, newBook, openApp, saved, stage, takeIn, test } from './fixture';
+import { cell, expect, newBook, openApp, saved, stage, takeIn, test } from './fixture';
 import type { Page } from '@playwright/test';
 
 const view = (page: Page, name: string) =>
@@ -73,6 +73,22 @@ test('an item on hold moves no money, with its reason kept; terms and a dated it
   await saved(page);
   await page.reload();
   await expect(page.getByRole('row', { name: /Repair and refit jobs/ })).toContainText('said');
+});
+
+test('the worksheet says what a line’s money does, and the low point follows an edit', async ({ page }) => {
+  await openApp(page);
+  await stage(page, 'Budget');
+  await cell(page, 'Repair and refit jobs', 5).click();
+  await page.getByRole('button', { name: 'What its money does' }).click();
+  const money = page.getByRole('region', { name: 'What its money does' });
+  await expect(money).toContainText('Of 22,900 in Dec 2026');
+  await expect(money).toContainText('23,641');
+  await cell(page, 'Repair and refit jobs', 5).click();
+  await page.keyboard.type('2900');
+  await page.keyboard.press('Enter');
+  await cell(page, 'Repair and refit jobs', 5).click();
+  await expect(money).toContainText('Of 2,900 in Dec 2026');
+  await expect(money).not.toContainText('23,641');
 });
 
 const OPEN = [

@@ -48,6 +48,8 @@ type Session = {
   readonly cashForecast: string | null;
   /** The first month that is looked at; null for the first one ahead. */
   readonly cashMonth: PeriodIndex | null;
+  /** The worksheet's panel says what a line's money does. */
+  readonly moneyShown: boolean;
   /** What the books stage shows. */
   readonly booksView: BooksView;
   /** What the palette offers beside what it offers everywhere: the screen writes, the palette shows. */
@@ -74,6 +76,7 @@ const FRESH: Session = {
   cashGrain: 'months',
   cashForecast: null,
   cashMonth: null,
+  moneyShown: false,
   booksView: 'ledger',
   palette: () => [],
   asked: null,

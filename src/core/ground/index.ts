@@ -22,4 +22,5 @@ export {
   yearsTo,
   type YearBefore,
 } from './yearBefore';
+export { lineMoney, type LineMoney } from './lineMoney';
 export { cashOf, cashStart, type CashView, type LineTerms, type ShownItem } from './cash';

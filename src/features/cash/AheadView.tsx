@@ -41,10 +41,7 @@ export function AheadView({
   const [picked, setSelection] = useState<Selection>(() => {
     const day = view.forecast.low?.day ?? 0;
     const span = table.ranges.findIndex((r) => day >= r.from && day <= r.to);
-    return at(
-      rows.findIndex((r) => r.key === 'closing'),
-      Math.max(0, span),
-    );
+    return at(0, Math.max(0, span));
   });
   const [panelOpen, setPanelOpen] = useState(false);
   const clamp = (p: { row: number; column: number }) => ({

@@ -160,7 +160,7 @@ export function CashChart({
           <text
             className={under ? classes.bad : classes.strong}
             x={Math.min(WIDTH - 8, Math.max(8, x(point.day)))}
-            y={y(point.amount) - 10}
+            y={y(point.amount) + 17}
             textAnchor={x(point.day) < 130 ? 'start' : x(point.day) > WIDTH - 130 ? 'end' : 'middle'}
           >
             {words}

@@ -11,7 +11,7 @@ import type { Grain } from './aheadRows';
 import { causeWords, onDay } from './cashWords';
 import classes from './Cash.module.css';
 
-const SHOWN = 14;
+const SHOWN = 6;
 
 /** Causes of one thing in one month are one line: an invoice a day is no news. */
 type Joined = {
@@ -109,7 +109,8 @@ export function CausePanel({
         <div className="label">What moves it</div>
         {causes.length === 0 && moves.length === 0 && <p className="faded">Nothing.</p>}
         {causes.slice(0, all ? causes.length : SHOWN).map((j) => {
-          const words = causeWords(ground, view, j.cause);
+          // Of many in one, what each settles is no longer told.
+          const words = causeWords(ground, view, j.times > 1 ? { ...j.cause, since: j.cause.day } : j.cause);
           return (
             <div key={`${j.cause.part.key} ${j.cause.month}`} className={classes.cause}>
               <b>{words.name}</b>

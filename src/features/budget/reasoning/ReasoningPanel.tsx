@@ -1,6 +1,7 @@
 'use client';
 
 import { useState, type RefObject } from 'react';
+import dynamic from 'next/dynamic';
 import { Button, Textarea } from '@mantine/core';
 import { ZERO, sumBlank, type Minor } from '@/core/money';
 import { fiscalYearsLabel } from '@/core/calendar';
@@ -12,11 +13,15 @@ import { dispatch } from '@/store/bookStore';
 import type { Ground, Reckoned } from '@/core/ground';
 import { dayText, moneyFormat } from '@/store/format';
 import { lookedNow, noteOf, wantName } from '@/store/person';
+import { setSession, useSession } from '@/store/session';
 import { CellHistory } from './FigureHistory';
 import { MethodEditor } from '../methods/MethodEditor';
 import { yearBefore } from '@/core/ground';
 import { kindWords, reasonWords, type Naming } from '../words';
 import classes from '../Budget.module.css';
+
+/** Cash is reckoned for whoever asks for it; nothing of it is loaded before. */
+const LineCash = dynamic(() => import('./LineCash').then((m) => m.LineCash));
 
 type Props = {
   readonly ground: Ground;
@@ -73,6 +78,7 @@ export function ReasoningPanel({
   const line = lineOf(ref);
   const result = reckoning.lines.get(ref);
   const money = moneyFormat(book);
+  const moneyShown = useSession((s) => s.moneyShown);
   // Net profit as it was when the person came to this line.
   const [cameWith] = useState(net);
   const change = ((net ?? 0) - (cameWith ?? 0)) as Minor;
@@ -167,6 +173,16 @@ export function ReasoningPanel({
           </div>
         )}
       </section>
+      {!balance && (
+        <section aria-label="What its money does">
+          <Button aria-expanded={moneyShown} onClick={() => setSession({ moneyShown: !moneyShown })}>
+            {moneyShown ? 'Hide its money' : 'What its money does'}
+          </Button>
+          {moneyShown && (
+            <LineCash ground={ground} budget={budget} line={ref} period={period?.index ?? null} />
+          )}
+        </section>
+      )}
       <section>
         <Button
           disabled={!notesAllowed}
