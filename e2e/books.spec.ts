@@ -258,7 +258,7 @@ test.describe('the feed', () => {
     await expect(simulation.getByLabel('Repeat entries on every page')).toBeChecked();
     await expect(simulation.getByText('29 months closed')).toBeVisible();
     await page.getByRole('button', { name: 'Pull now' }).click();
-    await expect(page.getByRole('cell', { name: /144 entries taken in/ })).toBeVisible();
+    await expect(page.getByRole('cell', { name: /161 entries taken in/ })).toBeVisible();
     await expect(page.getByText('closed through Nov 2026')).toBeVisible();
     await page.getByRole('button', { name: 'Pull now' }).click();
     await expect(page.getByRole('cell', { name: 'nothing new' })).toHaveCount(2);
