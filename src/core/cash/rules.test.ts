@@ -329,7 +329,7 @@ const linesOf = (all: readonly (typeof line extends fc.Arbitrary<infer T> ? T : 
 
 describe('whatever the terms', () => {
   const plans = fc.array(line, { minLength: 1, maxLength: 5 }).map(linesOf);
-  const rounds = { numRuns: 150 };
+  const rounds = { numRuns: 100 };
 
   test('every event comes to nothing, every account of profit and loss to the plan of its month', () =>
     fc.assert(
