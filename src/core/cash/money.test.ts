@@ -14,6 +14,7 @@ import {
   forecastOf,
   guessTerms,
   habitsOf,
+  holdsOf,
   matchItems,
   medianDays,
   sharesOf,
@@ -96,6 +97,17 @@ describe('tax periods and their due days', () => {
       ['2026-07-10', 10_00],
     ]);
     expect(byMonth(p).slice(0, 4)).toEqual([103_00, 110_00, 110_00, 80_00]);
+  });
+
+  test('what the running period has brought so far goes with its return', () => {
+    const p = createProjector()(
+      projectionOf([planned(account('sales', 'income'), atOnce(), [0])], {
+        taxes: [scheme({ payable: 'vat', ends: 11 })],
+        opening: new Map([['vat', -9_00]]),
+        taxStood: () => ({ ended: 0, running: 9_00 }),
+      }),
+    );
+    expect(p.returns.map((r) => [fromDayNumber(r.to), r.owed])).toEqual([['2026-02-28', 9_00]]);
   });
 });
 
@@ -371,6 +383,27 @@ describe('what the ledger tells of money', () => {
       sure: false,
     });
   });
+});
+
+test('what holds the low point down: a payment a week later, a receipt that comes too late', () => {
+  const wages = account('wages', 'expense');
+  const sales = account('sales', 'income');
+  const p = createProjector()(
+    projectionOf(
+      [
+        planned(wages, atOnce({ of: 'monthDay', day: 10 }), [700]),
+        planned(sales, atOnce({ of: 'monthDay', day: 20 }), [500]),
+      ],
+      { opening: new Map([['bank', 1_000]]) },
+    ),
+  );
+  const f = forecastOf(p, RULES);
+  expect(f.low).toEqual({ day: on('2026-01-10'), amount: 300 });
+  expect(holdsOf(p, f, RULES, 5).map((h) => [h.cause.amount, fromDayNumber(h.to), h.low])).toEqual([
+    [-700, '2026-01-17', { day: on('2026-01-17'), amount: 300 }],
+    // Received on the day of the low point, it lifts it.
+    [500, '2026-01-10', { day: on('2026-01-10'), amount: 800 }],
+  ]);
 });
 
 test('a table of weeks and days adds up to the bank, whatever the ranges', () => {

@@ -76,6 +76,29 @@ describe('terms, rule by rule', () => {
     expect(byMonth(p, 'rec').reduce((a, b) => a + b)).toBe(0);
   });
 
+  test('what is never paid is written off when the last share is due, whichever was said last; its tax as it is owed', () => {
+    const rule = onAccount([
+      ['60', { days: 60 }],
+      ['30', { days: 10 }],
+    ]);
+    const line = planned(sales, rule, [1_000_00]);
+    const taxed = { ...line, terms: { ...line.terms, tax: { scheme: 't1', rate: percent('20') } } };
+    const off = (on: 'invoice' | 'payment') => {
+      const p = createProjector()(projectionOf([taxed], { taxes: [{ ...TAX, on }] }));
+      const lost = written(p).filter((x) => x.what === 'badDebt' && x.amount > 0);
+      return lost.map((x) => [dayText(x.day), x.account, x.amount]);
+    };
+    // 31 January and 60 days. A tenth of 1,000.00 and of its tax of 200.00.
+    expect(off('invoice')).toEqual([
+      ['2026-04-01', '~badDebt', 100_00],
+      ['2026-04-01', '~badDebt', 20_00],
+    ]);
+    expect(off('payment')).toEqual([
+      ['2026-04-01', '~badDebt', 100_00],
+      ['2026-04-01', 'vat', 20_00],
+    ]);
+  });
+
   test('a credit note settles the same way with the sign turned', () => {
     const plus = moves(
       project(

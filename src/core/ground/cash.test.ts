@@ -186,3 +186,70 @@ test('a new budget begins with the last terms that were said, of accounts that a
   expect(lastTerms({ budgets, accounts })).toEqual(said.slice(0, 1));
   expect(lastTerms({ budgets: [], accounts })).toEqual([]);
 });
+
+describe('what stands at the start', () => {
+  const vat = account('vat', 'taxPayable');
+  const all = [...accounts, vat];
+  const start = toDayNumber('2025-12-31' as Day);
+  /** A ledger up to the end of 2025: [day, account, natural amount]. */
+  const of = (rows: Parameters<typeof blockOf>[1], cash: Partial<Book['cash']> = {}) => {
+    const ledger = blockOf(all, rows, 'l1');
+    const ground = makeGround(
+      bookWith(all, {
+        budgets: [plan(0)],
+        sources: [sourceOf()],
+        closedThrough: periodIds(2025)[11]!,
+        cash: { ...NO_CASH, ...cash },
+      }),
+      new Map([[ledger.id, ledger]]),
+    );
+    return cashOf(ground, ground.book.budgets[0]!)!;
+  };
+
+  test('an overdue item comes 14 days on, or as many later as its counterparty is slower than others', () => {
+    // The builder of tests names parties by turns of three.
+    const unknown = of([['2025-09-01', 'rec', 40]]);
+    expect(unknown.items.map((i) => i.expected - start)).toEqual([14]);
+    const slow = of([
+      ['2025-01-01', 'rec', 10],
+      ['2025-01-01', 'rec', 30],
+      ['2025-01-01', 'bank', 1],
+      ['2025-03-02', 'rec', -10],
+      ['2025-01-11', 'rec', -30],
+      ['2025-01-12', 'bank', 1],
+      ['2025-06-01', 'rec', 5],
+    ]);
+    // Party 0 paid after 60 days, party 1 after 10, which is what most money took.
+    expect(slow.items.map((i) => [i.counterparty, i.due - i.dated, i.expected - start])).toEqual([
+      ['party 0', 60, 50],
+    ]);
+  });
+
+  test('a tax that stands owed is the running quarter’s as far as its months brought it', () => {
+    const tax = {
+      id: 't1',
+      name: 'Tax',
+      payable: 'vat',
+      owed: 'net' as const,
+      on: 'invoice' as const,
+      every: 3 as const,
+      ends: 11,
+      // The quarter to November is due in February: not yet paid.
+      due: { of: 'months' as const, months: 3, day: 10 },
+      exceptions: [],
+    };
+    const rows = [
+      ['2025-10-10', 'vat', 70],
+      ['2025-12-10', 'vat', 30],
+    ] as const;
+    expect(of(rows, { taxes: [tax] }).projected.returns.map((r) => [fromDayNumber(r.to), r.owed])).toEqual([
+      ['2025-11-30', 70],
+      ['2026-02-28', 30],
+    ]);
+    // Where the period before is paid already, all of it is the running one's.
+    const paid = { ...tax, due: { of: 'days' as const, days: 20 } };
+    expect(of(rows, { taxes: [paid] }).projected.returns.map((r) => [fromDayNumber(r.to), r.owed])).toEqual([
+      ['2026-02-28', 100],
+    ]);
+  });
+});
