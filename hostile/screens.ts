@@ -1,4 +1,5 @@
 import { yearRange } from '@/core/calendar';
+import { causesIn } from '@/core/cash';
 import { checkBook } from '@/core/checks';
 import { livePlan } from '@/core/exchange/livePlan';
 import { reportCsv } from '@/core/exchange/reportCsv';
@@ -14,9 +15,19 @@ import { approvedFor } from '@/features/budget/sheet/filters';
 import { labelsOf, namesOf } from '@/features/budget/drivers/formulaNames';
 import { useSetup } from '@/features/budget/sheet/setup';
 import { createFillers, NO_CHOICE, worksheet } from '@/features/budget/rows/worksheetRows';
+import { aheadData } from '@/features/cash/aheadRows';
+import { causeWords } from '@/features/cash/cashWords';
 import { varianceTable } from '@/features/variance/varianceData';
 import { changeWords, placesOf } from '@/store/changeWords';
-import { comparisonsAt, makeGround, reckoned, rulerRange, yearBefore } from '@/core/ground';
+import {
+  cashOf,
+  comparisonsAt,
+  lineMoney,
+  makeGround,
+  reckoned,
+  rulerRange,
+  yearBefore,
+} from '@/core/ground';
 import { moneyFormat } from '@/store/format';
 import { budgetStates, driverChanges, figureChanges } from '@/store/history';
 
@@ -104,6 +115,16 @@ export async function drawAll(
         if (p === facts.periods[0]) tables.push(table);
       }
     }
+  }
+  for (const budget of [null, ...book.budgets.slice(0, 5)]) {
+    const view = cashOf(ground, budget);
+    if (!view) continue;
+    for (const grain of ['months', 'weeks', 'days'] as const)
+      tables.push(aheadData(ground, view, grain, view.input.periods[0]!.index).report);
+    const all = { from: view.input.start, to: view.input.start + view.projected.days };
+    for (const cause of causesIn(view.projected, all, () => true).slice(0, 500))
+      causeWords(ground, view, cause);
+    for (const a of book.accounts.slice(0, 50)) lineMoney(view, a.id, undefined, null);
   }
   checkBook(ground, blocks);
   for (const table of tables) {
