@@ -2,7 +2,17 @@ import { minor } from '@/core/money';
 import { toDayNumber, fromDayNumber, type Day } from '@/core/calendar';
 import { byPeriods, cashTable } from '@/core/cash';
 import { NO_CASH, type Book, type Budget } from '@/core/model';
-import { account, blockOf, bookWith, budgetOf, byMonth, line, periodIds, sourceOf } from '@/core/test/build';
+import {
+  account,
+  blockOf,
+  bookWith,
+  budgetOf,
+  byMonth,
+  line,
+  periodIds,
+  sourceOf,
+  unphased,
+} from '@/core/test/build';
 import { atOnce, terms } from '@/core/test/cash';
 import { cashOf, lastTerms, makeGround } from '.';
 
@@ -63,6 +73,14 @@ test('months before it follow the budget in force, months after it the next; wha
   expect(cashTable(view.forecast, byPeriods(view.input.periods)).closing).toEqual([
     5_100, 5_200, 5_300, 5_400, 5_500, 5_600, 5_607, 5_614, 5_621, 5_621, 5_621, 5_621,
   ]);
+});
+
+test('an amount for the year without months is named, and moves nothing', () => {
+  const budget = budgetOf([line('s', year(100)), line('r', unphased(2_400))]);
+  const ground = groundOf({ budgets: [budget] });
+  const view = cashOf(ground, ground.book.budgets[0]!)!;
+  expect(view.undated.map((a) => a.id)).toEqual(['r']);
+  expect(cashOf(groundOf({ budgets: [plan(1)] }), plan(1))!.undated).toEqual([]);
 });
 
 test('a book whose ledger has no bank starts from what was said, else says that it is not known', () => {

@@ -71,6 +71,8 @@ export type CashView = {
   /** The budgets that months are planned by, in time; months that none plans. */
   readonly plans: readonly { readonly budget: Budget; readonly periods: readonly Period[] }[];
   readonly unplanned: readonly Period[];
+  /** Accounts with an amount of a year as a whole: nobody said when it falls, so it is not in the bank ahead. */
+  readonly undated: readonly Account[];
   /** Budget and line of a projected line, by its key. */
   readonly lines: ReadonlyMap<string, { readonly budget: Budget; readonly line: PlannedLine }>;
   readonly termsOf: (account: Account, segment: SegmentId) => LineTerms;
@@ -187,8 +189,9 @@ export function cashOf(
       return { terms: guess.terms, guess };
     };
   const lines = new Map<string, { readonly budget: Budget; readonly line: PlannedLine }>();
+  const undated = new Set<Account>();
   for (const plan of plans)
-    for (const line of plannedLines(ground, plan, periods, termsIn(plan.budget)))
+    for (const line of plannedLines(ground, plan, periods, termsIn(plan.budget), undated))
       lines.set(line.key, { budget: plan.budget, line });
   const input: ProjectionInput = {
     start,
@@ -219,6 +222,7 @@ export function cashOf(
     items: shown,
     plans,
     unplanned,
+    undated: [...undated],
     lines,
     termsOf: termsIn(budget),
     measured: sides.shares,
@@ -281,6 +285,7 @@ function* plannedLines(
   { budget, periods: own }: Plan,
   periods: readonly Period[],
   termsOf: CashView['termsOf'],
+  undated: Set<Account>,
 ): Generator<PlannedLine> {
   const whole = reckoned(ground, budget);
   const first = whole.facts.periods[0]!.index;
@@ -291,8 +296,10 @@ function* plannedLines(
   for (const { account: id, segment } of lines) {
     const account = accounts.get(id);
     if (!account || !isProfitAndLoss(account.kind)) continue;
-    const amounts = whole.amounts(id, segment);
-    if (!amounts) continue;
+    const figures = whole.figures(id, segment);
+    if (!figures) continue;
+    const { amounts } = figures;
+    if (figures.wholes.some((w) => w)) undated.add(account);
     yield {
       key: `${budget.id} ${id}:${segment ?? ''}`,
       account,

@@ -95,6 +95,16 @@ export function AheadView({
             taxes and dated items move the bank then.
           </p>
         )}
+        {view.undated.length > 0 && (
+          <p className={classes.note} role="note">
+            An amount for the year without months is not in it, since nobody said when it falls:{' '}
+            {view.undated
+              .slice(0, 4)
+              .map((a) => a.name)
+              .join(', ')}
+            {view.undated.length > 4 ? ` and ${view.undated.length - 4} more` : ''}.
+          </p>
+        )}
         <CashChart
           forecast={view.forecast}
           table={table}
