@@ -1,5 +1,12 @@
 import { percent } from '@/core/money';
-import type { Account, AccountId, AccountKind, Terms, TermsOf, TermsRule } from '@/core/model';
+import {
+  profitSign,
+  type Account,
+  type AccountId,
+  type Terms,
+  type TermsOf,
+  type TermsRule,
+} from '@/core/model';
 import type { Habit } from './habits';
 import type { MeasuredShares } from './matching';
 
@@ -60,7 +67,7 @@ export function guessTerms(account: Account, { habit, shares, stockDays }: Guess
       habit && habit.without > 0.9 ? 'history' : 'name',
       true,
     );
-  const side = isIncome(account.kind) ? 'in' : 'out';
+  const side = profitSign(account.kind) > 0 ? 'in' : 'out';
   if (habit && habit.account > 0.5 && shares[side].length > 0)
     return made(
       {
@@ -91,7 +98,7 @@ export function guessTerms(account: Account, { habit, shares, stockDays }: Guess
       habit.bank > 0.9,
     );
   return made(
-    { kind: 'atOnce', on: isIncome(account.kind) ? spread : monthEnd, moved: 'stays' },
+    { kind: 'atOnce', on: profitSign(account.kind) > 0 ? spread : monthEnd, moved: 'stays' },
     'kind',
     false,
   );
@@ -103,5 +110,3 @@ const sharesAsTerms = (shares: MeasuredShares): TermsOf<'onAccount'>['shares'] =
     percent: percent(String(s.percent)),
     due: { of: 'days' as const, days: s.days },
   }));
-
-const isIncome = (kind: AccountKind): boolean => kind === 'income' || kind === 'otherIncome';

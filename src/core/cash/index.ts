@@ -1,7 +1,6 @@
 export {
   createProjector,
   defaultBank,
-  isProjected,
   STAND_INS,
   type ExpectedItem,
   type Part,
@@ -22,7 +21,7 @@ export {
   type ForecastRules,
   type Low,
 } from './forecast';
-export { byDays, byPeriods, byWeeks, monthEnd } from './ranges';
+export { byDays, byPeriods, byWeeks } from './ranges';
 export { creditLineMoves, type LineMove } from './creditLine';
 export { daysOf, dueDay, monthDay, type Days } from './days';
 export { datesOf } from './dated';

@@ -36,18 +36,3 @@ export function splitByPercents(
   const rest = parts.pop()!;
   return { parts, rest };
 }
-
-/** An amount in so many equal parts; what is left over goes to the earliest. */
-export function evenParts(amount: number, count: number): number[] {
-  if (count === 1) return [amount];
-  const sign = amount < 0 ? -1 : 1;
-  const size = Math.abs(amount);
-  const rest = size % count;
-  const low = (size - rest) / count;
-  const out: number[] = [];
-  for (let i = 0; i < count; i++) {
-    const part = i < rest ? low + 1 : low;
-    out.push(part === 0 ? 0 : sign * part);
-  }
-  return out;
-}

@@ -2,8 +2,8 @@ import { toDayNumber, type DayNumber, type Period } from '@/core/calendar';
 import { minor, percentOf, type Minor } from '@/core/money';
 import {
   CASH_SOURCES,
-  isProfitAndLoss,
   naturalSign,
+  profitSign,
   type Account,
   type AccountId,
   type CashSource,
@@ -149,6 +149,7 @@ type Base = {
 export function createProjector(): (input: ProjectionInput) => Projected {
   let base: Base | null = null;
   let version = 0;
+  let last: Projected | null = null;
   const out = new PostingBuilder();
   const tax = new PostingBuilder();
   return (input) => {
@@ -186,8 +187,10 @@ export function createProjector(): (input: ProjectionInput) => Projected {
     }
     const returns = returnsOf(b, input);
     version += replaceParts(b, returnParts(b, input, returns, out), (of) => of === 'tax');
+    // Nothing changed, so neither does the answer: whoever remembers by it does not reckon again.
+    if (last?.version === version && last.parts === b.parts) return last;
     const opening = [...b.banks].reduce((t, p) => t + (input.opening.get(b.table.ids[p]!) ?? 0), 0);
-    return {
+    last = {
       start: input.start,
       days: b.length,
       table: b.table,
@@ -198,6 +201,7 @@ export function createProjector(): (input: ProjectionInput) => Projected {
       returns,
       version,
     };
+    return last;
   };
 }
 
@@ -290,15 +294,13 @@ function firstOf(accounts: readonly Account[], kind: Account['kind'], otherwise:
   return known.get(kind) ?? otherwise;
 }
 
-const isIncome = ({ kind }: Account): boolean => kind === 'income' || kind === 'otherIncome';
-
 /** The bank that pays by default: the one said, else the first there is. */
 export const defaultBank = ({ bank, accounts }: Pick<ProjectionInput, 'bank' | 'accounts'>): AccountId =>
   bank ?? firstOf(accounts, 'bank', STAND_INS.bank);
 
 function rolesOf({ table }: Base, input: ProjectionInput, line: PlannedLine, rule: TermsRule): Roles {
   const { accounts, taxes } = input;
-  const income = isIncome(line.account);
+  const income = profitSign(line.account.kind) > 0;
   const said = <K extends string>(key: K): AccountId | null =>
     key in rule ? ((rule as unknown as Record<K, AccountId | null>)[key] ?? null) : null;
   const scheme = taxes.find((t) => t.id === line.terms.tax?.scheme);
@@ -366,7 +368,7 @@ function postLine(
     postPart(rule, context);
   });
   const owed = tax.take();
-  const counts = scheme && (scheme.owed === 'net' || isIncome(line.account));
+  const counts = scheme && (scheme.owed === 'net' || profitSign(line.account.kind) > 0);
   return {
     line,
     money,
@@ -560,6 +562,3 @@ function samePostings(a: Postings, b: Postings): boolean {
     if (a.day[i] !== b.day[i] || a.amount[i] !== b.amount[i] || a.account[i] !== b.account[i]) return false;
   return true;
 }
-
-/** Whether a line's money is part of a projection: amounts of profit and loss. */
-export const isProjected = (account: Account): boolean => isProfitAndLoss(account.kind);

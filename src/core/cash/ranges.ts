@@ -1,12 +1,4 @@
-import {
-  civilOf,
-  dayNumberOf,
-  daysInMonth,
-  toDayNumber,
-  weekdayOf,
-  type DayNumber,
-  type Period,
-} from '@/core/calendar';
+import { toDayNumber, weekdayOf, type DayNumber, type Period } from '@/core/calendar';
 import type { DayRange } from './forecast';
 
 /** The periods of a calendar as ranges of days. */
@@ -26,9 +18,3 @@ export function byWeeks(from: DayNumber, count: number): DayRange[] {
 
 export const byDays = (from: DayNumber, count: number): DayRange[] =>
   Array.from({ length: count }, (_, i) => ({ from: from + i, to: from + i }));
-
-/** The last day of the calendar month of a day. */
-export function monthEnd(day: DayNumber): DayNumber {
-  const { year, month } = civilOf(day);
-  return dayNumberOf(year, month, daysInMonth(year, month));
-}

@@ -84,8 +84,8 @@ export type CashView = {
   readonly withoutItems: { readonly in: number; readonly out: number };
 };
 
-const makeCash = () => ({
-  project: createProjector(),
+/** What follows from the ledger and from what was said of money, for every budget alike. */
+const makeSaid = () => ({
   habits: lastOf(habitsOf),
   matched: lastOf(matchSides),
   opening: lastOf(openingOf),
@@ -126,7 +126,12 @@ const makeCash = () => ({
       .map((d) => ({ ...d, key: d.id }))
       .filter((d) => (cash.changes[`dated ${d.id}`]?.state ?? 'counted') === 'counted'),
   ),
-  said: new Map<string, (terms: Budget['terms']) => ReadonlyMap<string, Terms>>(),
+  termsOf: new Map<string, (terms: Budget['terms']) => ReadonlyMap<string, Terms>>(),
+});
+
+/** What is reckoned of one budget looked at: two that are asked for in turn do not undo each other. */
+const makeLooked = () => ({
+  project: createProjector(),
   forecast: lastOf(
     (
       projected: Projected,
@@ -168,7 +173,8 @@ export function cashOf(
   const closed = cashStart(ground, budget);
   if (closed === null) return null;
   const start = toDayNumber(calendar.period(closed).end);
-  const memory = ground.memory.of('cash', makeCash);
+  const memory = ground.memory.of('cash', makeSaid);
+  const looked = ground.memory.of(`cash ${budget?.id ?? ''}`, makeLooked);
   const { plans, unplanned, periods } = plansAhead(ground, budget, closed);
   const sides = memory.matched(blocks, view, book.accounts, start);
   const habits = memory.habits(blocks, view, book.accounts);
@@ -176,8 +182,8 @@ export function cashOf(
   const guesses = memory.guesses(book.accounts, habits, sides, opening, memory.yearCost(balances, closed));
   const shown = memory.items(book.cash, sides, start);
   const said = (b: Budget) => {
-    let of = memory.said.get(b.id);
-    if (!of) memory.said.set(b.id, (of = lastOf((all) => new Map(all.map((t) => [termsKey(t), t])))));
+    let of = memory.termsOf.get(b.id);
+    if (!of) memory.termsOf.set(b.id, (of = lastOf((all) => new Map(all.map((t) => [termsKey(t), t])))));
     return of(b.terms);
   };
   const termsIn =
@@ -207,15 +213,15 @@ export function cashOf(
     bank: book.cash.bank,
     runOff: book.cash.runOff,
   };
-  const projected = memory.project(input);
+  const projected = looked.project(input);
   const drawn = -(opening.of.get(book.cash.creditLine?.account ?? '') ?? 0);
   return {
     input,
     projected,
-    forecast: memory.forecast(
+    forecast: looked.forecast(
       projected,
       projected.version,
-      memory.without(book.cash.forecasts, forecast) as never[],
+      looked.without(book.cash.forecasts, forecast) as never[],
       book.cash,
       Math.max(0, drawn),
     ),

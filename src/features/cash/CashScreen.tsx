@@ -2,7 +2,7 @@
 
 import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
-import { useEffect } from 'react';
+import { useEffect, useMemo } from 'react';
 import { NativeSelect, SegmentedControl } from '@mantine/core';
 import { minor, type Minor } from '@/core/money';
 import { periodsOf } from '@/core/calendar';
@@ -42,7 +42,7 @@ export function CashScreen() {
   const month = useSession((s) => s.cashMonth);
   const { book, calendar } = ground;
   const budget = chosenBudget(book.budgets, budgetId);
-  const view = cashOf(ground, budget, forecastId);
+  const view = useMemo(() => cashOf(ground, budget, forecastId), [ground, budget, forecastId]);
   const money = moneyFormat(book);
   const forecast = view?.forecast;
   const spent = forecast?.below.reduce((t, b) => t + b.to - b.from + 1, 0) ?? 0;

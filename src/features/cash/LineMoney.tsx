@@ -3,7 +3,7 @@ import { lineMoney, type CashView, type Ground } from '@/core/ground';
 import type { Account } from '@/core/model';
 import { moneyFormat } from '@/store/format';
 import { onDay } from './cashWords';
-import { classesOfPair } from './pair';
+import stage from '@/components/Stage.module.css';
 
 /** What a line's money does: of its first planned month, when how much of it moves. */
 export function LineMoney({
@@ -25,7 +25,7 @@ export function LineMoney({
       </div>
       {own.moves.length === 0 && <p className="faded">No money moves.</p>}
       {own.moves.map(({ from, to, amount }) => (
-        <div key={from} className={classesOfPair}>
+        <div key={from} className={stage.pair}>
           <span>{from === to ? onDay(from) : `${onDay(from)} to ${onDay(to)}`}</span>
           <span>{money.exact(minor(amount))}</span>
         </div>

@@ -1,5 +1,5 @@
 import type { CashView } from '@/core/ground';
-import { classesOfPair } from './pair';
+import stage from '@/components/Stage.module.css';
 
 /** How fast money came and went, as the ledger tells. */
 export function MeasuredNote({ view }: { readonly view: CashView }) {
@@ -21,7 +21,7 @@ export function MeasuredNote({ view }: { readonly view: CashView }) {
             <p className="faded">The ledger does not tell.</p>
           ) : (
             shares.map((s) => (
-              <div key={s.days} className={classesOfPair}>
+              <div key={s.days} className={stage.pair}>
                 <span>after {s.days} days</span>
                 <span>{s.percent}%</span>
               </div>

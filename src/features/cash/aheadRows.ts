@@ -25,7 +25,7 @@ export function spansOf(
   if (grain === 'months')
     return {
       ranges: byPeriods(periods),
-      heads: periods.map((p) => ({ key: p.id, group: '', label: periods.length > 14 ? p.label : p.label })),
+      heads: periods.map((p) => ({ key: p.id, group: '', label: p.label })),
     };
   const first = byPeriods([calendar.period(from)])[0]!.from;
   const end = byPeriods(input.periods).at(-1)!.to;

@@ -1,4 +1,4 @@
-import { evenParts } from '../parts';
+import { minor, splitEven } from '@/core/money';
 import { swap, type TermsRuleOf } from '../rule';
 
 /** Paid on the day it falls on: line against bank, and its tax with it. */
@@ -8,8 +8,8 @@ export const atOnce: TermsRuleOf<'atOnce'> = {
       const tax = c.tax[m]!;
       if (money === 0 && tax === 0) return;
       const days = c.days.on(rule.on, c.periods[m]!, c.own(m));
-      const parts = evenParts(money, days.length);
-      const taxes = evenParts(tax, days.length);
+      const parts = splitEven(minor(money), days.length);
+      const taxes = splitEven(minor(tax), days.length);
       days.forEach((day, i) => {
         // What is planned for a month stays in it; the money may move over its edge.
         const paid = c.days.moved(day, rule.moved);

@@ -1,5 +1,4 @@
-import { divideRounded } from '@/core/money';
-import { evenParts } from '../parts';
+import { divideRounded, minor, splitEven } from '@/core/money';
 import { swap, type TermsRuleOf } from '../rule';
 
 /**
@@ -23,8 +22,8 @@ export const daysOutstanding: TermsRuleOf<'daysOutstanding'> = {
       swap(c, first, c.roles.open, c.roles.line, money, m, 'invoice');
       swap(c, first, c.roles.open, c.roles.tax, tax, m, 'tax');
       if (!c.taxOnPayment) c.owe(first, tax);
-      const payments = evenParts(paid, days.length);
-      const taxPayments = evenParts(taxPaid, days.length);
+      const payments = splitEven(minor(paid), days.length);
+      const taxPayments = splitEven(minor(taxPaid), days.length);
       days.forEach((day, i) => {
         swap(c, day, c.roles.bank, c.roles.open, payments[i]!, m, 'payment');
         swap(c, day, c.roles.bank, c.roles.open, taxPayments[i]!, m, 'tax');

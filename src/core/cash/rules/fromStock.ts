@@ -1,6 +1,6 @@
-import { divideRounded } from '@/core/money';
+import { divideRounded, minor, splitEven } from '@/core/money';
 import type { TermsOf } from '@/core/model';
-import { evenParts, weightOf } from '../parts';
+import { weightOf } from '../parts';
 import { swap, type TermsRuleOf } from '../rule';
 import { invoice } from './onAccount';
 
@@ -17,14 +17,14 @@ export const fromStock: TermsRuleOf<'fromStock'> = {
       const bought = Math.max(0, needed);
       stock = stock + bought - cost;
       const days = c.days.on(SPREAD, c.periods[m]!, null);
-      const taken = evenParts(cost, days.length);
+      const taken = splitEven(minor(cost), days.length);
       days.forEach((day, i) => swap(c, day, c.roles.line, c.roles.inventory, taken[i]!, m, 'stock'));
       if (bought === 0) return;
       // The tax of a month is that of its cost; what is bought carries as much of it as it is more or less than the cost.
       const tax = cost === 0 ? 0 : divideRounded(c.tax[m]!, bought, cost, 'halfAwayFromZero');
       const dates = c.days.on(rule.bought, c.periods[m]!, c.own(m));
-      const parts = evenParts(-bought, dates.length);
-      const taxes = evenParts(tax, dates.length);
+      const parts = splitEven(minor(-bought), dates.length);
+      const taxes = splitEven(minor(tax), dates.length);
       dates.forEach((day, i) => invoice(c, rule, c.roles.inventory, day, parts[i]!, taxes[i]!, m));
     });
   },

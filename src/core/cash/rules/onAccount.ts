@@ -1,6 +1,7 @@
+import { minor, splitEven } from '@/core/money';
 import type { DayNumber } from '@/core/calendar';
 import type { TermsOf } from '@/core/model';
-import { evenParts, splitByPercents } from '../parts';
+import { splitByPercents } from '../parts';
 import { swap, type PartContext, type TermsRuleOf } from '../rule';
 
 /** Invoiced, and paid in shares when they are due; what is never paid is written off with the last of them. */
@@ -10,8 +11,8 @@ export const onAccount: TermsRuleOf<'onAccount'> = {
       const tax = c.tax[m]!;
       if (money === 0 && tax === 0) return;
       const days = c.days.on(rule.invoiced, c.periods[m]!, c.own(m));
-      const parts = evenParts(money, days.length);
-      const taxes = evenParts(tax, days.length);
+      const parts = splitEven(minor(money), days.length);
+      const taxes = splitEven(minor(tax), days.length);
       days.forEach((day, i) => invoice(c, rule, c.roles.line, day, parts[i]!, taxes[i]!, m));
     });
   },

@@ -1,4 +1,5 @@
-import { evenParts, splitByPercents } from '../parts';
+import { minor, splitEven } from '@/core/money';
+import { splitByPercents } from '../parts';
 import { swap, type TermsRuleOf } from '../rule';
 
 /** Pay: the net part on the paydays, what is withheld when it is due. */
@@ -8,7 +9,7 @@ export const payroll: TermsRuleOf<'payroll'> = {
     c.money.forEach((money, m) => {
       if (money === 0) return;
       const days = c.days.on(rule.on, c.periods[m]!, c.own(m));
-      const parts = evenParts(money, days.length);
+      const parts = splitEven(minor(money), days.length);
       days.forEach((day, i) => {
         const { parts: net, rest } = splitByPercents(parts[i]!, [rule.net]);
         const paid = c.days.moved(day, rule.moved);
