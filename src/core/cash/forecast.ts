@@ -1,7 +1,7 @@
 import type { DayNumber } from '@/core/calendar';
 import { CASH_SOURCES, type CashSource, type CreditLine } from '@/core/model';
 import { creditLineMoves, type LineMove } from './creditLine';
-import type { Part, Projected } from './projection';
+import type { Part, Projected } from './projected';
 import { WHATS, type What } from './postings';
 
 /** The bank ahead, day by day, from the sources that are counted. Index 0 is the day after the start. */
@@ -175,9 +175,10 @@ export function causesIn(
 
 /** The money that a part moves, with its tax in one with it: what was paid of one event on one day is one cause. */
 export function moneyOf(projected: Projected, part: Part): Cause[] {
-  const { day, account, amount, month, what, from, count } = part.postings;
+  const { columns, first, count } = part.postings;
+  const { day, account, amount, month, what, from } = columns;
   const out = new Map<string, Cause>();
-  for (let i = 0; i < count; i++) {
+  for (let i = first; i < first + count; i++) {
     if (!projected.isBank(account[i]!)) continue;
     const key = `${day[i]!} ${month[i]!} ${from[i]!}`;
     const was = out.get(key);

@@ -7,7 +7,7 @@ import {
   type ForecastRules,
   type Low,
 } from './forecast';
-import type { Projected } from './projection';
+import type { Projected } from './projected';
 
 /** Something that holds the low point down, and what another day would make of it. */
 export type Hold = {

@@ -1,13 +1,6 @@
-export {
-  createProjector,
-  defaultBank,
-  STAND_INS,
-  type ExpectedItem,
-  type Part,
-  type PlannedLine,
-  type Projected,
-  type ProjectionInput,
-} from './projection';
+export type { ExpectedItem, PlannedLine, ProjectionInput } from './input';
+export { defaultBank, STAND_INS, type Part, type Projected } from './projected';
+export { createProjector } from './projection';
 export {
   cashTable,
   causesIn,

@@ -30,9 +30,23 @@ export function splitByPercents(
 ): { parts: number[]; rest: number } {
   if (percents.length === 1 && percents[0] === '100') return { parts: [amount], rest: 0 };
   if (amount === 0) return { parts: percents.map(() => 0), rest: 0 };
-  const all = percents.map(weightOf);
-  const left = HUNDRED - all.reduce((a, b) => a + b, 0);
-  const parts: number[] = splitByWeights(minor(amount), [...all, Math.max(0, left)]);
+  const weights = percents.map(weightOf);
+  let left = HUNDRED;
+  for (const weight of weights) left -= weight;
+  weights.push(Math.max(0, left));
+  const parts: number[] = splitByWeights(minor(amount), weights);
   const rest = parts.pop()!;
   return { parts, rest };
+}
+
+/** Divides by the same percentages time after time: equal parts of a month differ by a unit at most, so few are new. */
+export function dividerOf(
+  percents: readonly Percent[],
+): (amount: number) => ReturnType<typeof splitByPercents> {
+  const known = new Map<number, ReturnType<typeof splitByPercents>>();
+  return (amount) => {
+    let parts = known.get(amount);
+    if (parts === undefined) known.set(amount, (parts = splitByPercents(amount, percents)));
+    return parts;
+  };
 }

@@ -1,4 +1,5 @@
 import type { DayNumber } from '@/core/calendar';
+import { evenPart } from '@/core/money';
 import type { AccountId } from '@/core/model';
 
 /** What a posting is to the event that it belongs to. */
@@ -19,16 +20,14 @@ export const WHATS = [
   'opening',
 ] as const;
 export type What = (typeof WHATS)[number];
-const placeOfWhat = Object.fromEntries(WHATS.map((w, i) => [w, i])) as Record<What, number>;
-export const whatPlace = (what: What): number => placeOfWhat[what];
+/** Their places in the columns. */
+export const WHAT = Object.fromEntries(WHATS.map((w, i) => [w, i])) as { readonly [W in What]: number };
 
 /**
- * Dated postings in columns. Those of one event stand together and come to nothing. Amounts are debit-positive minor units;
- * `month` is the place of the planned month that a posting follows from, −1 for none; `from` the day of the invoice or
- * other event that it settles.
+ * Dated postings in columns. Amounts are debit-positive minor units; `month` is the place of the planned month that a
+ * posting follows from, −1 for none; `from` the day of the invoice or other event that it settles.
  */
-export type Postings = {
-  readonly count: number;
+export type Columns = {
   readonly day: Int32Array;
   /** Place in the table of accounts. */
   readonly account: Int32Array;
@@ -38,6 +37,9 @@ export type Postings = {
   readonly what: Uint8Array;
   readonly from: Int32Array;
 };
+
+/** Postings of one cause: a stretch of columns that others share. Those of one event stand together and come to nothing. */
+export type Postings = { readonly columns: Columns; readonly first: number; readonly count: number };
 
 /** Account ids as small numbers, for columns. */
 export class AccountTable {
@@ -55,58 +57,99 @@ export class AccountTable {
   }
 }
 
-/** Gathers postings; one builder serves line after line. */
+const CHUNK = 16_384;
+
+const columnsOf = (size: number): Columns => ({
+  day: new Int32Array(size),
+  account: new Int32Array(size),
+  amount: new Float64Array(size),
+  month: new Int16Array(size),
+  what: new Uint8Array(size),
+  from: new Int32Array(size),
+});
+
+/** Gathers postings; one builder serves line after line, and gives each its stretch of a chunk. */
 export class PostingBuilder {
   /** Nothing falls before this day: what would, falls on it. */
   earliest: DayNumber = -Infinity;
-  private count = 0;
-  private size = 1024;
-  private day = new Int32Array(1024);
-  private account = new Int32Array(1024);
-  private amount = new Float64Array(1024);
-  private month = new Int16Array(1024);
-  private what = new Uint8Array(1024);
-  private from = new Int32Array(1024);
+  /** How many were ever taken. */
+  written = 0;
+  private columns = columnsOf(0);
+  private size = 0;
+  private first = 0;
+  private end = 0;
 
   /** Nothing is written for nothing. */
   add(day: DayNumber, account: number, amount: number, month: number, what: number, from: DayNumber): void {
     if (amount === 0) return;
-    if (this.count === this.size) this.grow();
-    const i = this.count++;
-    this.day[i] = day < this.earliest ? this.earliest : day;
-    this.account[i] = account;
-    this.amount[i] = amount;
-    this.month[i] = month;
-    this.what[i] = what;
-    this.from[i] = from;
+    if (this.end === this.size) this.grow(1);
+    const i = this.end++;
+    const c = this.columns;
+    c.day[i] = day < this.earliest ? this.earliest : day;
+    c.account[i] = account;
+    c.amount[i] = amount;
+    c.month[i] = month;
+    c.what[i] = what;
+    c.from[i] = from;
   }
 
-  /** What was gathered, and nothing is left of it here. */
+  /**
+   * Two amounts (of a plan and its tax) in equal parts on days: on `to`, and against it on `from`. The same as `add` time
+   * after time, which a thousand lines on every working day make too many of.
+   */
+  spread(
+    days: readonly DayNumber[],
+    to: number,
+    from: number,
+    total: number,
+    extra: number,
+    month: number,
+    what: number,
+  ): void {
+    const n = days.length;
+    if (this.end + 2 * n > this.size) this.grow(2 * n);
+    const { day: dayOf, account, amount, month: monthOf, what: whatOf, from: since } = this.columns;
+    const earliest = this.earliest;
+    let i = this.end;
+    // Equal parts are two amounts at most, the larger ones first.
+    const [most, least] = [evenPart(total, n, 0), evenPart(total, n, n - 1)];
+    const [mostExtra, leastExtra] = [evenPart(extra, n, 0), evenPart(extra, n, n - 1)];
+    const larger = Math.abs(total - least * n);
+    const largerExtra = Math.abs(extra - leastExtra * n);
+    for (let k = 0; k < n; k++) {
+      const part = (k < larger ? most : least) + (k < largerExtra ? mostExtra : leastExtra);
+      if (part === 0) continue;
+      const on = days[k]!;
+      const posted = on < earliest ? earliest : on;
+      dayOf[i] = dayOf[i + 1] = posted;
+      account[i] = to;
+      account[i + 1] = from;
+      amount[i] = part;
+      amount[i + 1] = -part;
+      monthOf[i] = monthOf[i + 1] = month;
+      whatOf[i] = whatOf[i + 1] = what;
+      since[i] = since[i + 1] = on;
+      i += 2;
+    }
+    this.end = i;
+  }
+
+  /** What was gathered since the last time. */
   take(): Postings {
-    const n = this.count;
-    this.count = 0;
-    return {
-      count: n,
-      day: this.day.slice(0, n),
-      account: this.account.slice(0, n),
-      amount: this.amount.slice(0, n),
-      month: this.month.slice(0, n),
-      what: this.what.slice(0, n),
-      from: this.from.slice(0, n),
-    };
+    const { columns, first, end } = this;
+    this.first = end;
+    this.written += end - first;
+    return { columns, first, count: end - first };
   }
 
-  private grow(): void {
-    this.size *= 2;
-    const larger = <T extends Int32Array | Float64Array | Int16Array | Uint8Array>(old: T, next: T): T => {
-      next.set(old as never);
-      return next;
-    };
-    this.day = larger(this.day, new Int32Array(this.size));
-    this.account = larger(this.account, new Int32Array(this.size));
-    this.amount = larger(this.amount, new Float64Array(this.size));
-    this.month = larger(this.month, new Int16Array(this.size));
-    this.what = larger(this.what, new Uint8Array(this.size));
-    this.from = larger(this.from, new Int32Array(this.size));
+  /** A new chunk: what is gathered moves into it, what was taken stays where it is. */
+  private grow(more: number): void {
+    const { columns: old, first, end } = this;
+    this.size = Math.max(CHUNK, 2 * (end - first + more));
+    this.columns = columnsOf(this.size);
+    for (const name of Object.keys(old) as (keyof Columns)[])
+      this.columns[name].set(old[name].subarray(first, end) as never);
+    this.first = 0;
+    this.end = end - first;
   }
 }

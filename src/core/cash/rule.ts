@@ -1,7 +1,7 @@
 import type { DayNumber, Period } from '@/core/calendar';
 import type { TermsKind, TermsOf } from '@/core/model';
 import type { Days } from './days';
-import { whatPlace, type PostingBuilder, type What } from './postings';
+import { WHAT, type PostingBuilder } from './postings';
 
 /** Accounts that postings go through, by their places in the table of accounts. */
 export type Roles = {
@@ -48,7 +48,7 @@ export type TermsRuleOf<K extends TermsKind> = {
   readonly post: (rule: TermsOf<K>, context: PartContext) => void;
 };
 
-/** Two postings of one event: money of the one side for the other. `money` is debit-positive on `to`. */
+/** Two postings of one event: money of the one side for the other. `money` is debit-positive on `to`; `what`: of `WHAT`. */
 export function swap(
   { out }: PartContext,
   day: DayNumber,
@@ -56,10 +56,26 @@ export function swap(
   from: number,
   money: number,
   month: number,
-  what: What,
+  what: number,
   since: DayNumber = day,
 ): void {
-  const place = whatPlace(what);
-  out.add(day, to, money, month, place, since);
-  out.add(day, from, -money, month, place, since);
+  out.add(day, to, money, month, what, since);
+  out.add(day, from, -money, month, what, since);
+}
+
+/** The same with a tax on top: `to` takes both, and what is owed of the tax stands against it. */
+export function swapTaxed(
+  { out, roles }: PartContext,
+  day: DayNumber,
+  to: number,
+  from: number,
+  money: number,
+  tax: number,
+  month: number,
+  what: number,
+  since: DayNumber = day,
+): void {
+  out.add(day, to, money + tax, month, what, since);
+  out.add(day, from, -money, month, what, since);
+  out.add(day, roles.tax, -tax, month, WHAT.tax, since);
 }

@@ -18,7 +18,7 @@ export {
 export { minorDigits, isCurrencyCode, unitOf } from './currency';
 export { parsePercent, percent, percentFraction, percentOf, uplift, type Percent } from './percent';
 export { divideRounded, roundTo, type Rounding } from './round';
-export { splitByWeights, splitEven, splitLike, roundParts } from './split';
+export { evenPart, splitByWeights, splitEven, splitLike, roundParts } from './split';
 export { arithmetic, readTyped } from './arithmetic';
 export { parseAmount, amountOfNumber, type NumberFormat, type ParsedAmount } from './parse';
 export {

@@ -14,37 +14,62 @@ export function splitByWeights(total: Minor, weights: readonly number[]): Minor[
   if (isTooLarge(total)) return weights.map(() => TOO_LARGE);
   const sign = total < 0 ? -1 : 1;
   const size = Math.abs(total);
-  const safe = Number.isSafeInteger(all) && weights.every((w) => Number.isSafeInteger(w * size));
-  const parts = safe ? floorsSmall(size, weights, all) : floorsBig(size, weights);
-  let left = size - parts.reduce((a, p) => a + p.floor, 0);
-  const order = parts.map((_, i) => i);
-  order.sort((i, j) => compare(parts[j]!.rest, parts[i]!.rest) || i - j);
-  for (const i of order) {
-    if (left === 0) break;
-    parts[i]!.floor += 1;
-    left -= 1;
-  }
-  return parts.map((p) => minor(sign * p.floor));
+  const rests: (number | bigint)[] = [];
+  const floors = Number.isSafeInteger(all * size)
+    ? floorsSmall(size, weights, all, rests)
+    : floorsBig(size, weights, rests);
+  let left = size;
+  for (const floor of floors) left -= floor;
+  for (const i of left === 0 ? [] : largest(rests, left)) floors[i]! += 1;
+  return floors.map((floor) => minor(sign * floor));
 }
 
-type Part = { floor: number; readonly rest: number | bigint };
-
-function floorsSmall(size: number, weights: readonly number[], all: number): Part[] {
+/** Parts rounded down; what each was rounded down by, in parts of `all`, is put into `rests`. */
+function floorsSmall(
+  size: number,
+  weights: readonly number[],
+  all: number,
+  rests: (number | bigint)[],
+): number[] {
   return weights.map((w) => {
-    const rest = (size * w) % all;
-    return { floor: (size * w - rest) / all, rest };
+    const floor = Math.floor((size * w) / all);
+    rests.push(size * w - floor * all);
+    return floor;
   });
 }
 
-function floorsBig(size: number, weights: readonly number[]): Part[] {
+function floorsBig(size: number, weights: readonly number[], rests: (number | bigint)[]): number[] {
   const all = weights.reduce((a, w) => a + BigInt(w), 0n);
   return weights.map((w) => {
     const product = BigInt(size) * BigInt(w);
-    return { floor: Number(product / all), rest: product % all };
+    rests.push(product % all);
+    return Number(product / all);
   });
 }
 
+/** Places of the largest of some values, the earliest of equals. */
+function largest(values: readonly (number | bigint)[], count: number): number[] {
+  if (count === 1) {
+    let at = 0;
+    for (let i = 1; i < values.length; i++) if (values[i]! > values[at]!) at = i;
+    return [at];
+  }
+  return values
+    .map((_, i) => i)
+    .sort((i, j) => compare(values[j]!, values[i]!) || i - j)
+    .slice(0, count);
+}
+
 const compare = (a: number | bigint, b: number | bigint): number => (a < b ? -1 : a > b ? 1 : 0);
+
+/** The i-th of `count` equal parts of a total in whole units; what is left over goes one unit each to the earliest. */
+export function evenPart(total: number, count: number, i: number): number {
+  const size = total < 0 ? -total : total;
+  const low = Math.floor(size / count);
+  const part = i < size - low * count ? low + 1 : low;
+  // Never the zero below zero.
+  return total < 0 && part !== 0 ? -part : part;
+}
 
 /** Divides `total` into `count` equal parts; what is left over goes one unit each to the earliest parts. */
 export function splitEven(total: Minor, count: number): Minor[] {
@@ -52,8 +77,8 @@ export function splitEven(total: Minor, count: number): Minor[] {
   // What is left over is less than a unit each: no weights need be compared. Days of a month ask for this by the thousand.
   const sign = total < 0 ? -1 : 1;
   const size = Math.abs(total);
-  const rest = size % count;
-  const low = (size - rest) / count;
+  const low = Math.floor(size / count);
+  const rest = size - low * count;
   const out: Minor[] = [];
   for (let i = 0; i < count; i++)
     out.push(isTooLarge(total) ? TOO_LARGE : minor(sign * (i < rest ? low + 1 : low)));

@@ -82,16 +82,19 @@ export function projectionOf(
 
 /** All postings of a projection, written out. */
 export const written = ({ parts, table }: Projected) =>
-  [...parts.values()].flatMap(({ key, postings: p }) =>
-    Array.from({ length: p.count }, (_, i) => ({
-      key,
-      day: p.day[i]!,
-      account: table.ids[p.account[i]!]!,
-      amount: p.amount[i]!,
-      month: p.month[i]!,
-      what: WHATS[p.what[i]!]!,
-      since: p.from[i]!,
-    })),
+  [...parts.values()].flatMap(({ key, postings: { columns: c, first, count } }) =>
+    Array.from({ length: count }, (_, n) => {
+      const i = first + n;
+      return {
+        key,
+        day: c.day[i]!,
+        account: table.ids[c.account[i]!]!,
+        amount: c.amount[i]!,
+        month: c.month[i]!,
+        what: WHATS[c.what[i]!]!,
+        since: c.from[i]!,
+      };
+    }),
   );
 
 /** Money by month of 2026 (index 0 is January): what moves the banks, or another account. */

@@ -1,5 +1,6 @@
-import { divideRounded, minor, splitEven } from '@/core/money';
-import { swap, type TermsRuleOf } from '../rule';
+import { divideRounded, evenPart } from '@/core/money';
+import { WHAT } from '../postings';
+import { swapTaxed, type TermsRuleOf } from '../rule';
 
 /**
  * What is outstanding at a month's end is so many days of its amount: amount × 12 × days ÷ 365, or of the last three
@@ -19,16 +20,10 @@ export const daysOutstanding: TermsRuleOf<'daysOutstanding'> = {
       const days = c.days.on(SPREAD, c.periods[m]!, null);
       // The balance is told at the month's end, so the month's amount may as well stand in it from the first day.
       const first = c.starts[m]!;
-      swap(c, first, c.roles.open, c.roles.line, money, m, 'invoice');
-      swap(c, first, c.roles.open, c.roles.tax, tax, m, 'tax');
+      swapTaxed(c, first, c.roles.open, c.roles.line, money, tax, m, WHAT.invoice);
       if (!c.taxOnPayment) c.owe(first, tax);
-      const payments = splitEven(minor(paid), days.length);
-      const taxPayments = splitEven(minor(taxPaid), days.length);
-      days.forEach((day, i) => {
-        swap(c, day, c.roles.bank, c.roles.open, payments[i]!, m, 'payment');
-        swap(c, day, c.roles.bank, c.roles.open, taxPayments[i]!, m, 'tax');
-        if (c.taxOnPayment) c.owe(day, taxPayments[i]!);
-      });
+      c.out.spread(days, c.roles.bank, c.roles.open, paid, taxPaid, m, WHAT.payment);
+      if (c.taxOnPayment) days.forEach((day, i) => c.owe(day, evenPart(taxPaid, days.length, i)));
     });
   },
 };

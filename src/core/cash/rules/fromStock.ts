@@ -1,8 +1,9 @@
-import { divideRounded, minor, splitEven } from '@/core/money';
+import { divideRounded } from '@/core/money';
 import type { TermsOf } from '@/core/model';
 import { weightOf } from '../parts';
-import { swap, type TermsRuleOf } from '../rule';
-import { invoice } from './onAccount';
+import { WHAT } from '../postings';
+import type { TermsRuleOf } from '../rule';
+import { invoicesOf } from './onAccount';
 
 /**
  * Cost is taken out of stock over the month; purchases bring the stock at its end to so many days of next month's cost, or
@@ -10,6 +11,7 @@ import { invoice } from './onAccount';
  */
 export const fromStock: TermsRuleOf<'fromStock'> = {
   post(rule, c) {
+    const invoices = invoicesOf(c, rule, c.roles.inventory);
     let stock = c.stock;
     c.money.forEach((money, m) => {
       const cost = -money;
@@ -17,15 +19,12 @@ export const fromStock: TermsRuleOf<'fromStock'> = {
       const bought = Math.max(0, needed);
       stock = stock + bought - cost;
       const days = c.days.on(SPREAD, c.periods[m]!, null);
-      const taken = splitEven(minor(cost), days.length);
-      days.forEach((day, i) => swap(c, day, c.roles.line, c.roles.inventory, taken[i]!, m, 'stock'));
+      c.out.spread(days, c.roles.line, c.roles.inventory, cost, 0, m, WHAT.stock);
       if (bought === 0) return;
       // The tax of a month is that of its cost; what is bought carries as much of it as it is more or less than the cost.
       const tax = cost === 0 ? 0 : divideRounded(c.tax[m]!, bought, cost, 'halfAwayFromZero');
       const dates = c.days.on(rule.bought, c.periods[m]!, c.own(m));
-      const parts = splitEven(minor(-bought), dates.length);
-      const taxes = splitEven(minor(tax), dates.length);
-      dates.forEach((day, i) => invoice(c, rule, c.roles.inventory, day, parts[i]!, taxes[i]!, m));
+      invoices(dates, -bought, tax, m);
     });
   },
 };

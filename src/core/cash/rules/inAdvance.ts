@@ -1,14 +1,15 @@
 import { civilOf, toDayNumber, type DayNumber } from '@/core/calendar';
 import type { TermsOf } from '@/core/model';
 import { monthDay } from '../days';
-import { swap, type TermsRuleOf } from '../rule';
+import { WHAT } from '../postings';
+import { swap, swapTaxed, type TermsRuleOf } from '../rule';
 
 /** Paid (or received) in lumps for the months up to the next lump; the line takes its part each month. */
 export const inAdvance: TermsRuleOf<'inAdvance'> = {
   post(rule, c) {
     const { roles } = c;
     c.money.forEach((money, m) => {
-      swap(c, c.ends[m]!, roles.advance, roles.line, money, m, 'accrual');
+      swap(c, c.ends[m]!, roles.advance, roles.line, money, m, WHAT.accrual);
     });
     for (const { day, from, to, beyond } of lumps(rule, c.starts, c.ends)) {
       // After the plan's end its last month repeats.
@@ -16,8 +17,7 @@ export const inAdvance: TermsRuleOf<'inAdvance'> = {
         all.slice(from, to).reduce((a, b) => a + b, 0) + beyond * all.at(-1)!;
       const paid = c.days.moved(day, rule.moved);
       const [money, tax] = [sum(c.money), sum(c.tax)];
-      swap(c, paid, roles.bank, roles.advance, money, from, 'advance', day);
-      swap(c, paid, roles.bank, roles.tax, tax, from, 'tax', day);
+      swapTaxed(c, paid, roles.bank, roles.advance, money, tax, from, WHAT.advance, day);
       c.owe(paid, tax);
     }
   },
