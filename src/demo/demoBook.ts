@@ -3,9 +3,11 @@ import { yearRange, type PeriodId } from '@/core/calendar';
 import { fingerprint, readFile } from '@/core/files';
 import { acceptDraft, headsOf, matchAccounts, openDraft, proofOf, settle } from '@/core/intake';
 import { bookFile } from '@/core/exchange/bookJson';
+import { approvedCash, cashOf, keptFrom, makeGround } from '@/core/ground';
 import { balancesOf, type LedgerBlock } from '@/core/ledger';
 import {
   blankLine,
+  LIMITS,
   newBook,
   openHistory,
   perform,
@@ -65,6 +67,7 @@ export async function demoBook(
 
   const budget = fy27Budget(history.book, blocks);
   run({ type: 'addBudget', budget }, '2026-06-09T10:00:00.000Z');
+  const ground = () => makeGround(history.book, new Map(blocks.map((b) => [b.id, b])));
   const { calendar, facts } = groundFor(history.book, blocks);
   const lines = frozenLines(createReckoner()(budget, facts));
   const print = await fingerprint(new TextEncoder().encode(fingerprintText(budget, lines)));
@@ -72,9 +75,26 @@ export async function demoBook(
     {
       type: 'approveBudget',
       budget: budget.id,
-      approved: { at: APPROVED_AT, by: 'The board', fingerprint: print, lines },
+      approved: {
+        at: APPROVED_AT,
+        by: 'The board',
+        fingerprint: print,
+        lines,
+        cash: approvedCash(ground(), budget),
+      },
     },
     APPROVED_AT,
+  );
+
+  const approved = history.book.budgets[0]!;
+  const ahead = keptFrom(cashOf(ground(), approved)!, LIMITS.keptDays);
+  const keptAt = '2026-07-09T09:00:00.000Z';
+  run(
+    {
+      type: 'keepForecast',
+      kept: { id: 'k1', name: 'For the summer meeting', at: keptAt, by: 'Treasurer', ...ahead },
+    },
+    keptAt,
   );
 
   const at = '2026-11-06T08:30:00.000Z';

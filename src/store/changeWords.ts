@@ -41,6 +41,8 @@ export const CHANGE_WORDS: Record<Change['type'], string> = {
   removeDatedItem: 'Dated item taken away',
   takeOpenItems: 'Open items taken in',
   setItemChanges: 'Open items moved or held',
+  keepForecast: 'Cash forecast kept',
+  removeKeptForecast: 'Kept cash forecast removed',
   undo: 'Undone',
   redo: 'Done again',
 };

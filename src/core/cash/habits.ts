@@ -1,5 +1,5 @@
 import { civilOf } from '@/core/calendar';
-import { ACTIVITY, type LedgerBlock, type View } from '@/core/ledger';
+import { ACTIVITY, journalOf, rowAt, type Journal, type LedgerBlock, type View } from '@/core/ledger';
 import { isProfitAndLoss, type Account, type AccountId, type AccountKind } from '@/core/model';
 
 /** How the entries of an account of profit and loss met money. */
@@ -30,10 +30,7 @@ const MONEY: Partial<Record<AccountKind, 'bank' | 'account'>> = {
   payable: 'account',
 };
 
-/**
- * Reads off the ledger how each account's entries met money: rows of one journal entry stand together, so those of one
- * day and reference that follow one another are one.
- */
+/** Reads off the ledger how each account's entries met money. */
 export function habitsOf(
   blocks: readonly LedgerBlock[],
   view: View,
@@ -43,18 +40,10 @@ export function habitsOf(
   const sums = new Map<AccountId, Sum>();
   for (const block of blocks) {
     const owners = block.accounts.map((a) => byId.get(view.merged.get(a) ?? a));
-    for (let from = 0; from < block.count;) {
-      let to = from + 1;
-      while (
-        to < block.count &&
-        block.day[to] === block.day[from] &&
-        block.reference[to] === block.reference[from] &&
-        block.reference[from] !== 0
-      )
-        to++;
-      readEntry(block, owners, from, to, sums);
-      from = to;
-    }
+    const journal = journalOf(block);
+    const { starts } = journal;
+    for (let k = 0; k < starts.length - 1; k++)
+      readEntry(block, owners, journal, starts[k]!, starts[k + 1]!, sums);
   }
   const out = new Map<AccountId, Habit>();
   for (const [id, s] of sums) {
@@ -76,17 +65,20 @@ export function habitsOf(
 function readEntry(
   block: LedgerBlock,
   owners: readonly (Account | undefined)[],
+  journal: Journal,
   from: number,
   to: number,
   sums: Map<AccountId, Sum>,
 ): void {
-  if (block.mark[from] !== ACTIVITY) return;
+  const head = rowAt(journal, from);
+  if (block.mark[head] !== ACTIVITY) return;
   let met: 'bank' | 'account' | 'without' = 'without';
   let other: AccountId | null = null;
   let any = false;
   let against = false;
   for (let i = from; i < to; i++) {
-    const a = owners[block.account[i]!];
+    const row = rowAt(journal, i);
+    const a = owners[block.account[row]!];
     if (!a) continue;
     if (isProfitAndLoss(a.kind)) any = true;
     else {
@@ -99,9 +91,10 @@ function readEntry(
   }
   // An entry without its other side, as a statement by month has them, says nothing of how it met money.
   if (!any || !against) return;
-  const { year, month, date } = civilOf(block.day[from]!);
+  const { year, month, date } = civilOf(block.day[head]!);
   for (let i = from; i < to; i++) {
-    const a = owners[block.account[i]!];
+    const row = rowAt(journal, i);
+    const a = owners[block.account[row]!];
     if (!a || !isProfitAndLoss(a.kind)) continue;
     let s = sums.get(a.id);
     if (!s)
@@ -109,7 +102,7 @@ function readEntry(
         a.id,
         (s = { bank: 0, account: 0, without: 0, days: [], months: new Set(), against: new Map() }),
       );
-    const size = Math.abs(block.amount[i]!);
+    const size = Math.abs(block.amount[row]!);
     s[met] += size;
     s.days.push(date);
     s.months.add(year * 12 + month);

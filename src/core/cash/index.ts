@@ -1,6 +1,7 @@
 export type { ExpectedItem, PlannedLine, ProjectionInput } from './input';
 export { defaultBank, STAND_INS, type Part, type Projected } from './projected';
 export { createProjector } from './projection';
+export { ITEM_SOURCES } from './otherParts';
 export {
   cashTable,
   causesIn,
@@ -31,5 +32,15 @@ export {
   type MeasuredShares,
   type Settled,
 } from './matching';
+export { balancesAt } from './balances';
+export {
+  FLOWS,
+  FLOW_OF,
+  happenedIn,
+  thenAndNow,
+  type Flow,
+  type Happened,
+  type ThenAndNow,
+} from './happened';
 export { holdsOf, type Hold } from './holds';
 export { readOpenItems, type OpenFileIssue, type OpenFileRead } from './openFile';

@@ -5,6 +5,7 @@ import type {
   AccountId,
   DatedItem,
   DayRule,
+  OpenItem,
   SegmentId,
   TaxScheme,
   Terms,
@@ -27,8 +28,8 @@ export type PlannedLine = {
 export type ExpectedItem = {
   readonly key: string;
   readonly side: 'in' | 'out';
-  readonly kind: 'invoice' | 'order';
-  /** The receivable or payable; of an order, the account of the line that it stands for. */
+  readonly kind: OpenItem['kind'];
+  /** The receivable or payable; of an order, the account of the line that it stands for; of a disposal, what is sold. */
   readonly account: AccountId | null;
   /** When it is (or was) invoiced, and when its money is expected. */
   readonly dated: DayNumber;

@@ -29,6 +29,13 @@ export function coveredByOrders({
   return out;
 }
 
+/** Where the money of open items belongs, by kind and side. */
+export const ITEM_SOURCES: Record<ExpectedItem['kind'], Record<ExpectedItem['side'], CashSource>> = {
+  invoice: { in: 'openInvoices', out: 'openBills' },
+  order: { in: 'salesOrders', out: 'purchaseOrders' },
+  disposal: { in: 'disposals', out: 'disposals' },
+};
+
 const DATED_SOURCE: Record<DatedItem['group'], (direction: DatedItem['direction']) => CashSource> = {
   owners: () => 'owners',
   loans: () => 'loans',
@@ -67,24 +74,22 @@ export function otherParts(
       if (item.kind === 'invoice') unsettled.set(open, (unsettled.get(open) ?? 0) - money);
       continue;
     }
+    const day = Math.max(item.expected, input.start + 1);
+    if (item.kind === 'disposal') {
+      // Nothing is owed before it is sold: the money stands against what is sold, always on top of the plan.
+      pair(day, bank, table.of(item.account ?? STAND_INS.other), money, WHAT.item, item.dated);
+      parts.push({ of: 'item', key: `item ${item.key}`, source: 'disposals', postings: out.take() });
+      continue;
+    }
     if (item.kind === 'order') {
       const of = table.of(item.account ?? STAND_INS.other);
       pair(Math.max(item.dated, input.start + 1), through, of, money, WHAT.order, item.dated);
     } else unsettled.set(open, (unsettled.get(open) ?? 0) - money);
-    const day = Math.max(item.expected, input.start + 1);
     pair(day, bank, through, money, item.kind === 'order' ? WHAT.order : WHAT.item, item.dated);
-    const source: CashSource =
-      item.kind === 'order'
-        ? item.side === 'in'
-          ? 'salesOrders'
-          : 'purchaseOrders'
-        : item.side === 'in'
-          ? 'openInvoices'
-          : 'openBills';
     parts.push({
       of: item.kind === 'order' ? 'order' : 'item',
       key: `item ${item.key}`,
-      source,
+      source: ITEM_SOURCES[item.kind][item.side],
       postings: out.take(),
     });
   }

@@ -276,6 +276,7 @@ describe('a workbook of segments', () => {
     at: 't',
     by: '',
     fingerprint: '',
+    cash: null,
     lines: frozenLines(createReckoner()({ lines: of, drivers }, facts)),
   });
 

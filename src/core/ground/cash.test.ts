@@ -52,7 +52,7 @@ test('the bank goes on from what the ledger holds, by the budget that is looked 
 });
 
 test('months before it follow the budget in force, months after it the next; what none plans is said', () => {
-  const approved = { at: 't', by: '', fingerprint: '', lines: [] };
+  const approved = { at: 't', by: '', fingerprint: '', cash: null, lines: [] };
   const first = {
     ...plan(100),
     length: 6,

@@ -23,4 +23,6 @@ export {
   type YearBefore,
 } from './yearBefore';
 export { lineMoney, type LineMoney } from './lineMoney';
-export { cashOf, cashStart, type CashView, type LineTerms, type ShownItem } from './cash';
+export { cashOf, cashStart, type CashView, type LineTerms } from './cash';
+export { approvedCash, closingsAt, keptFrom, thenAndNowOf } from './keptCash';
+export type { ShownItem } from './cashItems';

@@ -30,6 +30,7 @@ const approved: Budget = {
     at: 't',
     by: 'K',
     fingerprint: '',
+    cash: null,
     lines: [
       { ...of('s'), amounts: [minor(900), null], wholes: [] },
       { ...of('old'), amounts: [minor(30), minor(7)], wholes: [] },

@@ -12,6 +12,7 @@ export {
   type Mark,
   type SegmentColumn,
 } from './block';
+export { journalOf, rowAt, type Journal } from './journal';
 export { packTexts, textAt, unpackTexts, type Texts } from './texts';
 export {
   actualOf,

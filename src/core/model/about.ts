@@ -116,6 +116,8 @@ const TELLERS: Tellers = {
   removeDatedItem: (book, { item }) => [
     { of: 'dated', id: item, name: book.cash.dated.find((d) => d.id === item)?.name ?? item },
   ],
+  keepForecast: nothing,
+  removeKeptForecast: nothing,
   takeOpenItems: (_book, { from }) => [{ of: 'source', id: from, name: from }],
   setItemChanges: (book, { changes }) =>
     changes.map(({ key }) => {

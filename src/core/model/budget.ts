@@ -1,7 +1,7 @@
 import * as z from 'zod/mini';
 import { formed, list, text, whole } from '@/core/bounded';
 import { byPeriod, id, instant, money, periodId, periodKey } from './parts';
-import { termsSchema } from './cash';
+import { approvedCashSchema, termsSchema } from './cash';
 import { LIMITS } from './limits';
 import { driverSchema, methodSchema } from './methods';
 
@@ -58,6 +58,8 @@ export const budgetSchema = z.strictObject({
         0,
         LIMITS.lines,
       ),
+      /** Null where no money could be reckoned. */
+      cash: z.nullable(approvedCashSchema),
     }),
   ),
 });

@@ -2,7 +2,16 @@ import { minor, percent } from '@/core/money';
 import { day } from '@/core/calendar';
 import { account, bookWith, budgetOf } from '@/core/test/build';
 import { atOnce, onAccount, terms } from '@/core/test/cash';
-import { applyCommand, BOOK_VERSION, NO_CASH, openBook, type Book, type Command, type DatedItem } from '.';
+import {
+  applyCommand,
+  BOOK_VERSION,
+  NO_CASH,
+  openBook,
+  type Book,
+  type Command,
+  type DatedItem,
+  type OpenItem,
+} from '.';
 
 const accounts = [
   account('s', 'income', 'Sales'),
@@ -83,7 +92,7 @@ describe('terms', () => {
   });
 
   test('of an approved budget stay', () => {
-    const approved = { at: 't', by: '', fingerprint: '', lines: [] };
+    const approved = { at: 't', by: '', fingerprint: '', cash: null, lines: [] };
     const b = book({ budgets: [{ ...budgetOf([]), state: 'approved', approved }] });
     expect(
       refused(b, { type: 'setTerms', budget: 'b1', terms: [terms('s', ['100', atOnce()])], without: [] }),
@@ -136,9 +145,16 @@ describe('dated items, open items and what is decided of them', () => {
       account: null,
       from,
     });
-    let b = after(book(), { type: 'takeOpenItems', from: 'a.csv', items: [item('i1', 'a.csv')] });
-    b = after(b, { type: 'takeOpenItems', from: 'b.csv', items: [item('i2', 'b.csv')] });
-    b = after(b, { type: 'takeOpenItems', from: 'a.csv', items: [item('i3', 'a.csv')] });
+    const take = (from: string, items: OpenItem[]): Command => ({
+      type: 'takeOpenItems',
+      from,
+      items,
+      by: 'K',
+      at: '2026-01-01T00:00:00.000Z',
+    });
+    let b = after(book(), take('a.csv', [item('i1', 'a.csv')]));
+    b = after(b, take('b.csv', [item('i2', 'b.csv')]));
+    b = after(b, take('a.csv', [item('i3', 'a.csv')]));
     expect(b.cash.items.map((i) => i.id)).toEqual(['i2', 'i3']);
   });
 

@@ -138,11 +138,11 @@ export const datedItemSchema = z
   })
   .check(z.refine((d) => !d.repeat?.until || d.repeat.until >= d.first, 'ends before it begins'));
 
-/** An invoice, bill or order that came from a file, the feed or by hand. */
+/** An invoice, bill, order or planned sale of something owned, that came from a file or the feed. */
 export const openItemSchema = z.strictObject({
   id,
   side: z.enum(['in', 'out']),
-  kind: z.enum(['invoice', 'order']),
+  kind: z.enum(['invoice', 'order', 'disposal']),
   number: text(LIMITS.reference),
   counterparty: text(LIMITS.counterparty),
   dated: dayText,
@@ -150,7 +150,7 @@ export const openItemSchema = z.strictObject({
   /** What it came to, and what of it is open: negative for a credit note. */
   amount: money,
   open: money,
-  /** The receivable or payable of an invoice; the line's account of an order; null for the usual one. */
+  /** The receivable or payable of an invoice; an order's line; what a disposal sells; null for the usual one. */
   account,
   from: text(LIMITS.fileName),
 });
@@ -159,7 +159,8 @@ export const openItemSchema = z.strictObject({
 export const itemChangeSchema = z.strictObject({
   /** Another day than the one it is expected on. */
   day: z.nullable(dayText),
-  state: z.enum(['counted', 'held', 'leftOut']),
+  /** One that waits came with a refresh, and nobody has looked at it yet. */
+  state: z.enum(['counted', 'waiting', 'held', 'leftOut']),
   reason: text(LIMITS.reason),
   by: text(LIMITS.person),
   at: instant,
@@ -201,6 +202,41 @@ export const forecastSchema = z.strictObject({
   without: list(z.enum(CASH_SOURCES), 0, CASH_SOURCES.length),
 });
 
+/** Orders stand in place of the plan of their account and month; those of these sources always on top of it. */
+export const ORDER_SOURCES = ['salesOrders', 'purchaseOrders'] as const;
+
+/** A forecast as it was on a day, kept to stand beside what the bank did. */
+export const keptForecastSchema = z.strictObject({
+  id,
+  name: text(LIMITS.budgetName),
+  at: instant,
+  by: text(LIMITS.person),
+  /** The last day that was closed then: the first of its days is the one after. */
+  start: dayText,
+  days: whole(1, LIMITS.keptDays),
+  /** What the banks held, and money into them by source: places of days (0 is the first) and their amounts, in time. */
+  opening: money,
+  sources: list(
+    z
+      .strictObject({
+        source: z.enum(CASH_SOURCES),
+        days: z.array(whole(0, LIMITS.keptDays)),
+        amounts: z.array(money),
+      })
+      .check(z.refine((s) => s.days.length === s.amounts.length, 'as many days as amounts')),
+    0,
+    CASH_SOURCES.length,
+  ),
+});
+
+/** Cash and balances of an approved budget's months, as they were reckoned when it was approved. */
+export const approvedCashSchema = z.strictObject({
+  /** Natural closing balances of the balance sheet's accounts, by month. */
+  closing: z.record(id, z.array(money)),
+  /** Money into the banks by source and month. */
+  sources: z.record(z.string(), z.array(money)),
+});
+
 /** What the company's money follows beyond its budgets. */
 export const cashSchema = z.strictObject({
   /** What accounts stood at at the end of a day, natural, for a book whose ledger has no balance sheet. */
@@ -217,6 +253,12 @@ export const cashSchema = z.strictObject({
   /** Days over which receivables and payables without items run off. */
   runOff: whole(1, 1000),
   forecasts: list(forecastSchema, 0, 50),
+  /** Whether what a refresh brings counts at once, waits for someone's look and counts, or waits and does not. */
+  newItems: z.enum(['counted', 'waitCounted', 'wait']),
+  /** The ledger's items up to this day were looked at. */
+  lookedThrough: z.nullable(dayText),
+  ordersOnTop: list(z.enum(ORDER_SOURCES), 0, ORDER_SOURCES.length),
+  kept: list(keptForecastSchema, 0, LIMITS.keptForecasts),
 });
 
 /** Percentages added up, to a millionth. */
@@ -235,6 +277,8 @@ export type DatedItem = z.infer<typeof datedItemSchema>;
 export type OpenItem = z.infer<typeof openItemSchema>;
 export type ItemChange = z.infer<typeof itemChangeSchema>;
 export type CreditLine = z.infer<typeof creditLineSchema>;
+export type KeptForecast = z.infer<typeof keptForecastSchema>;
+export type ApprovedCash = z.infer<typeof approvedCashSchema>;
 export type Forecast = z.infer<typeof forecastSchema>;
 export type Cash = z.infer<typeof cashSchema>;
 export type MovedTo = TermsOf<'atOnce'>['moved'];
@@ -251,4 +295,8 @@ export const NO_CASH: Cash = {
   changes: {},
   runOff: 30,
   forecasts: [],
+  newItems: 'counted',
+  lookedThrough: null,
+  ordersOnTop: [],
+  kept: [],
 };

@@ -45,6 +45,8 @@ export const LIMITS = {
   weights: 500,
   openItems: 50_000,
   datedItems: 2000,
+  keptForecasts: 36,
+  keptDays: 800,
   holidays: 2000,
   periods: 2000,
 } as const;

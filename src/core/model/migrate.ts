@@ -3,8 +3,9 @@ import { bookSchema, type Book } from './schema';
 import { soundBook, type SetAside } from './sound';
 import { toVersion3 } from './version3';
 import { toVersion4 } from './version4';
+import { toVersion5 } from './version5';
 
-export const BOOK_VERSION = 4;
+export const BOOK_VERSION = 5;
 
 export type OpenIssue =
   | { readonly code: 'notABook' }
@@ -23,6 +24,7 @@ const MIGRATIONS: Migrations = new Map([
   [1, toVersion2],
   [2, toVersion3],
   [3, toVersion4],
+  [4, toVersion5],
 ]);
 
 /** Brings a saved document of any known version to the present one; null when a step is missing. */

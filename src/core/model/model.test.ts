@@ -43,7 +43,7 @@ const accounts = [account('a1', 'income'), account('a2', 'expense')];
 const ids = periodIds(2026);
 const source = sourceOf();
 const start = () => bookWith(accounts, { budgets: [budgetOf([line('a1', lastYear({ uplift: pct('3') }))])] });
-const approval = { at: 't', by: 'K', fingerprint: '', lines: [] };
+const approval = { at: 't', by: 'K', fingerprint: '', cash: null, lines: [] };
 const driver = (id: string): Driver => ({
   id,
   name: 'Berths',

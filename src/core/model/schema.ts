@@ -150,7 +150,7 @@ export const feedSchema = z.strictObject({
 
 export const bookSchema = z.strictObject({
   format: z.literal('tellan.book'),
-  version: z.literal(4),
+  version: z.literal(5),
   id,
   name: text(LIMITS.bookName),
   currency: formed(/^[A-Z]{3}$/),

@@ -8,7 +8,7 @@ const axis: Axis = {
   byAccount: {},
   values: ['v1', 'v2'].map((id) => ({ id, name: id, from: [] })),
 };
-const approval = { at: 't', by: '', fingerprint: '', lines: [] };
+const approval = { at: 't', by: '', fingerprint: '', cash: null, lines: [] };
 const inForce = (change: Partial<Budget> = {}): Budget => ({
   ...budgetOf([], 'old', change),
   state: 'approved',

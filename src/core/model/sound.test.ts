@@ -45,6 +45,7 @@ const approved = (length: number) => ({
     at: 't',
     by: '',
     fingerprint: '',
+    cash: null,
     lines: [{ ...of('a'), amounts: new Array<null>(length).fill(null), wholes: [] }],
   },
 });

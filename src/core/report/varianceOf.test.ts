@@ -51,7 +51,7 @@ const of = (id: string, segments: SegmentId[], change: Partial<Budget> = {}) =>
     id,
     { axis: 'x1', segments, ...change },
   );
-const approval = { at: '2025-12-01', by: '', fingerprint: '', lines: [] };
+const approval = { at: '2025-12-01', by: '', fingerprint: '', cash: null, lines: [] };
 const approved = { state: 'approved' as const, approved: approval };
 const superseded = { state: 'superseded' as const, approved: approval };
 

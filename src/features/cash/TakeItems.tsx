@@ -7,7 +7,9 @@ import { numberFormatOf } from '@/core/money';
 import { LIMITS, type OpenItem } from '@/core/model';
 import type { Ground } from '@/core/ground';
 import { Dialog } from '@/components/Dialog';
+import { instant } from '@/store/actions';
 import { dispatch, useBookStore } from '@/store/bookStore';
+import { personNow } from '@/store/person';
 import { say } from '@/store/session';
 
 const WORDS: Record<OpenFileIssue['code'], string> = {
@@ -53,7 +55,9 @@ export function TakeItems({ ground }: { readonly ground: Ground }) {
   const accept = () => {
     if (!asked) return;
     const items = asked.read.items.map((i, n) => ({ ...i, id: `o${book.nextId + n}` }));
-    if (dispatch({ type: 'takeOpenItems', from: asked.name.slice(0, LIMITS.fileName), items })) return;
+    const by = personNow().name.slice(0, LIMITS.person);
+    const from = asked.name.slice(0, LIMITS.fileName);
+    if (dispatch({ type: 'takeOpenItems', from, items, by, at: instant() })) return;
     say(`${items.length} items of ${asked.name} taken in. Ctrl+Z takes them back.`);
     setAsked(null);
   };

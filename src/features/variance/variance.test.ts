@@ -52,6 +52,7 @@ const approvedOf = (budget: Budget, at: string): Budget => ({
     at,
     by: 'K',
     fingerprint: '',
+    cash: null,
     lines: frozenLines(reckoned(groundOf([budget]), budget).reckoning),
   },
 });

@@ -1,5 +1,5 @@
 import type { Draft } from 'immer';
-import type { Cash, DatedItem, ItemChange, OpenItem, Terms } from '../cash';
+import type { Cash, DatedItem, ItemChange, KeptForecast, OpenItem, Terms } from '../cash';
 import { refuse } from '../refusal';
 import { termsKey } from '../termsAccounts';
 import { openBudget } from './budget';
@@ -16,17 +16,35 @@ export type CashCommand =
       readonly without: readonly Pick<Terms, 'of' | 'segment'>[];
     }
   /** Opening figures, banks, floor, credit line, taxes, named forecasts. */
-  | { readonly type: 'setCash'; readonly change: Partial<Omit<Cash, 'items' | 'dated' | 'changes'>> }
+  | { readonly type: 'setCash'; readonly change: Partial<Omit<Cash, 'items' | 'dated' | 'changes' | 'kept'>> }
   /** Adds a dated item, or puts it in the place of the one with its id. */
   | { readonly type: 'setDatedItem'; readonly item: DatedItem }
   | { readonly type: 'removeDatedItem'; readonly item: string }
-  /** Open items in place of those that came from the same file or feed. */
-  | { readonly type: 'takeOpenItems'; readonly from: string; readonly items: readonly OpenItem[] }
+  /**
+   * Open items in place of those that came from the same file or feed. One that was there already keeps its id, and so what
+   * was decided of it; what is new waits where new items do, marked with who took it in and when.
+   */
+  | {
+      readonly type: 'takeOpenItems';
+      readonly from: string;
+      readonly items: readonly OpenItem[];
+      readonly by: string;
+      readonly at: string;
+    }
+  /** Keeps a forecast beside what will happen, or puts it in the place of the one with its id. */
+  | { readonly type: 'keepForecast'; readonly kept: KeptForecast }
+  | { readonly type: 'removeKeptForecast'; readonly kept: string }
   /** What is decided of open and dated items, by key; null takes it back. */
   | {
       readonly type: 'setItemChanges';
       readonly changes: readonly { readonly key: string; readonly change: ItemChange | null }[];
     };
+
+const itemKey = (id: string) => `item ${id}`;
+
+/** What makes an item the same one in two readings of a list: its number, or without one its day and amount. */
+const sameness = (i: OpenItem): string =>
+  [i.side, i.kind, i.counterparty, i.number, i.number === '' ? `${i.dated} ${i.amount}` : ''].join('\n');
 
 export const cashHandlers: HandlersOf<CashCommand> = {
   setTerms(book, { budget, terms, without }) {
@@ -51,9 +69,36 @@ export const cashHandlers: HandlersOf<CashCommand> = {
     book.cash.dated = book.cash.dated.filter((d) => d.id !== item);
     delete book.cash.changes[`dated ${item}`];
   },
-  takeOpenItems(book, { from, items }) {
-    book.cash.items = [...book.cash.items.filter((i) => i.from !== from), ...(items as Draft<OpenItem>[])];
+  takeOpenItems(book, { from, items, by, at }) {
+    const { cash } = book;
+    const before = cash.items.filter((i) => i.from === from);
+    const there = new Map<string, string[]>();
+    for (const i of before) there.set(sameness(i), [...(there.get(sameness(i)) ?? []), i.id]);
+    const isNew = new Set<string>();
+    const taken = items.map((i) => {
+      const id = there.get(sameness(i))?.shift();
+      if (id === undefined) isNew.add(i.id);
+      return { ...i, id: id ?? i.id };
+    });
+    const stays = new Set(taken.map((i) => i.id));
+    for (const { id } of before) if (!stays.has(id)) delete cash.changes[itemKey(id)];
+    // The first items of a file are what one begins with: only what a refresh brings is new.
+    if (cash.newItems !== 'counted' && before.length > 0)
+      for (const id of isNew) cash.changes[itemKey(id)] = { day: null, state: 'waiting', reason: '', by, at };
+    cash.items = [...cash.items.filter((i) => i.from !== from), ...(taken as Draft<OpenItem>[])];
     book.nextId += items.length;
+  },
+  keepForecast(book, { kept }) {
+    if (kept.name.trim() === '') refuse('emptyName');
+    const at = book.cash.kept.findIndex((k) => k.id === kept.id);
+    if (at >= 0) book.cash.kept[at] = kept as Draft<KeptForecast>;
+    else {
+      book.cash.kept.push(kept as Draft<KeptForecast>);
+      book.nextId += 1;
+    }
+  },
+  removeKeptForecast(book, { kept }) {
+    book.cash.kept = book.cash.kept.filter((k) => k.id !== kept);
   },
   setItemChanges(book, { changes }) {
     for (const { key, change } of changes)

@@ -117,6 +117,7 @@ describe('marks', () => {
           by: 'K',
           at: 't',
           fingerprint: '',
+          cash: null,
           lines: [{ account: 's', segment: null, amounts: [minor(value)], wholes: [] }],
         },
         ...change,

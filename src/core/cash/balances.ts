@@ -1,0 +1,58 @@
+import type { DayNumber } from '@/core/calendar';
+import type { AccountId, CreditLine } from '@/core/model';
+import type { LineMove } from './creditLine';
+import { STAND_INS, type Projected } from './projected';
+
+/**
+ * What accounts stand at at the ends of ranges of days, debits positive: their opening figures and every posting up to
+ * each day, the credit line's moves among them. Only accounts that stand at something or move are in it.
+ */
+export function balancesAt(
+  { parts, table, start }: Projected,
+  opening: ReadonlyMap<AccountId, number>,
+  ends: readonly DayNumber[],
+  line: { readonly moves: readonly LineMove[]; readonly rules: CreditLine | null; readonly bank: AccountId },
+): ReadonlyMap<AccountId, Float64Array> {
+  const n = ends.length;
+  const placeOfDay = placesOf(ends, start);
+  const by: Float64Array[] = [];
+  const sums = (place: number) => (by[place] ??= new Float64Array(n));
+  for (const { postings } of parts.values()) {
+    const { columns, first, count } = postings;
+    for (let i = first; i < first + count; i++) {
+      const at = placeOfDay(columns.day[i]!);
+      if (at < n) sums(columns.account[i]!)[at]! += columns.amount[i]!;
+    }
+  }
+  const out = new Map<AccountId, Float64Array>();
+  const of = (id: AccountId): Float64Array => {
+    let there = out.get(id);
+    if (!there) out.set(id, (there = new Float64Array(n)));
+    return there;
+  };
+  by.forEach((moved, place) => moved && out.set(table.ids[place]!, moved));
+  for (const { day, what, amount } of line.moves) {
+    const at = placeOfDay(day);
+    if (at >= n) continue;
+    of(line.bank)[at]! += amount;
+    const other = what === 'interest' ? line.rules?.interest : line.rules?.account;
+    of(other ?? STAND_INS.other)[at]! -= amount;
+  }
+  for (const id of opening.keys()) of(id);
+  for (const [id, moved] of out) {
+    let stands = opening.get(id) ?? 0;
+    for (let k = 0; k < n; k++) moved[k] = stands += moved[k]!;
+  }
+  return out;
+}
+
+/** Which range a day belongs to: the first that ends on it or later; as many as there are for one after all of them. */
+function placesOf(ends: readonly DayNumber[], start: DayNumber): (day: DayNumber) => number {
+  const last = ends.at(-1) ?? start;
+  const places = new Int32Array(Math.max(0, last - start)).fill(ends.length);
+  let day = start + 1;
+  ends.forEach((end, k) => {
+    for (; day <= end; day++) places[day - start - 1] = k;
+  });
+  return (d) => (d <= start ? 0 : (places[d - start - 1] ?? ends.length));
+}

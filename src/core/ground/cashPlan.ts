@@ -1,0 +1,105 @@
+import { indexOfId, type Period, type PeriodIndex } from '@/core/calendar';
+import type { PlannedLine } from '@/core/cash';
+import {
+  isProfitAndLoss,
+  termsKey,
+  type Account,
+  type Budget,
+  type DayRule,
+  type Line,
+  type SegmentId,
+  type Terms,
+} from '@/core/model';
+import { coversPeriod } from '@/core/plan';
+import { comparisonFor } from './comparison';
+import type { Ground } from './ground';
+import { reckoned } from './reckoned';
+
+/* The plan that money ahead follows: which budget plans each month, and its lines with their terms. */
+
+/** A budget with the months ahead that it plans. */
+export type MonthsOfPlan = { readonly budget: Budget; readonly periods: readonly Period[] };
+
+const AHEAD = 12;
+
+/** Which budget plans each month ahead. */
+export function plansAhead(ground: Ground, budget: Budget | null, closed: PeriodIndex) {
+  const { calendar } = ground;
+  const first = budget && indexOfId(calendar, budget.first);
+  const end = Math.max(closed + AHEAD, first === null ? 0 : first + budget!.length - 1);
+  const periods = Array.from({ length: end - closed }, (_, i) => calendar.period(closed + 1 + i));
+  const of = new Map<string, { budget: Budget; periods: Period[] }>();
+  const unplanned: Period[] = [];
+  for (const p of periods) {
+    const by =
+      budget && coversPeriod(calendar, budget, p.index)
+        ? [budget]
+        : (comparisonFor(ground, p.index, null)?.parts.map((x) => x.budget) ?? []);
+    const plan = by.filter((b) => b.covers !== 'balanceSheet');
+    if (plan.length === 0) unplanned.push(p);
+    for (const b of plan) {
+      const there = of.get(b.id);
+      if (there) there.periods.push(p);
+      else of.set(b.id, { budget: b, periods: [p] });
+    }
+  }
+  return { periods, unplanned, plans: [...of.values()] as readonly MonthsOfPlan[] };
+}
+
+/** Terms that were said of a line: of itself, its account, its group, its kind. */
+export function saidTerms(
+  all: ReadonlyMap<string, Terms>,
+  account: Account,
+  segment: SegmentId,
+): Terms | null {
+  if (all.size === 0) return null;
+  const own = { of: 'account', account: account.id } as const;
+  return (
+    all.get(termsKey({ of: own, segment })) ??
+    all.get(termsKey({ of: own })) ??
+    (account.group === ''
+      ? undefined
+      : all.get(termsKey({ of: { of: 'group', kind: account.kind, group: account.group } }))) ??
+    all.get(termsKey({ of: { of: 'kind', kind: account.kind } })) ??
+    null
+  );
+}
+
+const ownDays = new WeakMap<Line['method'], DayRule>();
+function ownRule(method: Line['method'] | undefined): DayRule | null {
+  if (method?.kind !== 'occurrence') return null;
+  let rule = ownDays.get(method);
+  if (!rule) ownDays.set(method, (rule = { of: 'days', on: method.on }));
+  return rule;
+}
+
+export function* plannedLines(
+  ground: Ground,
+  { budget, periods: own }: MonthsOfPlan,
+  periods: readonly Period[],
+  termsOf: (account: Account, segment: SegmentId) => { readonly terms: Terms },
+  undated: Set<Account>,
+): Generator<PlannedLine> {
+  const whole = reckoned(ground, budget);
+  const first = whole.facts.periods[0]!.index;
+  const planned = new Set(own.map((p) => p.index));
+  const accounts = new Map(ground.book.accounts.map((a) => [a.id, a]));
+  const lines = budget.approved?.lines ?? budget.lines;
+  const methods = new Map(budget.lines.map((l) => [`${l.account}:${l.segment ?? ''}`, l.method]));
+  for (const { account: id, segment } of lines) {
+    const account = accounts.get(id);
+    if (!account || !isProfitAndLoss(account.kind)) continue;
+    const figures = whole.figures(id, segment);
+    if (!figures) continue;
+    const { amounts } = figures;
+    if (figures.wholes.some((w) => w)) undated.add(account);
+    yield {
+      key: `${budget.id} ${id}:${segment ?? ''}`,
+      account,
+      segment,
+      terms: termsOf(account, segment).terms,
+      amounts: periods.map((p) => (planned.has(p.index) ? (amounts[p.index - first] ?? null) : null)),
+      own: ownRule(methods.get(`${id}:${segment ?? ''}`)),
+    };
+  }
+}

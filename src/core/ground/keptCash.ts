@@ -1,0 +1,172 @@
+import { fromDayNumber, indexOfId, toDayNumber, type DayNumber } from '@/core/calendar';
+import {
+  balancesAt,
+  byPeriods,
+  byWeeks,
+  cashTable,
+  defaultBank,
+  happenedIn,
+  thenAndNow,
+  type DayRange,
+  type Flow,
+  type ThenAndNow,
+} from '@/core/cash';
+import { minor } from '@/core/money';
+import {
+  isProfitAndLoss,
+  natural,
+  type Account,
+  type AccountId,
+  type ApprovedCash,
+  type Budget,
+  type CashSource,
+  type KeptForecast,
+} from '@/core/model';
+import { cashOf, type CashView } from './cash';
+import type { Ground } from './ground';
+
+/* Forecasts that are kept: with a budget that is approved, or by themselves, to stand beside what happened. */
+
+/** A forecast as it is kept: its first days, as many as may be kept. */
+export function keptFrom(
+  { forecast }: CashView,
+  most: number,
+): Pick<KeptForecast, 'start' | 'days' | 'opening' | 'sources'> {
+  const count = Math.min(most, forecast.closing.length);
+  return {
+    start: fromDayNumber(forecast.start),
+    days: count,
+    opening: minor(forecast.opening),
+    sources: [...forecast.bySource].flatMap(([source, sums]) => {
+      const days: number[] = [];
+      for (let d = 0; d < count; d++) if (sums[d] !== 0) days.push(d);
+      return days.length === 0 ? [] : [{ source, days, amounts: days.map((d) => minor(sums[d]!)) }];
+    }),
+  };
+}
+
+/** What accounts of a forecast stand at at the ends of ranges, debits positive. */
+export const closingsAt = (
+  view: CashView,
+  ends: readonly DayNumber[],
+): ReadonlyMap<AccountId, Float64Array> =>
+  balancesAt(view.projected, view.input.opening, ends, {
+    moves: view.forecast.moves,
+    rules: view.creditLine,
+    bank: defaultBank(view.input),
+  });
+
+/**
+ * What money a budget comes to as it is approved: closing balances and cash by source of its months. Months that are closed
+ * by then stand as the ledger has them, and no cash is planned in them. Null where nothing can be reckoned.
+ */
+export function approvedCash(ground: Ground, budget: Budget): ApprovedCash | null {
+  const view = cashOf(ground, budget);
+  if (!view) return null;
+  const { calendar, balances, book } = ground;
+  const first = indexOfId(calendar, budget.first);
+  if (first === null) return null;
+  const periods = Array.from({ length: budget.length }, (_, i) => calendar.period(first + i));
+  const ahead = byPeriods(periods.filter((p) => toDayNumber(p.end) > view.input.start));
+  const before = budget.length - ahead.length;
+  const planned = closingsAt(
+    view,
+    ahead.map((r) => r.to),
+  );
+  const closing: Record<AccountId, ReturnType<typeof minor>[]> = {};
+  for (const a of book.accounts) {
+    if (isProfitAndLoss(a.kind)) continue;
+    const all = periods.map((p, i) =>
+      i < before ? balances.balance(a.id, p.index, true) : (planned.get(a.id)?.[i - before] ?? 0),
+    );
+    if (all.some((v) => v !== 0)) closing[a.id] = all.map((v) => natural(a.kind, minor(v)));
+  }
+  const none = periods.slice(0, before).map(() => minor(0));
+  const { rows } = cashTable(view.forecast, ahead);
+  return {
+    closing,
+    sources: Object.fromEntries(
+      rows.map(({ source, amounts }) => [source, [...none, ...amounts.map(minor)]]),
+    ),
+  };
+}
+
+/** A kept forecast beside what the banks did since, by week or month; null where nothing was closed since. */
+export function thenAndNowOf(
+  ground: Ground,
+  view: CashView,
+  kept: KeptForecast,
+  grain: 'weeks' | 'months',
+): ThenAndNow | null {
+  const start = toDayNumber(kept.start);
+  const until = Math.min(view.input.start, start + kept.days);
+  if (until <= start) return null;
+  const whole = { from: start + 1, to: until };
+  // What was to come after the closed day is not held against anyone.
+  const happened = happenedIn(
+    ground.blocks,
+    ground.view,
+    ground.book.accounts,
+    flowsOf(ground.book.accounts, view.termsOf),
+    { from: start + 1, to: view.input.start },
+  );
+  let moved = 0;
+  for (const days of Object.values(happened)) for (const amount of days) moved += amount;
+  const sources = new Map<CashSource, Float64Array>();
+  for (const { source, days, amounts } of kept.sources) {
+    const all = new Float64Array(kept.days);
+    days.forEach((d, i) => (all[d] = amounts[i]!));
+    sources.set(source, all);
+  }
+  return thenAndNow(
+    { start, opening: kept.opening, sources },
+    { opening: view.projected.opening - moved, happened },
+    rangesOf(ground, whole, grain),
+  );
+}
+
+function rangesOf({ calendar }: Ground, { from, to }: DayRange, grain: 'weeks' | 'months'): DayRange[] {
+  const all =
+    grain === 'weeks'
+      ? byWeeks(from, Math.ceil((to - from + 1) / 7) + 1)
+      : byPeriods(
+          Array.from({ length: calendar.indexOfDay(to) - calendar.indexOfDay(from) + 1 }, (_, i) =>
+            calendar.period(calendar.indexOfDay(from) + i),
+          ),
+        );
+  return all
+    .filter((r) => r.from <= to)
+    .map((r) => ({ from: Math.max(r.from, from), to: Math.min(r.to, to) }));
+}
+
+/** Where an account's money belongs, as far as kinds tell: pay by the terms that say so. (Common practice.) */
+function flowsOf(accounts: readonly Account[], termsOf: CashView['termsOf']): (account: Account) => Flow {
+  const pay = new Set<AccountId>();
+  for (const a of accounts)
+    if (isProfitAndLoss(a.kind))
+      for (const { rule } of termsOf(a, null).terms.parts)
+        if (rule.kind === 'payroll') {
+          pay.add(a.id);
+          if (rule.through !== null) pay.add(rule.through);
+        }
+  return (account) => (pay.has(account.id) ? 'payroll' : FLOW_OF_KIND[account.kind]);
+}
+
+const FLOW_OF_KIND: Readonly<Record<Account['kind'], Flow>> = {
+  income: 'customers',
+  receivable: 'customers',
+  // Deposits and what is paid in advance.
+  otherLiability: 'customers',
+  costOfSales: 'suppliers',
+  expense: 'suppliers',
+  otherExpense: 'suppliers',
+  payable: 'suppliers',
+  inventory: 'suppliers',
+  otherAsset: 'suppliers',
+  taxPayable: 'taxes',
+  loan: 'loans',
+  equity: 'owners',
+  otherIncome: 'other',
+  fixedAsset: 'other',
+  bank: 'other',
+};
