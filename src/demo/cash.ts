@@ -8,8 +8,8 @@ import { LATE_REFIT } from './ledger';
 const SALES_TAX = 't1';
 const BIWEEKLY = { of: 'weeks', every: 2, from: day('2024-07-05') } as const;
 
-/** What the treasurer sets up in November 2026, so that a budget becomes dated money: terms, tax, credit line, dated items. */
-export function demoCash(book: Book, blocks: readonly LedgerBlock[], budget: string): Command[] {
+/** What the treasurer says of money in June 2026, before the budget is approved: terms, the tax, the loan. */
+export function demoTerms(book: Book, budget: string): Command[] {
   const byCode = new Map(book.accounts.map((a) => [a.code, a.id]));
   const id = (code: string) => byCode.get(code)!;
   const terms = (code: string, rule: TermsRule, tax: Terms['tax'] = null): Terms => ({
@@ -27,20 +27,11 @@ export function demoCash(book: Book, blocks: readonly LedgerBlock[], budget: str
     through: id('2100'),
   };
   const counter: TermsRule = { kind: 'atOnce', on: { of: 'spread' }, moved: 'stays' };
-  const late = lateRefit(blocks);
   return [
     {
       type: 'setCash',
       change: {
         bank: id('1010'),
-        floor: minor(3_000_000),
-        creditLine: {
-          account: null,
-          interest: null,
-          limit: minor(500_000),
-          rate: percent('8.5'),
-          step: minor(100_000),
-        },
         taxes: [
           {
             id: SALES_TAX,
@@ -80,35 +71,55 @@ export function demoCash(book: Book, blocks: readonly LedgerBlock[], budget: str
       type: 'setDatedItem',
       item: {
         id: 'i1',
-        name: 'Slipway rebuild, second payment',
-        direction: 'out',
-        amount: minor(5_500_000),
-        first: day('2026-12-15'),
-        repeat: null,
-        against: id('1510'),
-        bank: null,
-        group: 'other',
-      },
-    },
-    {
-      type: 'setDatedItem',
-      item: {
-        id: 'i2',
         name: 'Hoist loan, principal',
         direction: 'out',
         amount: minor(93_000),
-        first: day('2026-11-03'),
+        first: day('2026-07-03'),
         repeat: { every: 1, unit: 'months', until: day('2030-09-03'), times: null },
         against: id('2500'),
         bank: null,
         group: 'loans',
       },
     },
+  ];
+}
+
+/** What is added in November 2026: the floor, the credit line, the rebuild's second payment, a customer who pays late. */
+export function demoCash(book: Book, blocks: readonly LedgerBlock[]): Command[] {
+  const byCode = new Map(book.accounts.map((a) => [a.code, a.id]));
+  return [
+    {
+      type: 'setCash',
+      change: {
+        floor: minor(3_000_000),
+        creditLine: {
+          account: null,
+          interest: null,
+          limit: minor(500_000),
+          rate: percent('8.5'),
+          step: minor(100_000),
+        },
+      },
+    },
+    {
+      type: 'setDatedItem',
+      item: {
+        id: 'i2',
+        name: 'Slipway rebuild, second payment',
+        direction: 'out',
+        amount: minor(5_500_000),
+        first: day('2026-12-15'),
+        repeat: null,
+        against: byCode.get('1510')!,
+        bank: null,
+        group: 'other',
+      },
+    },
     {
       type: 'setItemChanges',
       changes: [
         {
-          key: late,
+          key: lateRefit(blocks),
           change: {
             day: day('2027-02-26'),
             state: 'counted',

@@ -30,7 +30,7 @@ import {
   startLines,
 } from '@/core/plan';
 import { DEMO_ID } from './demoFile';
-import { demoCash } from './cash';
+import { demoCash, demoTerms } from './cash';
 import { demoFiles } from './files';
 
 const NAME = 'Pellow Creek Boatyard Co-op';
@@ -67,6 +67,7 @@ export async function demoBook(
 
   const budget = fy27Budget(history.book, blocks);
   run({ type: 'addBudget', budget }, '2026-06-09T10:00:00.000Z');
+  for (const command of demoTerms(history.book, budget.id)) run(command, '2026-06-09T11:00:00.000Z');
   const ground = () => makeGround(history.book, new Map(blocks.map((b) => [b.id, b])));
   const { calendar, facts } = groundFor(history.book, blocks);
   const lines = frozenLines(createReckoner()(budget, facts));
@@ -111,6 +112,7 @@ export async function demoBook(
   const byCode = new Map(history.book.accounts.map((a) => [a.code, a.id]));
   const revision: Budget = {
     ...budget,
+    terms: approved.terms,
     id: `b${history.book.nextId}`,
     name: 'FY27 autumn revision',
     revises: { budget: budget.id, reason: 'New power tariff since July' },
@@ -141,7 +143,7 @@ export async function demoBook(
     },
     '2026-11-09T09:20:00.000Z',
   );
-  for (const command of demoCash(history.book, blocks, revision.id)) run(command, '2026-11-09T09:40:00.000Z');
+  for (const command of demoCash(history.book, blocks)) run(command, '2026-11-09T09:40:00.000Z');
   return { history, blocks };
 }
 

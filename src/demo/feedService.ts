@@ -1,8 +1,9 @@
-import { monthCalendar } from '@/core/calendar';
+import { day, monthCalendar } from '@/core/calendar';
 import { minor, plainDecimal } from '@/core/money';
-import type { FeedCompany, FeedEntry, FeedPage } from '@/core/intake';
+import type { FeedCompany, FeedEntry, FeedOpen, FeedPage } from '@/core/intake';
 import { DEMO_ACCOUNTS } from './accounts';
 import { demoLedger } from './ledger';
+import { openAt } from './openItems';
 
 /** How the simulated service misbehaves, to see that nothing is lost or doubled. */
 export type FeedBehavior = {
@@ -32,6 +33,7 @@ export class FeedService {
   private closed = FIRST_CLOSED;
   private behavior: FeedBehavior = WELL;
   private all: FeedEntry[] | null = null;
+  private openItems: FeedOpen | null = null;
 
   get settings(): FeedBehavior & { readonly closedMonths: number } {
     return { ...this.behavior, closedMonths: this.closed };
@@ -94,6 +96,14 @@ export class FeedService {
       return { ...page, entries: entries.slice(0, entries.length >> 1) };
     }
     return { ...page, entries };
+  }
+
+  /** What is unpaid, ordered and to be sold at the last closed day. */
+  open(): FeedOpen {
+    this.mayFail();
+    const through = lastDayOf(this.closed);
+    if (this.openItems?.through !== through) this.openItems = openAt(demoLedger(MONTHS), day(through));
+    return this.openItems;
   }
 
   private mayFail(): void {

@@ -3,6 +3,8 @@ import { dayNumberOf, toDayNumber, day as dayOfText, type PeriodId } from '@/cor
 import {
   feedCompanySchema,
   feedCursorSchema,
+  feedItems,
+  feedOpenSchema,
   isPullDue,
   pullFeed,
   type FeedAsk,
@@ -16,6 +18,7 @@ import { dispatch, useBookStore } from './bookStore';
 import type { Ground } from '@/core/ground';
 import { groundNow } from './ground';
 import { takePull, useIntake } from './intake';
+import { takeOpenItems } from './openItems';
 
 export const FEED_PATH = '/feed/v1';
 
@@ -25,8 +28,8 @@ export type PullRecord = {
   readonly how: 'asked' | 'scheduled';
   readonly outcome:
     | { readonly is: 'connected' }
-    | { readonly is: 'nothingNew' }
-    | { readonly is: 'taken'; readonly entries: number; readonly through: number }
+    | { readonly is: 'nothingNew'; readonly items?: number }
+    | { readonly is: 'taken'; readonly entries: number; readonly through: number; readonly items?: number }
     | { readonly is: 'waits'; readonly entries: number }
     | { readonly is: 'failed'; readonly code: FeedFault['code'] | 'busy'; readonly detail: string };
 };
@@ -118,19 +121,54 @@ export async function pullNow(how: PullRecord['how']): Promise<void> {
     const result = await pullFeed(ask, feed.cursor);
     if (!result.ok) return await record(how, { is: 'failed', ...result.fault });
     const { pull } = result;
-    if (pull.entries.length === 0) return await record(how, { is: 'nothingNew' });
+    if (pull.entries.length === 0) return await record(how, { is: 'nothingNew', ...(await pullOpenItems()) });
     const name = `Ledger feed, entries ${pull.since + 1}–${pull.company.last}`;
     const taken = await takePull(pull, name, closesThrough(ground, pull.company.closedThrough));
     await record(
       how,
       taken
-        ? { is: 'taken', entries: pull.entries.length, through: pull.company.last }
+        ? {
+            is: 'taken',
+            entries: pull.entries.length,
+            through: pull.company.last,
+            ...(await pullOpenItems()),
+          }
         : { is: 'waits', entries: pull.entries.length },
     );
   } finally {
     useFeed.setState({ pulling: false });
   }
 }
+
+/** The name under which the feed's open items stand in the book. */
+export const FEED_ITEMS = 'Ledger feed';
+
+/**
+ * Takes in what the feed says is unpaid, ordered or to be sold, where the book is closed through the same day. What did not
+ * change changes nothing; an answer that is none leaves what stands.
+ */
+async function pullOpenItems(): Promise<{ readonly items: number } | null> {
+  const ground = groundNow();
+  if (!ground || ground.closedThrough === null) return null;
+  try {
+    const open = feedOpenSchema.parse(await ask('open'));
+    if (open.through !== ground.calendar.period(ground.closedThrough).end) return null;
+    const { items } = feedItems(open, FEED_ITEMS, ground.book);
+    const there = ground.book.cash.items
+      .filter((i) => i.from === FEED_ITEMS)
+      .map(({ id: _, ...rest }) => rest);
+    if (!same(there, items)) takeOpenItems(ground, FEED_ITEMS, items);
+    return { items: items.length };
+  } catch {
+    return null;
+  }
+}
+
+const same = (a: readonly object[], b: readonly object[]): boolean => {
+  const texts = (all: readonly object[]) =>
+    all.map((i) => JSON.stringify(Object.entries(i).sort(([x], [y]) => (x < y ? -1 : 1)))).sort();
+  return JSON.stringify(texts(a)) === JSON.stringify(texts(b));
+};
 
 /** The last period that ends by a day; what is closed already when that is later. */
 function closesThrough({ book, calendar, closedThrough: now }: Ground, day: string | null): PeriodId | null {

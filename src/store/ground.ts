@@ -1,4 +1,4 @@
-import { useDeferredValue, useMemo } from 'react';
+import { useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { useDebouncedValue } from '@mantine/hooks';
 import { checkBook, type Check } from '@/core/checks';
 import type { LedgerBlock } from '@/core/ledger';
@@ -17,6 +17,16 @@ const groundOf = lastOf(made);
 const groundOfChecks = lastOf(made);
 
 const checksOf = lastOf(checkBook);
+
+/** The checks of the money ahead come when a book says something of its money: the first screen does without them. */
+type CashChecks = (ground: Ground) => Check[];
+const cashChecksOf = lastOf((reckon: CashChecks, ground: Ground) => reckon(ground));
+const saysOfCash = ({ cash, budgets }: Book): boolean =>
+  cash.floor !== null ||
+  cash.creditLine !== null ||
+  cash.taxes.length + cash.items.length + cash.dated.length > 0 ||
+  budgets.some((b) => b.terms.length > 0);
+const allOf = lastOf((book: readonly Check[], cash: readonly Check[]) => [...book, ...cash]);
 
 useBookStore.subscribe(({ history }) => setDayLocale(history?.book.locale ?? 'en-GB'));
 
@@ -47,9 +57,16 @@ export function useChecks(): readonly Check[] {
   // The two are one state: a book must never be checked against another's entries.
   const state = useMemo(() => ({ history, blocks }), [history, blocks]);
   const settled = useDeferredValue(useDebouncedValue(state, CHECK_REST_MS)[0]);
-  return settled.history
-    ? checksOf(groundOfChecks(settled.history.book, settled.blocks), settled.blocks)
-    : NONE;
+  const [cash, setCash] = useState<{ readonly reckon: CashChecks } | null>(null);
+  const asks = settled.history !== null && saysOfCash(settled.history.book);
+  useEffect(() => {
+    if (asks && !cash)
+      void import('@/core/checks/cashChecks').then(({ checkCash }) => setCash({ reckon: checkCash }));
+  }, [asks, cash]);
+  if (!settled.history) return NONE;
+  const ground = groundOfChecks(settled.history.book, settled.blocks);
+  const ofBook = checksOf(ground, settled.blocks);
+  return asks && cash ? allOf(ofBook, cashChecksOf(cash.reckon, ground)) : ofBook;
 }
 const NONE: readonly Check[] = [];
 const CHECK_REST_MS = 300;

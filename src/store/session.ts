@@ -28,8 +28,8 @@ export const BOOKS_VIEWS: readonly BooksView[] = [
   'journal',
 ];
 
-export type CashPage = 'ahead' | 'items' | 'terms' | 'dated' | 'taxes' | 'rules';
-export const CASH_PAGES: readonly CashPage[] = ['ahead', 'items', 'terms', 'dated', 'taxes', 'rules'];
+export type CashPage = 'ahead' | 'items' | 'terms' | 'dated' | 'taxes' | 'rules' | 'kept';
+export const CASH_PAGES: readonly CashPage[] = ['ahead', 'items', 'terms', 'dated', 'taxes', 'rules', 'kept'];
 
 export type BudgetView = 'sheet' | 'drivers' | 'firstPass' | 'compare' | 'history' | 'report';
 

@@ -99,7 +99,9 @@ export type ThenAndNow = {
   readonly now: readonly number[];
   /** What the banks held at the start is another figure now: the ledger was changed since. */
   readonly opening: number;
-  /** Now less then, by flow, in each range. */
+  /** Money in each range, by flow: as it was expected, as it was, and now less then. */
+  readonly expected: Readonly<Record<Flow, readonly number[]>>;
+  readonly happened: Readonly<Record<Flow, readonly number[]>>;
   readonly differences: Readonly<Record<Flow, readonly number[]>>;
 };
 
@@ -140,6 +142,8 @@ export function thenAndNow(
     then: closings(then.opening, was),
     now: closings(now.opening, is),
     opening: now.opening - then.opening,
+    expected: was,
+    happened: is,
     differences: Object.fromEntries(
       FLOWS.map((f) => [f, ranges.map((_, i) => is[f][i]! - was[f][i]!)]),
     ) as Record<Flow, number[]>,

@@ -76,7 +76,7 @@ export function postLine(
   const { terms } = line;
   const scheme = terms.tax && input.taxes.find((t) => t.id === terms.tax!.scheme);
   // The tax of a month's amount is rounded once, and divided as the amount is.
-  const taxes = scheme ? money.map((v) => taxOf(v, terms.tax!.rate)) : money.map(() => 0);
+  const taxes = scheme ? money.map((v) => taxOf(v, terms.tax!.rate)) : nothing(money.length);
   const percents = terms.parts.map((p) => p.percent);
   const single = percents.length === 1;
   const divided = (all: readonly number[]) => all.map((v) => splitByPercents(v, percents).parts);

@@ -13,7 +13,19 @@ import { wholeRow, type Figures } from '@/core/plan';
 import { fillStatement, statementRows } from '@/core/report';
 
 export type CheckCode =
-  'debitsCredits' | 'tieOut' | 'untied' | 'balances' | 'monthsToYears' | 'subtotals' | 'lineAccounts';
+  | 'debitsCredits'
+  | 'tieOut'
+  | 'untied'
+  | 'balances'
+  | 'monthsToYears'
+  | 'subtotals'
+  | 'lineAccounts'
+  /** Of the money ahead. */
+  | 'cashOpening'
+  | 'cashPostings'
+  | 'cashBalanced'
+  | 'itemsTie'
+  | 'floorKept';
 
 /** A rule that must hold, with what breaks it. */
 export type Check = {
@@ -21,6 +33,8 @@ export type Check = {
   /** What it was applied to: a file's name, a budget's name, or empty for the book. */
   readonly subject: string;
   readonly holds: boolean;
+  /** What does not hold is no fault of the book, but something to know. */
+  readonly notice?: boolean;
   /** The difference or names that break it, in plain figures; empty when it holds. */
   readonly detail: string;
 };

@@ -95,7 +95,8 @@ function writeCell(
   const apart = row.apart?.includes(column.key) ?? false;
   const own = apart ? null : columnFormula(table, row, r, column);
   const adds = !column.formula || (apart && isMoney);
-  const formula = own ?? (adds ? totalFormula(row, i) : null);
+  const carried = row.carries !== undefined && i > 0 ? address(row.carries, i - 1) : null;
+  const formula = own ?? carried ?? (adds ? totalFormula(row, i) : null);
   cell.value = formula ? { formula, result: number } : number;
 }
 

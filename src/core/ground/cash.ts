@@ -49,6 +49,8 @@ export type CashView = {
   /** Measured from the ledger: how fast money came, how fast bills were paid. */
   readonly measured: { readonly in: MeasuredShares; readonly out: MeasuredShares };
   readonly creditLine: Cash['creditLine'];
+  /** Sources that the forecast leaves out. */
+  readonly without: readonly CashSource[];
   /** Whether what the bank holds at the start comes from the ledger, was said, or is not known. */
   readonly opening: OpeningFrom;
   /** Open items less what receivables and payables stand at, debits positive: what has no item. */
@@ -118,6 +120,9 @@ const makeLooked = () => ({
   expected: lastOf(expectedItems),
 });
 
+/** The forecast of every source. */
+export const ALL_SOURCES = 'all';
+
 /** The last day of what is known: of the closed months; of the ledger where nothing was closed; before the budget else. */
 export function cashStart(
   { calendar, closedThrough, balances }: Ground,
@@ -131,12 +136,13 @@ export function cashStart(
 
 /**
  * The company's money ahead: the months after what is closed by the budget that is looked at, and by those in force where it
- * plans nothing; at least twelve months. Null where nothing is known at all.
+ * plans nothing; at least twelve months. Null where nothing is known at all. `forecast`: a named one, `ALL_SOURCES`, or
+ * the company's own.
  */
 export function cashOf(
   ground: Ground,
   budget: Budget | null,
-  forecast: string | null = null,
+  forecast: string | null = ground.book.cash.own,
 ): CashView | null {
   const { book, calendar, balances, blocks, view } = ground;
   const closed = cashStart(ground, budget);
@@ -197,6 +203,7 @@ export function cashOf(
     termsOf: termsIn(budget),
     measured: sides.shares,
     creditLine: book.cash.creditLine,
+    without,
     opening: opening.from,
     withoutItems: withoutItems(book, opening.of, shown),
   };

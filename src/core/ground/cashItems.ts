@@ -30,6 +30,8 @@ export type ShownItem = {
   readonly from: string | null;
   readonly expected: DayNumber;
   readonly state: ItemChange['state'];
+  /** The state that it has while nobody decides anything of it. */
+  readonly plainState: 'counted' | 'waiting';
   readonly change: ItemChange | null;
 };
 
@@ -87,7 +89,7 @@ export function shownItems(cash: Cash, sides: Sides, start: DayNumber): readonly
       const own = usualOf(counterparty);
       return start + (own === null ? OVERDUE : Math.max(1, own - usual));
     };
-    const show = (item: Omit<ShownItem, 'expected' | 'change' | 'state'>): void => {
+    const show = (item: Omit<ShownItem, 'expected' | 'change' | 'state' | 'plainState'>): void => {
       const change = cash.changes[item.key] ?? null;
       const expected = change?.day
         ? toDayNumber(change.day)
@@ -96,7 +98,8 @@ export function shownItems(cash: Cash, sides: Sides, start: DayNumber): readonly
           : overdue(item.counterparty);
       // What the ledger brought since someone last looked waits, until he does.
       const isNew = item.from === null && looked !== null && item.dated > looked;
-      out.push({ ...item, expected, change, state: change?.state ?? (isNew ? 'waiting' : 'counted') });
+      const plainState = isNew ? 'waiting' : 'counted';
+      out.push({ ...item, expected, change, plainState, state: change?.state ?? plainState });
     };
     const filed = cash.items.filter((i) => i.side === side);
     for (const i of filed)

@@ -23,6 +23,7 @@ export {
   type YearBefore,
 } from './yearBefore';
 export { lineMoney, type LineMoney } from './lineMoney';
-export { cashOf, cashStart, type CashView, type LineTerms } from './cash';
+export { ALL_SOURCES, cashOf, cashStart, type CashView, type LineTerms } from './cash';
 export { approvedCash, closingsAt, keptFrom, thenAndNowOf } from './keptCash';
+export { trialOfTerms } from './trial';
 export type { ShownItem } from './cashItems';

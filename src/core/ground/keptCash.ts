@@ -140,7 +140,10 @@ function rangesOf({ calendar }: Ground, { from, to }: DayRange, grain: 'weeks' |
 }
 
 /** Where an account's money belongs, as far as kinds tell: pay by the terms that say so. (Common practice.) */
-function flowsOf(accounts: readonly Account[], termsOf: CashView['termsOf']): (account: Account) => Flow {
+export function flowsOf(
+  accounts: readonly Account[],
+  termsOf: CashView['termsOf'],
+): (account: Account) => Flow {
   const pay = new Set<AccountId>();
   for (const a of accounts)
     if (isProfitAndLoss(a.kind))

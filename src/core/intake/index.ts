@@ -56,5 +56,6 @@ export {
   type FeedPull,
   type FeedResult,
 } from './feed';
+export { feedItems, feedOpenSchema, type FeedItems, type FeedOpen } from './feedItems';
 export { isPullDue, type LocalMinute } from './schedule';
 export { type KindHint } from './suggest';

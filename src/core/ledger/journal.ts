@@ -1,3 +1,4 @@
+import { textAt } from './texts';
 import type { LedgerBlock } from './block';
 
 /** The rows of a block by journal entry: the k-th has the places `starts[k]` up to before `starts[k + 1]` of `order`. */
@@ -23,16 +24,30 @@ export function journalOf(block: LedgerBlock): Journal {
 export const rowAt = ({ order }: Journal, place: number): number => (order === null ? place : order[place]!);
 
 function readJournal(block: LedgerBlock): Journal {
-  const together = runsOf(block, null);
+  const together = runsOf(block, block.reference, null);
   if (isBalanced(block, together)) return together;
-  const { day, reference, count } = block;
+  const { day, count } = block;
+  const reference = sameTexts(block);
   const order = Int32Array.from({ length: count }, (_, i) => i).sort(
     (a, b) => day[a]! - day[b]! || reference[a]! - reference[b]! || a - b,
   );
-  return runsOf(block, order);
+  return runsOf(block, reference, order);
 }
 
-function runsOf({ count, day, reference }: LedgerBlock, order: Int32Array | null): Journal {
+/** References as numbers that are the same where their texts are: rows apart have places of their own in the texts. */
+function sameTexts({ reference, count, texts }: LedgerBlock): Int32Array {
+  const known = new Map<string, number>([['', 0]]);
+  const out = new Int32Array(count);
+  for (let i = 0; i < count; i++) {
+    const text = textAt(texts, reference[i]!);
+    let place = known.get(text);
+    if (place === undefined) known.set(text, (place = known.size));
+    out[i] = place;
+  }
+  return out;
+}
+
+function runsOf({ count, day }: LedgerBlock, reference: Int32Array, order: Int32Array | null): Journal {
   const starts = new Int32Array(count + 1);
   let n = 0;
   let before = -1;

@@ -253,6 +253,8 @@ export const cashSchema = z.strictObject({
   /** Days over which receivables and payables without items run off. */
   runOff: whole(1, 1000),
   forecasts: list(forecastSchema, 0, 50),
+  /** The one that is the company's own: what is shown first, checked and kept with an approval; null for all sources. */
+  own: z.nullable(id),
   /** Whether what a refresh brings counts at once, waits for someone's look and counts, or waits and does not. */
   newItems: z.enum(['counted', 'waitCounted', 'wait']),
   /** The ledger's items up to this day were looked at. */
@@ -295,6 +297,7 @@ export const NO_CASH: Cash = {
   changes: {},
   runOff: 30,
   forecasts: [],
+  own: null,
   newItems: 'counted',
   lookedThrough: null,
   ordersOnTop: [],

@@ -10,5 +10,12 @@ export const toVersion5 = (old: Old): Old => ({
     ...b,
     approved: b.approved ? { ...(b.approved as Old), cash: null } : null,
   })),
-  cash: { ...(old.cash as Old), newItems: 'counted', lookedThrough: null, ordersOnTop: [], kept: [] },
+  cash: {
+    ...(old.cash as Old),
+    own: null,
+    newItems: 'counted',
+    lookedThrough: null,
+    ordersOnTop: [],
+    kept: [],
+  },
 });

@@ -8,6 +8,12 @@ export type CashReportInput = Pick<ReportTable, 'book' | 'currency' | 'title' | 
   readonly table: CashTable;
   /** Heads of the ranges of days. */
   readonly heads: readonly { readonly key: string; readonly group: string; readonly label: string }[];
+  /** What each bank account holds at the end of each range; shown where there are several. */
+  readonly banks: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly closing: readonly number[];
+  }[];
 };
 
 /** What a source is called. */
@@ -53,7 +59,7 @@ const SECTIONS = [
 ] as const;
 
 /** The bank ahead as a report: opening balance, sources, closing balance, and the lowest day of each range. */
-export function cashReport({ table, heads, ...words }: CashReportInput): ReportTable {
+export function cashReport({ table, heads, banks, ...words }: CashReportInput): ReportTable {
   const columns = heads.map((h): ReportColumn => ({ ...h, kind: 'money', of: 'plan', formula: null }));
   const rows: ReportRow[] = [];
   const add = (
@@ -80,7 +86,17 @@ export function cashReport({ table, heads, ...words }: CashReportInput): ReportT
       sign,
     });
   }
-  add({ kind: 'result', key: 'closing', label: 'Closing balance', cells: [...table.closing], terms: totals });
+  const closing = add({
+    kind: 'result',
+    key: 'closing',
+    label: 'Closing balance',
+    cells: [...table.closing],
+    terms: totals,
+  });
+  rows[opening] = { ...rows[opening]!, carries: closing };
+  if (banks.length > 1)
+    for (const bank of banks)
+      add({ kind: 'line', key: `bank-${bank.id}`, label: `of it, ${bank.name}`, cells: [...bank.closing] });
   add({ kind: 'line', key: 'low', label: 'Lowest day', cells: table.low.map((l) => l?.amount ?? null) });
   return { ...words, columns, rows };
 }

@@ -34,6 +34,8 @@ export type ReportRow = {
   readonly cells: readonly ReportCell[];
   /** For totals: the rows of this table that they add. */
   readonly terms: readonly Term[];
+  /** A row that begins each column where another row ended the one before. */
+  readonly carries?: number;
   /** A row of balances: a column that sums others shows the last of them instead. */
   readonly lastOf?: boolean;
   /** Columns whose formula does not hold here, since rows that count in this one stand apart from them. */

@@ -175,14 +175,17 @@ function PullLog({ log }: { readonly log: readonly PullRecord[] }) {
   );
 }
 
+const itemsWords = (items: number | undefined) =>
+  items === undefined ? '' : `; ${count(items, 'open item', 'open items')} as of the closed day`;
+
 function outcomeWords(o: PullRecord['outcome']): string {
   switch (o.is) {
     case 'connected':
       return 'connected';
     case 'nothingNew':
-      return 'nothing new';
+      return `nothing new${itemsWords(o.items)}`;
     case 'taken':
-      return `${count(o.entries, 'entry', 'entries')} taken in, up to number ${o.through.toLocaleString('en-US')}`;
+      return `${count(o.entries, 'entry', 'entries')} taken in, up to number ${o.through.toLocaleString('en-US')}${itemsWords(o.items)}`;
     case 'waits':
       return `${count(o.entries, 'entry', 'entries')} came and wait for your look on the intake page`;
     case 'failed':

@@ -5,7 +5,7 @@ import { Button, NativeSelect, SegmentedControl } from '@mantine/core';
 import { editText, minor, type Minor } from '@/core/money';
 import type { PeriodIndex } from '@/core/calendar';
 import { at, type Selection } from '@/core/sheet';
-import type { CashView, Ground } from '@/core/ground';
+import { ALL_SOURCES, type CashView, type Ground } from '@/core/ground';
 import { ExportMenu } from '@/components/ExportMenu';
 import { SheetView } from '@/components/sheet/SheetView';
 import type { CellFormat } from '@/components/sheet/SheetRowView';
@@ -26,14 +26,15 @@ export function AheadView({
   ground,
   view,
   from,
+  forecastId,
 }: {
   readonly ground: Ground;
   readonly view: CashView;
   readonly from: PeriodIndex;
+  readonly forecastId: string | null;
 }) {
   const { book } = ground;
   const grain = useSession((s) => s.cashGrain);
-  const forecastId = useSession((s) => s.cashForecast);
   const money = moneyFormat(book);
   const data = useMemo(() => aheadData(ground, view, grain, from), [ground, view, grain, from]);
   const { rows, columns, table } = data;
@@ -73,12 +74,15 @@ export function AheadView({
           {book.cash.forecasts.length > 0 && (
             <NativeSelect
               aria-label="Forecast"
-              value={forecastId ?? ''}
+              value={forecastId ?? ALL_SOURCES}
               data={[
-                { value: '', label: 'All sources' },
-                ...book.cash.forecasts.map((f) => ({ value: f.id, label: f.name })),
+                { value: ALL_SOURCES, label: 'All sources' },
+                ...book.cash.forecasts.map((f) => ({
+                  value: f.id,
+                  label: f.id === book.cash.own ? `${f.name} (our own)` : f.name,
+                })),
               ]}
-              onChange={(e) => setSession({ cashForecast: e.currentTarget.value || null })}
+              onChange={(e) => setSession({ cashForecast: e.currentTarget.value })}
             />
           )}
           <SourcesButton book={book} forecast={forecastId} />

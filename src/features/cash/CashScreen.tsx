@@ -21,6 +21,7 @@ const ItemsView = dynamic(() => import('./ItemsView').then((m) => m.ItemsView));
 const TermsView = dynamic(() => import('./TermsView').then((m) => m.TermsView));
 const DatedView = dynamic(() => import('./DatedView').then((m) => m.DatedView));
 const TaxesView = dynamic(() => import('./TaxesView').then((m) => m.TaxesView));
+const KeptView = dynamic(() => import('./KeptView').then((m) => m.KeptView));
 const RulesView = dynamic(() => import('./RulesView').then((m) => m.RulesView));
 
 const PAGES: Record<CashPage, string> = {
@@ -30,6 +31,7 @@ const PAGES: Record<CashPage, string> = {
   dated: 'Dated items',
   taxes: 'Taxes',
   rules: 'Bank and floor',
+  kept: 'Then and now',
 };
 
 /** The bank ahead: what the budget, open items, taxes and dated items make of it, and what they follow. */
@@ -38,10 +40,11 @@ export function CashScreen() {
   const router = useRouter();
   const page = useSession((s) => s.cashPage);
   const budgetId = useSession((s) => s.budgetId);
-  const forecastId = useSession((s) => s.cashForecast);
+  const chosenForecast = useSession((s) => s.cashForecast);
   const month = useSession((s) => s.cashMonth);
   const { book, calendar } = ground;
   const budget = chosenBudget(book.budgets, budgetId);
+  const forecastId = chosenForecast ?? book.cash.own;
   const view = useMemo(() => cashOf(ground, budget, forecastId), [ground, budget, forecastId]);
   const money = moneyFormat(book);
   const forecast = view?.forecast;
@@ -131,9 +134,10 @@ export function CashScreen() {
             />
           )}
         </div>
-        {page === 'ahead' && <AheadView ground={ground} view={view} from={from} />}
+        {page === 'ahead' && <AheadView ground={ground} view={view} from={from} forecastId={forecastId} />}
         {page === 'items' && <ItemsView ground={ground} view={view} />}
         {page === 'terms' && <TermsView ground={ground} view={view} budget={budget} />}
+        {page === 'kept' && <KeptView ground={ground} view={view} />}
         {page === 'dated' && <DatedView ground={ground} view={view} />}
         {page === 'taxes' && <TaxesView ground={ground} view={view} />}
         {page === 'rules' && <RulesView ground={ground} view={view} />}

@@ -1,10 +1,10 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import { Button, NativeSelect, SegmentedControl, TextInput } from '@mantine/core';
+import { Button, Checkbox, NativeSelect, SegmentedControl, TextInput } from '@mantine/core';
 import { minor } from '@/core/money';
 import { fromDayNumber, type Day } from '@/core/calendar';
-import { LIMITS, type ItemChange } from '@/core/model';
+import { LIMITS, type Cash, type ItemChange } from '@/core/model';
 import type { CashView, Ground, ShownItem } from '@/core/ground';
 import { CellSelect } from '@/components/CellSelect';
 import stage from '@/components/Stage.module.css';
@@ -19,6 +19,7 @@ import classes from './Cash.module.css';
 
 const STATES: readonly { readonly value: ItemChange['state']; readonly label: string }[] = [
   { value: 'counted', label: 'counts' },
+  { value: 'waiting', label: 'waits for a look' },
   { value: 'held', label: 'on hold' },
   { value: 'leftOut', label: 'left out' },
 ];
@@ -37,6 +38,7 @@ const AGES = [
   ['over 90', 91, Infinity],
 ] as const;
 const STEP = 200;
+const KIND_WORDS = { order: 'order', disposal: 'to be sold' } as const;
 
 /** What is unpaid at the closed day: aged, searched, moved to another day, held or left out, each with a reason. */
 export function ItemsView({ ground, view }: { readonly ground: Ground; readonly view: CashView }) {
@@ -45,21 +47,24 @@ export function ItemsView({ ground, view }: { readonly ground: Ground; readonly 
   const [sought, setSought] = useState('');
   const [order, setOrder] = useState<Order>('due');
   const [shown, setShown] = useState(STEP);
+  const [onlyWaiting, setOnlyWaiting] = useState(false);
   const money = moneyFormat(ground.book);
   const { start } = view.input;
   const own = useMemo(() => view.items.filter((i) => i.side === side), [view.items, side]);
   const found = useMemo(() => {
     const text = sought.trim().toLowerCase();
     return own
+      .filter((i) => !onlyWaiting || i.state === 'waiting')
       .filter((i) => text === '' || `${i.counterparty} ${i.number}`.toLowerCase().includes(text))
       .sort(BY[order]);
-  }, [own, sought, order]);
+  }, [own, sought, order, onlyWaiting]);
   const change = (item: ShownItem, to: Partial<ItemChange>) => {
-    const was = item.change ?? { day: null, state: 'counted', reason: '' };
+    const was = item.change ?? { day: null, state: item.state, reason: '' };
     const next: ItemChange = { ...was, ...to, by: personNow().name.slice(0, LIMITS.person), at: instant() };
-    const plain = next.day === null && next.state === 'counted';
+    const plain = next.day === null && next.state === item.plainState;
     dispatch({ type: 'setItemChanges', changes: [{ key: item.key, change: plain ? null : next }] });
   };
+  const waiting = view.items.filter((i) => i.state === 'waiting');
   const total = own.filter((i) => i.kind === 'invoice').reduce((t, i) => t + i.open, 0);
   const left = view.withoutItems[side];
   return (
@@ -93,7 +98,17 @@ export function ItemsView({ ground, view }: { readonly ground: Ground; readonly 
           ]}
           onChange={(e) => setOrder(e.currentTarget.value as Order)}
         />
+        <NewItems ground={ground} view={view} waiting={waiting} readOnly={readOnly} />
+        {waiting.length > 0 && (
+          <Checkbox
+            size="xs"
+            label="only what waits"
+            checked={onlyWaiting}
+            onChange={(e) => setOnlyWaiting(e.currentTarget.checked)}
+          />
+        )}
         <span className={stage.push} />
+        <OrdersStand ground={ground} view={view} side={side} readOnly={readOnly} />
         <TakeItems ground={ground} />
       </div>
       <div className={classes.ages}>
@@ -133,11 +148,15 @@ export function ItemsView({ ground, view }: { readonly ground: Ground; readonly 
           <tbody>
             {found.slice(0, shown).map((i) => {
               const name = `${i.counterparty || 'Brought forward'} ${i.number}`.trim();
-              const state = i.change?.state ?? 'counted';
+              const { state } = i;
               return (
-                <tr key={i.key} data-chosen={i.change !== null} data-off={state !== 'counted'}>
+                <tr
+                  key={i.key}
+                  data-chosen={i.change !== null}
+                  data-off={state === 'held' || state === 'leftOut'}
+                >
                   <td>{i.counterparty || <i>Brought forward</i>}</td>
-                  <td>{i.kind === 'order' ? `${i.number} (order)` : i.number}</td>
+                  <td>{i.kind === 'invoice' ? i.number : `${i.number} (${KIND_WORDS[i.kind]})`}</td>
                   <td>{onDay(i.dated)}</td>
                   <td>{onDay(i.due)}</td>
                   <td className={classes.figure}>{money.exact(minor(i.open))}</td>
@@ -191,5 +210,100 @@ export function ItemsView({ ground, view }: { readonly ground: Ground; readonly 
         )}
       </div>
     </div>
+  );
+}
+
+/** What happens to what a refresh brings, and looking at what waits. */
+function NewItems({
+  ground,
+  view,
+  waiting,
+  readOnly,
+}: {
+  readonly ground: Ground;
+  readonly view: CashView;
+  readonly waiting: readonly ShownItem[];
+  readonly readOnly: boolean;
+}) {
+  const day = fromDayNumber(view.input.start);
+  return (
+    <>
+      <NativeSelect
+        aria-label="New items of a refresh"
+        value={ground.book.cash.newItems}
+        disabled={readOnly}
+        data={[
+          { value: 'counted', label: 'new items count at once' },
+          { value: 'waitCounted', label: 'new items wait, and count' },
+          { value: 'wait', label: 'new items wait, uncounted' },
+        ]}
+        onChange={(e) => {
+          const newItems = e.currentTarget.value as Cash['newItems'];
+          dispatch({
+            type: 'setCash',
+            change: { newItems, lookedThrough: ground.book.cash.lookedThrough ?? day },
+          });
+        }}
+      />
+      {waiting.length > 0 && (
+        <Button
+          disabled={readOnly}
+          onClick={() => {
+            const by = personNow().name.slice(0, LIMITS.person);
+            const changes = waiting.flatMap((i) =>
+              i.change
+                ? [
+                    {
+                      key: i.key,
+                      change: i.change.day
+                        ? { ...i.change, state: 'counted' as const, by, at: instant() }
+                        : null,
+                    },
+                  ]
+                : [],
+            );
+            if (changes.length > 0) dispatch({ type: 'setItemChanges', changes });
+            if (waiting.some((i) => !i.change)) dispatch({ type: 'setCash', change: { lookedThrough: day } });
+          }}
+        >
+          {waiting.length === 1
+            ? 'Looked at the one that waits'
+            : `Looked at all ${waiting.length} that wait`}
+        </Button>
+      )}
+    </>
+  );
+}
+
+/** Whether orders of a side stand in place of the plan or on top of it; nothing where there are none. */
+function OrdersStand({
+  ground,
+  view,
+  side,
+  readOnly,
+}: {
+  readonly ground: Ground;
+  readonly view: CashView;
+  readonly side: 'in' | 'out';
+  readonly readOnly: boolean;
+}) {
+  if (!view.items.some((i) => i.kind === 'order' && i.side === side)) return null;
+  const source = side === 'in' ? 'salesOrders' : 'purchaseOrders';
+  const { ordersOnTop } = ground.book.cash;
+  return (
+    <NativeSelect
+      aria-label="Orders and the plan"
+      value={ordersOnTop.includes(source) ? 'top' : 'place'}
+      disabled={readOnly}
+      data={[
+        { value: 'place', label: 'orders in place of the plan' },
+        { value: 'top', label: 'orders on top of the plan' },
+      ]}
+      onChange={(e) => {
+        const rest = ordersOnTop.filter((s) => s !== source);
+        const onTop = e.currentTarget.value === 'top';
+        dispatch({ type: 'setCash', change: { ordersOnTop: onTop ? [...rest, source] : rest } });
+      }}
+    />
   );
 }

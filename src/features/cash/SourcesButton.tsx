@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import { Button, Checkbox, Group, Stack, TextInput } from '@mantine/core';
-import { CASH_SOURCES, LIMITS, type Book, type CashSource, type Forecast } from '@/core/model';
+import { CASH_SOURCES, LIMITS, type Book, type Cash, type CashSource, type Forecast } from '@/core/model';
 import { SOURCE_NAMES } from '@/core/report';
 import { PanelButton } from '@/components/Opens';
 import { dispatch, useBookStore } from '@/store/bookStore';
@@ -11,12 +11,13 @@ import { setSession } from '@/store/session';
 /** Which sources count: of a named forecast, or of a new one. */
 export function SourcesButton({ book, forecast }: { readonly book: Book; readonly forecast: string | null }) {
   const readOnly = useBookStore((s) => s.readOnly);
-  const { forecasts } = book.cash;
+  const { forecasts, own } = book.cash;
   const chosen = forecasts.find((f) => f.id === forecast) ?? null;
   const [draft, setDraft] = useState<readonly CashSource[]>([]);
   const [name, setName] = useState('');
   const without = chosen?.without ?? draft;
-  const save = (all: readonly Forecast[]) => dispatch({ type: 'setCash', change: { forecasts: [...all] } });
+  const setCash = (change: Partial<Pick<Cash, 'forecasts' | 'own'>>) => dispatch({ type: 'setCash', change });
+  const save = (all: readonly Forecast[]) => setCash({ forecasts: [...all] });
   const toggle = (source: CashSource, counts: boolean) => {
     const next = counts ? without.filter((s) => s !== source) : [...without, source];
     if (chosen) save(forecasts.map((f) => (f === chosen ? { ...f, without: [...next] } : f)));
@@ -44,15 +45,26 @@ export function SourcesButton({ book, forecast }: { readonly book: Book; readonl
           />
         ))}
         {chosen ? (
-          <Button
-            disabled={readOnly}
-            onClick={() => {
-              save(forecasts.filter((f) => f !== chosen));
-              setSession({ cashForecast: null });
-            }}
-          >
-            Forget “{chosen.name}”
-          </Button>
+          <Group gap={6}>
+            <Button
+              disabled={readOnly}
+              onClick={() => setCash({ own: own === chosen.id ? null : chosen.id })}
+            >
+              {own === chosen.id ? 'Not our own any more' : 'Make it our own'}
+            </Button>
+            <Button
+              disabled={readOnly}
+              onClick={() => {
+                setCash({
+                  forecasts: forecasts.filter((f) => f !== chosen),
+                  own: own === chosen.id ? null : own,
+                });
+                setSession({ cashForecast: null });
+              }}
+            >
+              Forget “{chosen.name}”
+            </Button>
+          </Group>
         ) : (
           <form
             onSubmit={(e) => {

@@ -4,12 +4,11 @@ import { useState } from 'react';
 import { Button, FileButton } from '@mantine/core';
 import { readOpenItems, type OpenFileIssue, type OpenFileRead } from '@/core/cash';
 import { numberFormatOf } from '@/core/money';
-import { LIMITS, type OpenItem } from '@/core/model';
+import type { OpenItem } from '@/core/model';
 import type { Ground } from '@/core/ground';
 import { Dialog } from '@/components/Dialog';
-import { instant } from '@/store/actions';
-import { dispatch, useBookStore } from '@/store/bookStore';
-import { personNow } from '@/store/person';
+import { takeOpenItems } from '@/store/openItems';
+import { useBookStore } from '@/store/bookStore';
 import { say } from '@/store/session';
 
 const WORDS: Record<OpenFileIssue['code'], string> = {
@@ -54,10 +53,8 @@ export function TakeItems({ ground }: { readonly ground: Ground }) {
   };
   const accept = () => {
     if (!asked) return;
-    const items = asked.read.items.map((i, n) => ({ ...i, id: `o${book.nextId + n}` }));
-    const by = personNow().name.slice(0, LIMITS.person);
-    const from = asked.name.slice(0, LIMITS.fileName);
-    if (dispatch({ type: 'takeOpenItems', from, items, by, at: instant() })) return;
+    const { items } = asked.read;
+    if (takeOpenItems(ground, asked.name, items)) return;
     say(`${items.length} items of ${asked.name} taken in. Ctrl+Z takes them back.`);
     setAsked(null);
   };

@@ -3,7 +3,15 @@
 import { useMemo, useState } from 'react';
 import { Button, Checkbox, NativeSelect, TextInput } from '@mantine/core';
 import { minor, percent } from '@/core/money';
-import { isProfitAndLoss, type Account, type Budget, type Terms } from '@/core/model';
+import {
+  isProfitAndLoss,
+  segmentName,
+  termsKey,
+  type Account,
+  type Budget,
+  type SegmentId,
+  type Terms,
+} from '@/core/model';
 import type { CashView, Ground, LineTerms } from '@/core/ground';
 import { ROW_NAMES } from '@/core/report';
 import { PercentInput } from '@/components/MoneyInput';
@@ -11,11 +19,12 @@ import stage from '@/components/Stage.module.css';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import { moneyFormat } from '@/store/format';
 import { TermsEditor } from './TermsEditor';
-import { MeasuredNote } from './MeasuredNote';
+import { MeasuredNote, TrialNote } from './MeasuredNote';
 import { LineMoney } from './LineMoney';
 import { termsWords, TERMS_NAMES } from './cashWords';
 import classes from './Cash.module.css';
 
+const SAID = { account: 'said', group: 'said for the group', kind: 'said for the kind' } as const;
 const FROM = {
   history: 'ledger',
   name: 'name',
@@ -37,7 +46,12 @@ export function TermsView({
   const money = moneyFormat(book);
   const [sought, setSought] = useState('');
   const [checked, setChecked] = useState<readonly string[]>([]);
-  const [chosen, setChosen] = useState<string | null>(null);
+  const [chosen, setChosenLine] = useState<string | null>(null);
+  const [reach, setReach] = useState<Reach>({ of: 'line' });
+  const setChosen = (id: string) => {
+    setChosenLine(id);
+    setReach({ of: 'line' });
+  };
   const planned = useMemo(() => {
     const sums = new Map<string, number>();
     for (const { line } of view.lines.values())
@@ -55,17 +69,43 @@ export function TermsView({
       .map((account) => ({ account, ...view.termsOf(account, null) }))
       .sort((a, b) => doubt(b) - doubt(a));
   }, [book.accounts, planned, sought, view]);
-  const row = rows.find((r) => r.account.id === chosen);
+  const line = rows.find((r) => r.account.id === chosen);
+  const row =
+    line && reach.of === 'segment' ? { ...line, ...view.termsOf(line.account, reach.segment) } : line;
   const targets = (account: Account): readonly Account[] =>
     checked.includes(account.id) ? book.accounts.filter((a) => checked.includes(a.id)) : [account];
+  const axis = budget?.axis ? book.axes.find((a) => a.id === budget.axis) : undefined;
+  const segment = reach.of === 'segment' ? reach.segment : null;
+  const targetOf = (account: Account): Pick<Terms, 'of' | 'segment'> => {
+    const { kind, group } = account;
+    switch (reach.of) {
+      case 'group':
+        return { of: { of: 'group', kind, group } };
+      case 'kind':
+        return { of: { of: 'kind', kind } };
+      case 'segment':
+        return { of: { of: 'account', account: account.id }, segment };
+      case 'line':
+        return { of: { of: 'account', account: account.id } };
+    }
+  };
+  /** The terms that a line follows now, to be taken back. */
+  const said = (a: Account): Pick<Terms, 'of' | 'segment'> => {
+    const { of, segment: own } = view.termsOf(a, segment).terms;
+    return own === undefined ? { of } : { of, segment: own };
+  };
   const save = (account: Account, change: Partial<Terms>) => {
     if (!budget) return;
-    const terms = targets(account).map((a): Terms => ({
-      ...view.termsOf(a, null).terms,
-      ...change,
-      of: { of: 'account', account: a.id },
-    }));
-    dispatch({ type: 'setTerms', budget: budget.id, terms, without: [] });
+    const terms = new Map<string, Terms>();
+    const without: Pick<Terms, 'of' | 'segment'>[] = [];
+    for (const a of targets(account)) {
+      const { segment: _, ...now } = view.termsOf(a, segment).terms;
+      const said: Terms = { ...now, ...change, ...targetOf(a) };
+      terms.set(termsKey(said), said);
+      // What is said for a group or kind is followed by this line too.
+      if (reach.of === 'group' || reach.of === 'kind') without.push({ of: { of: 'account', account: a.id } });
+    }
+    dispatch({ type: 'setTerms', budget: budget.id, terms: [...terms.values()], without });
   };
   const guessed = rows.filter((r) => r.guess !== null);
   const unsure = guessed.filter((r) => !r.guess!.sure).length;
@@ -150,7 +190,9 @@ export function TermsView({
                   <td>{terms.tax ? `${terms.tax.rate}%` : ''}</td>
                   <td className={classes.figure}>{money.text(minor(planned.get(a.id) ?? 0))}</td>
                   <td className={guess ? classes.guess : undefined}>
-                    {guess === null ? 'said' : `guessed: ${FROM[guess.from]}${guess.sure ? '' : ', unsure'}`}
+                    {guess === null
+                      ? SAID[terms.of.of]
+                      : `guessed: ${FROM[guess.from]}${guess.sure ? '' : ', unsure'}`}
                   </td>
                 </tr>
               ))}
@@ -174,6 +216,15 @@ export function TermsView({
                   ? 'Guessed: what is changed here is said from then on'
                   : 'Said'}
             </div>
+            <ReachSelect
+              account={row.account}
+              reach={reach}
+              segments={
+                axis && budget ? budget.segments.map((id) => ({ id, name: segmentName(axis, id) })) : []
+              }
+              readOnly={readOnly}
+              onReach={setReach}
+            />
             {row.terms.parts.map((part, k) => (
               <section key={k}>
                 {row.terms.parts.length > 1 && <div className="label">{part.percent}% of it</div>}
@@ -229,7 +280,7 @@ export function TermsView({
                     type: 'setTerms',
                     budget: budget.id,
                     terms: [],
-                    without: targets(row.account).map((a) => ({ of: { of: 'account', account: a.id } })),
+                    without: targets(row.account).map((a) => said(a)),
                   })
                 }
               >
@@ -237,12 +288,56 @@ export function TermsView({
               </Button>
             )}
             <LineMoney ground={ground} view={view} account={row.account} />
+            <TrialNote ground={ground} view={view} />
           </>
         ) : (
-          <MeasuredNote view={view} />
+          <>
+            <MeasuredNote view={view} />
+            <TrialNote ground={ground} view={view} />
+            <p className="faded">Choose a line to see and change its terms.</p>
+          </>
         )}
       </aside>
     </div>
+  );
+}
+
+/** For which lines terms are said. */
+type Reach =
+  { readonly of: 'line' | 'group' | 'kind' } | { readonly of: 'segment'; readonly segment: SegmentId };
+
+/** Whether what is changed is said for the line, for one of its segments, for its group or its kind. */
+function ReachSelect({
+  account,
+  reach,
+  segments,
+  readOnly,
+  onReach,
+}: {
+  readonly account: Account;
+  readonly reach: Reach;
+  readonly segments: readonly { readonly id: SegmentId; readonly name: string }[];
+  readonly readOnly: boolean;
+  readonly onReach: (reach: Reach) => void;
+}) {
+  const kind = ROW_NAMES[account.kind as 'income'].toLowerCase();
+  return (
+    <NativeSelect
+      label="Said for"
+      disabled={readOnly}
+      value={reach.of === 'segment' ? `segment ${reach.segment ?? ''}` : reach.of}
+      data={[
+        { value: 'line', label: 'this line' },
+        ...segments.map((s) => ({ value: `segment ${s.id ?? ''}`, label: `this line in ${s.name}` })),
+        ...(account.group === '' ? [] : [{ value: 'group', label: `all of “${account.group}”` }]),
+        { value: 'kind', label: `all ${kind}` },
+      ]}
+      onChange={(e) => {
+        const value = e.currentTarget.value;
+        if (value.startsWith('segment ')) onReach({ of: 'segment', segment: value.slice(8) || null });
+        else onReach({ of: value as 'line' | 'group' | 'kind' });
+      }}
+    />
   );
 }
 

@@ -1,7 +1,7 @@
 import { civilOf, fromDayNumber, type PeriodIndex } from '@/core/calendar';
 import { minor, type Minor } from '@/core/money';
 import { byDays, byPeriods, byWeeks, cashTable, type CashTable, type DayRange } from '@/core/cash';
-import type { CashView, Ground } from '@/core/ground';
+import { closingsAt, type CashView, type Ground } from '@/core/ground';
 import { cashReport, type ReportTable } from '@/core/report';
 import type { SheetColumn, SheetRow } from '@/components/sheet/types';
 import { dayText } from '@/store/format';
@@ -42,6 +42,20 @@ export function spansOf(
   };
 }
 
+/** The bank accounts that hold or move anything, where all sources count: postings are of all of them. */
+function banksOf({ book }: Ground, view: CashView, ranges: readonly DayRange[]) {
+  const banks = book.accounts.filter((a) => a.kind === 'bank');
+  if (banks.length < 2 || view.without.length > 0) return [];
+  const stands = closingsAt(
+    view,
+    ranges.map((r) => r.to),
+  );
+  return banks.flatMap(({ id, name }) => {
+    const closing = stands.get(id);
+    return closing ? [{ id, name, closing: [...closing] }] : [];
+  });
+}
+
 /** A day without its year. */
 const shortDay = (day: number): string => {
   const { year } = civilOf(day);
@@ -63,6 +77,7 @@ export function aheadData(ground: Ground, view: CashView, grain: Grain, from: Pe
   const report = cashReport({
     table,
     heads,
+    banks: banksOf(ground, view, ranges),
     book: book.name,
     currency: book.currency,
     title: 'Cash ahead',

@@ -16,6 +16,11 @@ const CHECK_WORDS: Record<CheckCode, (subject: string) => string> = {
   monthsToYears: (s) => `${s}: months add up to years`,
   subtotals: (s) => `${s}: subtotals add up to net profit`,
   lineAccounts: (s) => (s ? `${s}: every line has an account` : 'Every entry has an account'),
+  cashOpening: () => 'Cash begins with what the banks hold in the ledger',
+  cashPostings: () => 'Cash by day is what its postings add up to',
+  cashBalanced: () => 'Every posting ahead has its other side',
+  itemsTie: () => 'Open items are what the ledger’s receivables and payables stand at',
+  floorKept: (floor) => `The bank keeps its floor of ${floor}`,
 };
 
 /** What is wrong with a check that does not hold, as one person would tell another. */
@@ -31,6 +36,11 @@ const CHECK_TROUBLE: Record<CheckCode, (detail: string) => string> = {
   monthsToYears: (amount) => `they differ by ${amount}`,
   subtotals: (months) => `they do not in ${months} ${months === '1' ? 'month' : 'months'}`,
   lineAccounts: (ids) => `the book has no account for ${ids}`,
+  cashOpening: (amount) => `they differ by ${amount}`,
+  cashPostings: (amount) => `they differ by ${amount}`,
+  cashBalanced: (amount) => `${amount} is left over`,
+  itemsTie: (amounts) => `${amounts} stand without items`,
+  floorKept: (when) => `it is broken, ${when} at the lowest`,
 };
 const UNTIED_WORDS: Readonly<Record<string, string>> = {
   nothing: 'there was nothing in it',
@@ -82,7 +92,9 @@ const NotChecked = ({ why }: { readonly why: string }) => (
 
 function Checks() {
   const checks = useChecks();
-  const broken = checks.filter((c) => !c.holds);
+  const broken = checks.filter((c) => !c.holds && !c.notice);
+  const notices = checks.filter((c) => !c.holds && c.notice);
+  const rules = checks.length - notices.length;
   if (checks.length === 0) return <span>Nothing to check yet</span>;
   return (
     <PanelButton
@@ -92,13 +104,14 @@ function Checks() {
       button={
         <button type="button" className={classes.checks} data-broken={broken.length > 0 || undefined}>
           {broken.length === 0
-            ? `✓ ${checks.length} of ${checks.length} checks hold`
-            : `✗ ${broken.length} of ${checks.length} checks fail`}
+            ? `✓ ${rules} of ${rules} checks hold`
+            : `✗ ${broken.length} of ${rules} checks fail`}
+          {notices.some((c) => c.code === 'floorKept') ? ' · floor broken' : ''}
         </button>
       }
     >
       <ul className={classes.checkList} tabIndex={0} aria-label="Checks">
-        {[...broken, ...checks.filter((c) => c.holds)].map((c, i) => (
+        {[...broken, ...notices, ...checks.filter((c) => c.holds)].map((c, i) => (
           <CheckItem key={i} check={c} />
         ))}
       </ul>
@@ -108,8 +121,8 @@ function Checks() {
 
 function CheckItem({ check }: { readonly check: Check }) {
   return (
-    <li style={{ color: check.holds ? undefined : 'var(--bad)' }}>
-      <span aria-hidden>{check.holds ? '✓' : '✗'}</span>
+    <li style={{ color: check.holds || check.notice ? undefined : 'var(--bad)' }}>
+      <span aria-hidden>{check.holds ? '✓' : check.notice ? '!' : '✗'}</span>
       <span>
         {CHECK_WORDS[check.code](check.subject)}
         {check.holds ? '' : `: ${CHECK_TROUBLE[check.code](check.detail)}`}

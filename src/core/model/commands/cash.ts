@@ -30,6 +30,8 @@ export type CashCommand =
       readonly items: readonly OpenItem[];
       readonly by: string;
       readonly at: string;
+      /** What was decided before of items that are new to the list, by id: as the ledger's own entries they were there. */
+      readonly decided?: Readonly<Record<string, ItemChange>>;
     }
   /** Keeps a forecast beside what will happen, or puts it in the place of the one with its id. */
   | { readonly type: 'keepForecast'; readonly kept: KeptForecast }
@@ -69,7 +71,7 @@ export const cashHandlers: HandlersOf<CashCommand> = {
     book.cash.dated = book.cash.dated.filter((d) => d.id !== item);
     delete book.cash.changes[`dated ${item}`];
   },
-  takeOpenItems(book, { from, items, by, at }) {
+  takeOpenItems(book, { from, items, by, at, decided }) {
     const { cash } = book;
     const before = cash.items.filter((i) => i.from === from);
     const there = new Map<string, string[]>();
@@ -85,6 +87,10 @@ export const cashHandlers: HandlersOf<CashCommand> = {
     // The first items of a file are what one begins with: only what a refresh brings is new.
     if (cash.newItems !== 'counted' && before.length > 0)
       for (const id of isNew) cash.changes[itemKey(id)] = { day: null, state: 'waiting', reason: '', by, at };
+    for (const id of isNew) {
+      const change = decided?.[id];
+      if (change) cash.changes[itemKey(id)] = change;
+    }
     cash.items = [...cash.items.filter((i) => i.from !== from), ...(taken as Draft<OpenItem>[])];
     book.nextId += items.length;
   },

@@ -23,7 +23,7 @@ const hostOf = (origin: string): string | null => (URL.canParse(origin) ? new UR
 
 type Context = { readonly params: Promise<{ readonly what: string }> };
 
-/** The simulated ledger feed: `company`, `entries?since=N`, `cursor?after=YYYY-MM-DD`, `settings` (docs/feed.md). */
+/** The simulated ledger feed: `company`, `entries?since=N`, `open`, `cursor?after=YYYY-MM-DD`, `settings` (docs/feed.md). */
 export async function GET(request: NextRequest, { params }: Context) {
   const { what } = await params;
   const query = request.nextUrl.searchParams;
@@ -39,6 +39,8 @@ export async function GET(request: NextRequest, { params }: Context) {
         if (Number(since) > service.company().last) return not(409, 'There is no such entry yet');
         return NextResponse.json(service.page(Number(since)));
       }
+      case 'open':
+        return NextResponse.json(service.open());
       case 'cursor': {
         const day = parseIsoDay(query.get('after') ?? '');
         if (!day) return not(400, 'after must be a day, YYYY-MM-DD');

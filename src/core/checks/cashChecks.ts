@@ -1,0 +1,72 @@
+import { fromDayNumber } from '@/core/calendar';
+import { CLOSING } from '@/core/ledger';
+import { minor, plainDecimal } from '@/core/money';
+import { ALL_SOURCES, cashOf, chosenBudget, closingsAt, type Ground } from '@/core/ground';
+import type { Check } from './checks';
+
+/**
+ * The checks of the money ahead, of the budget that is shown first: none where nothing is known of it. What is reckoned
+ * day by day is added up once more from the postings, and the start from the ledger's entries.
+ */
+export function checkCash(ground: Ground): Check[] {
+  const { book } = ground;
+  const view = cashOf(ground, chosenBudget(book.budgets, null), ALL_SOURCES);
+  if (!view) return [];
+  const { forecast, projected, input } = view;
+  const money = (amount: number) => plainDecimal(minor(amount), book.currency);
+  const check = (code: Check['code'], off: number): Check => ({
+    code,
+    subject: '',
+    holds: off === 0,
+    detail: off === 0 ? '' : money(off),
+  });
+  const out: Check[] = [];
+  if (view.opening === 'ledger')
+    out.push(check('cashOpening', projected.opening - bankOfLedger(ground, input.start)));
+  const last = input.start + forecast.closing.length;
+  const stands = closingsAt(view, [last]);
+  let [bank, all, opened] = [0, 0, 0];
+  for (const [id, [amount]] of stands) {
+    all += amount!;
+    opened += input.opening.get(id) ?? 0;
+    const place = projected.table.ids.indexOf(id);
+    if (place >= 0 && projected.isBank(place)) bank += amount!;
+  }
+  out.push(check('cashPostings', (forecast.closing.at(-1) ?? forecast.opening) - bank));
+  out.push(check('cashBalanced', all - opened));
+  const left = [view.withoutItems.in, -view.withoutItems.out].filter((v) => v !== 0);
+  if (view.items.length > 0)
+    out.push({
+      code: 'itemsTie',
+      subject: '',
+      holds: left.length === 0,
+      notice: true,
+      detail: left.map(money).join(', '),
+    });
+  if (book.cash.floor !== null) {
+    const [first] = forecast.below;
+    out.push({
+      code: 'floorKept',
+      subject: money(book.cash.floor),
+      holds: first === undefined,
+      notice: true,
+      detail: first
+        ? `${fromDayNumber(first.from)} – ${fromDayNumber(forecast.below.at(-1)!.to)}, ${money(forecast.low!.amount)}`
+        : '',
+    });
+  }
+  return out;
+}
+
+/** What the banks hold at the end of a day, entry by entry. */
+function bankOfLedger({ book, blocks, view }: Ground, until: number): number {
+  const banks = new Set(book.accounts.filter((a) => a.kind === 'bank').map((a) => a.id));
+  let sum = 0;
+  for (const block of blocks) {
+    const isBank = block.accounts.map((a) => banks.has(view.merged.get(a) ?? a));
+    for (let i = 0; i < block.count; i++)
+      if (block.day[i]! <= until && block.mark[i] !== CLOSING && isBank[block.account[i]!])
+        sum += block.amount[i]!;
+  }
+  return sum;
+}

@@ -1,0 +1,72 @@
+import { toDayNumber, type PeriodIndex } from '@/core/calendar';
+import {
+  byPeriods,
+  createProjector,
+  forecastOf,
+  happenedIn,
+  thenAndNow,
+  type PlannedLine,
+  type ThenAndNow,
+} from '@/core/cash';
+import { lastOf } from '@/core/lastOf';
+import { isProfitAndLoss, NO_CASH } from '@/core/model';
+import type { CashView } from './cash';
+import { expectedItems, matchSides, shownItems } from './cashItems';
+import { openingOf, taxStood } from './cashOpening';
+import type { Ground } from './ground';
+import { flowsOf } from './keptCash';
+
+const MONTHS = 6;
+
+/**
+ * What the terms as they stand would have given for the last closed months, had those months' own amounts been planned:
+ * beside what the banks did. Whatever differs is the terms', not the plan's. Null where the ledger has too few months.
+ */
+export function trialOfTerms(
+  ground: Ground,
+  { termsOf, input }: CashView,
+  months = MONTHS,
+): ThenAndNow | null {
+  const { book, calendar, balances, blocks, view } = ground;
+  const last = calendar.indexOfDay(input.start);
+  const begin: PeriodIndex = last - months;
+  if (!balances.range || begin < balances.range.first) return null;
+  const periods = Array.from({ length: months }, (_, i) => calendar.period(begin + 1 + i));
+  const start = toDayNumber(calendar.period(begin).end);
+  const { matched, opening } = ground.memory.of('trial', () => ({
+    matched: lastOf(matchSides),
+    opening: lastOf(openingOf),
+  }));
+  const sides = matched(blocks, view, book.accounts, start);
+  const stood = opening(balances, book.accounts, begin, book.cash.opening);
+  if (stood.from !== 'ledger') return null;
+  const lines = book.accounts
+    .filter((a) => isProfitAndLoss(a.kind) && balances.active(a.id))
+    .map((account): PlannedLine => ({
+      key: account.id,
+      account,
+      segment: null,
+      terms: termsOf(account, null).terms,
+      amounts: periods.map((p) => balances.movement(account.id, p.index)),
+      own: null,
+    }));
+  const projected = createProjector()({
+    ...input,
+    start,
+    periods,
+    opening: stood.of,
+    lines,
+    items: expectedItems(shownItems(NO_CASH, sides, start), 'counted', [], []),
+    dated: [],
+    taxStood: (scheme) => taxStood(ground, scheme, start, stood.of),
+  });
+  const rules = { without: [], floor: null, creditLine: null, drawn: 0 };
+  const { bySource, opening: bank } = forecastOf(projected, rules);
+  const whole = { from: start + 1, to: input.start };
+  const happened = happenedIn(blocks, view, book.accounts, flowsOf(book.accounts, termsOf), whole);
+  return thenAndNow(
+    { start, opening: bank, sources: bySource },
+    { opening: bank, happened },
+    byPeriods(periods),
+  );
+}

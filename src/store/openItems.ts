@@ -1,0 +1,36 @@
+import type { ShownItem } from '@/core/ground';
+import { cashOf, type Ground } from '@/core/ground';
+import { fromDayNumber } from '@/core/calendar';
+import { LIMITS, type ItemChange, type OpenItem, type Refusal } from '@/core/model';
+import { instant } from './actions';
+import { dispatch } from './bookStore';
+import { personNow } from './person';
+
+/**
+ * Takes a list of open items in, in place of what came under the same name. What someone decided of the ledger's own items
+ * goes over to those that stand in their place.
+ */
+export function takeOpenItems(
+  ground: Ground,
+  name: string,
+  read: readonly Omit<OpenItem, 'id'>[],
+): Refusal | null {
+  const { book } = ground;
+  const from = name.slice(0, LIMITS.fileName);
+  const items = read.map((i, n) => ({ ...i, from, id: `o${book.nextId + n}` }));
+  const own = new Map<string, ItemChange>();
+  for (const i of cashOf(ground, null)?.items ?? [])
+    if (i.from === null && i.change) own.set(ledgerKey(i), i.change);
+  const decided = Object.fromEntries(
+    items.flatMap((i) => {
+      const change = own.get(fileKey(i));
+      return change ? [[i.id, change]] : [];
+    }),
+  );
+  const by = personNow().name.slice(0, LIMITS.person);
+  return dispatch({ type: 'takeOpenItems', from, items, by, at: instant(), decided });
+}
+
+/** An item of the ledger and one of a list are the same when all of these are. */
+const ledgerKey = (i: ShownItem) => [i.side, i.counterparty, fromDayNumber(i.dated), i.open].join('\n');
+const fileKey = (i: OpenItem) => [i.side, i.counterparty, i.dated, i.open].join('\n');
