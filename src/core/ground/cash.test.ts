@@ -14,7 +14,16 @@ import {
   unphased,
 } from '@/core/test/build';
 import { atOnce, terms } from '@/core/test/cash';
-import { cashOf, lastTerms, makeGround } from '.';
+import {
+  ALL_SOURCES,
+  approvedCash,
+  cashOf,
+  keptFrom,
+  lastTerms,
+  makeGround,
+  thenAndNowOf,
+  trialOfTerms,
+} from '.';
 
 const accounts = [
   account('s', 'income', 'Sales'),
@@ -269,5 +278,154 @@ describe('what stands at the start', () => {
     expect(of(rows, { taxes: [paid] }).projected.returns.map((r) => [fromDayNumber(r.to), r.owed])).toEqual([
       ['2026-02-28', 100],
     ]);
+  });
+});
+
+describe('new items, orders, disposals', () => {
+  const item = (id: string, change: Partial<Book['cash']['items'][number]> = {}) => ({
+    id,
+    side: 'in' as const,
+    kind: 'invoice' as const,
+    number: id,
+    counterparty: 'Ann',
+    dated: '2025-12-01' as Day,
+    due: '2026-01-20' as Day,
+    amount: minor(40),
+    open: minor(40),
+    account: null,
+    from: 'open.csv',
+    ...change,
+  });
+  const last = (
+    cash: Partial<Book['cash']>,
+    rows: Parameters<typeof blockOf>[1] = [],
+    forecast = ALL_SOURCES,
+  ) => {
+    const ledger = blockOf(accounts, rows, 'l1');
+    const ground = makeGround(
+      bookWith(accounts, {
+        budgets: [plan(100)],
+        sources: [sourceOf()],
+        closedThrough: periodIds(2025)[11]!,
+        cash: { ...NO_CASH, ...cash },
+      }),
+      new Map([[ledger.id, ledger]]),
+    );
+    const view = cashOf(ground, ground.book.budgets[0]!, forecast)!;
+    return { view, end: view.forecast.closing.at(-1) };
+  };
+  const waits = { day: null, state: 'waiting' as const, reason: '', by: '', at: '' };
+
+  test('what waits counts or not, as it is said', () => {
+    const items = [item('i1')];
+    const changes = { 'item i1': waits };
+    const owed = [['2025-12-01', 'rec', 40]] as const;
+    expect(last({ items }, owed).end).toBe(1_240);
+    expect(last({ items, changes, newItems: 'waitCounted' }, owed).end).toBe(1_240);
+    expect(last({ items, changes, newItems: 'wait' }, owed).end).toBe(1_200);
+  });
+  test('what the ledger brought since someone looked waits until someone does', () => {
+    const rows = [
+      ['2025-11-05', 'rec', 40],
+      ['2025-12-05', 'rec', 30],
+    ] as const;
+    const cash = { newItems: 'wait' as const, lookedThrough: '2025-11-30' as Day };
+    const { view, end } = last(cash, rows);
+    expect(view.items.map((i) => [i.open, i.state])).toEqual([
+      [40, 'counted'],
+      [30, 'waiting'],
+    ]);
+    expect(end).toBe(1_240);
+    expect(last({ ...cash, lookedThrough: '2025-12-31' as Day }, rows).end).toBe(1_270);
+    expect(last({ ...cash, newItems: 'counted' }, rows).end).toBe(1_270);
+  });
+  test('orders stand in place of the plan, or on top where their source is said to; left out they take nothing away', () => {
+    const items = [
+      item('o1', {
+        kind: 'order',
+        account: 's',
+        dated: '2026-03-10' as Day,
+        due: '2026-04-10' as Day,
+        open: minor(60),
+      }),
+    ];
+    expect(last({ items }).end).toBe(1_200);
+    expect(last({ items, ordersOnTop: ['salesOrders'] }).end).toBe(1_260);
+    expect(last({ items, ordersOnTop: ['purchaseOrders'] }).end).toBe(1_200);
+    const forecasts = [{ id: 'f1', name: 'Without orders', without: ['salesOrders' as const] }];
+    expect(last({ items, forecasts }, [], 'f1').end).toBe(1_200);
+  });
+  test('a planned disposal brings its money on its day, against what is sold', () => {
+    const { view, end } = last({
+      items: [item('d1', { kind: 'disposal', account: 'rec', due: '2026-02-10' as Day })],
+    });
+    expect(end).toBe(1_240);
+    const part = view.projected.parts.get('item item d1')!;
+    expect([part.source, view.forecast.bySource.get('disposals')![40]]).toEqual(['disposals', 40]);
+    expect(view.withoutItems.in).toBe(0);
+  });
+  test('the company’s own forecast is what is shown first', () => {
+    const forecasts = [{ id: 'f1', name: 'No sales', without: ['newSales' as const] }];
+    const ground = groundOf({ budgets: [plan(100)], cash: { ...NO_CASH, forecasts, own: 'f1' } });
+    const budget = ground.book.budgets[0]!;
+    expect(cashOf(ground, budget)!.forecast.closing.at(-1)).toBe(5_000);
+    expect(cashOf(ground, budget, ALL_SOURCES)!.forecast.closing.at(-1)).toBe(6_200);
+  });
+});
+
+describe('what is kept, and what happened since', () => {
+  const rows: Parameters<typeof blockOf>[1] = [
+    ['2025-06-03', 'bank', 5_000],
+    ['2025-10-10', 's', 300],
+    ['2025-10-10', 'rec', 300],
+    ['2025-11-12', 'bank', 300],
+    ['2025-11-12', 'rec', -300],
+  ];
+  const of = (closed: number, change: Partial<Book> = {}) => {
+    // Rows of one day are one entry.
+    const ledger = { ...blockOf(accounts, rows, 'l1'), reference: new Int32Array(rows.length).fill(1) };
+    return makeGround(
+      bookWith(accounts, { sources: [sourceOf()], closedThrough: periodIds(2025)[closed]!, ...change }),
+      new Map([[ledger.id, ledger]]),
+    );
+  };
+  const kept = () => {
+    const autumn = Object.fromEntries(periodIds(2025).map((p) => [p, minor(100)]));
+    const lines = [line('s', byMonth(autumn))];
+    const ground = of(8, { budgets: [plan(100, 'b1', { first: periodIds(2025)[9]!, lines })] });
+    return {
+      id: 'k1',
+      name: 'Autumn',
+      at: '2025-10-02T00:00:00.000Z',
+      by: 'K',
+      ...keptFrom(cashOf(ground, ground.book.budgets[0]!)!, 800),
+    };
+  };
+  test('a forecast stands beside what the bank did, by its days up to what is closed', () => {
+    const one = kept();
+    expect([one.start, one.opening]).toEqual(['2025-09-30', 5_000]);
+    const ground = of(10, { budgets: [plan(0)] });
+    const both = thenAndNowOf(ground, cashOf(ground, ground.book.budgets[0]!)!, one, 'months')!;
+    // Two months of 100 each at their ends were expected; one payment of 300 came.
+    expect([both.then, both.now, both.opening]).toEqual([[5_100, 5_200], [5_000, 5_300], 0]);
+  });
+  test('nothing stands beside it before a month is closed', () => {
+    const ground = of(8, { budgets: [plan(0)] });
+    expect(thenAndNowOf(ground, cashOf(ground, ground.book.budgets[0]!)!, kept(), 'weeks')).toBeNull();
+  });
+  test('an approved budget keeps closing balances and cash by source, closed months as the ledger has them', () => {
+    const budget = plan(100, 'b1', { first: periodIds(2025)[11]!, length: 3 });
+    const cash = approvedCash(of(11, { budgets: [budget] }), budget)!;
+    expect(cash.closing.bank).toEqual([5_300, 5_400, 5_500]);
+    expect(cash.sources.newSales).toEqual([0, 100, 100]);
+  });
+  test('terms tried on closed months: what they make of the months’ own amounts', () => {
+    const said = [terms('s', ['100', atOnce({ of: 'monthDay', day: 20 })])];
+    const ground = of(11, { budgets: [plan(0, 'b1', { terms: said })] });
+    const trial = trialOfTerms(ground, cashOf(ground, ground.book.budgets[0]!)!, 3)!;
+    // Paid at once October's sale would have come in October; it came in November.
+    expect(trial.expected.customers).toEqual([300, 0, 0]);
+    expect(trial.happened.customers).toEqual([0, 300, 0]);
+    expect(trialOfTerms(ground, cashOf(ground, ground.book.budgets[0]!)!, 40)).toBeNull();
   });
 });

@@ -9,7 +9,8 @@ import {
   type ThenAndNow,
 } from '@/core/cash';
 import { lastOf } from '@/core/lastOf';
-import { isProfitAndLoss, NO_CASH } from '@/core/model';
+import { isProfitAndLoss, natural, NO_CASH } from '@/core/model';
+import { minor } from '@/core/money';
 import type { CashView } from './cash';
 import { expectedItems, matchSides, shownItems } from './cashItems';
 import { openingOf, taxStood } from './cashOpening';
@@ -47,7 +48,7 @@ export function trialOfTerms(
       account,
       segment: null,
       terms: termsOf(account, null).terms,
-      amounts: periods.map((p) => balances.movement(account.id, p.index)),
+      amounts: periods.map((p) => natural(account.kind, minor(balances.movement(account.id, p.index) ?? 0))),
       own: null,
     }));
   const projected = createProjector()({

@@ -10,6 +10,7 @@ import {
   type Book,
   type Command,
   type DatedItem,
+  type KeptForecast,
   type OpenItem,
 } from '.';
 
@@ -156,6 +157,88 @@ describe('dated items, open items and what is decided of them', () => {
     b = after(b, take('b.csv', [item('i2', 'b.csv')]));
     b = after(b, take('a.csv', [item('i3', 'a.csv')]));
     expect(b.cash.items.map((i) => i.id)).toEqual(['i2', 'i3']);
+
+    // The same invoice keeps its id and what was decided of it; one that is gone leaves nothing behind.
+    const held = { day: null, state: 'held' as const, reason: 'disputed', by: 'K', at: 't' };
+    b = after(b, { type: 'setItemChanges', changes: [{ key: 'item i3', change: held }] });
+    b = after(b, take('a.csv', [{ ...item('i9', 'a.csv'), number: 'i3' }]));
+    expect([b.cash.items.map((i) => i.id), b.cash.changes]).toEqual([['i2', 'i3'], { 'item i3': held }]);
+    b = after(b, take('a.csv', []));
+    expect([b.cash.items.map((i) => i.id), b.cash.changes]).toEqual([['i2'], {}]);
+
+    // What a refresh brings waits where new items do; what one begins with does not.
+    b = after(b, { type: 'setCash', change: { newItems: 'wait' } });
+    b = after(b, take('c.csv', [item('i4', 'c.csv')]));
+    expect(b.cash.changes).toEqual({});
+    b = after(b, take('c.csv', [item('i4', 'c.csv'), item('i5', 'c.csv'), item('i6', 'c.csv')]));
+    expect(Object.keys(b.cash.changes)).toEqual(['item i5', 'item i6']);
+    expect(b.cash.changes['item i5']).toMatchObject({ state: 'waiting', by: 'K' });
+  });
+  test('two items without numbers that are alike stay two', () => {
+    const alike = (id: string): OpenItem => ({
+      id,
+      side: 'out',
+      kind: 'invoice',
+      number: '',
+      counterparty: 'Someone',
+      dated: day('2025-12-01'),
+      due: day('2025-12-31'),
+      amount: minor(100),
+      open: minor(100),
+      account: null,
+      from: 'a.csv',
+    });
+    const take = (...ids: string[]): Command => ({
+      type: 'takeOpenItems',
+      from: 'a.csv',
+      items: ids.map(alike),
+      by: '',
+      at: 't',
+    });
+    const b = after(after(book(), take('i1', 'i2')), take('i3', 'i4', 'i5'));
+    expect(b.cash.items.map((i) => i.id)).toEqual(['i1', 'i2', 'i5']);
+  });
+
+  test('a forecast is kept under its id, needs a name, and can be removed', () => {
+    const kept: KeptForecast = {
+      id: 'k1',
+      name: 'Autumn',
+      at: '2026-01-01T00:00:00.000Z',
+      by: 'K',
+      start: day('2025-12-31'),
+      days: 3,
+      opening: minor(5),
+      sources: [{ source: 'newSales', days: [0, 2], amounts: [minor(1), minor(2)] }],
+    };
+    let b = after(book(), { type: 'keepForecast', kept });
+    b = after(b, { type: 'keepForecast', kept: { ...kept, name: 'Winter' } });
+    expect(b.cash.kept.map((k) => k.name)).toEqual(['Winter']);
+    expect(refused(b, { type: 'keepForecast', kept: { ...kept, name: ' ' } })).toBe('emptyName');
+    const uneven = { ...kept, sources: [{ source: 'newSales' as const, days: [0], amounts: [] }] };
+    expect(refused(b, { type: 'keepForecast', kept: uneven })).toBe('notSound');
+    expect(openBook(b)).toMatchObject({ ok: true, setAside: [] });
+    expect(after(b, { type: 'removeKeptForecast', kept: 'k1' }).cash.kept).toEqual([]);
+  });
+
+  test('a book of version 4 gets what is new of cash, and all it had stays', () => {
+    const frozen = { at: 't', by: 'K', fingerprint: '', lines: [] };
+    const now = book({
+      budgets: [budgetOf([], 'b1', { state: 'approved', approved: { ...frozen, cash: null } })],
+    });
+    const {
+      newItems: _n,
+      lookedThrough: _l,
+      ordersOnTop: _o,
+      kept: _k,
+      own: _w,
+      ...cash
+    } = { ...NO_CASH, runOff: 45 };
+    const old = { ...now, version: 4, cash, budgets: now.budgets.map((b) => ({ ...b, approved: frozen })) };
+    expect(openBook(old)).toEqual({
+      ok: true,
+      setAside: [],
+      book: { ...now, cash: { ...NO_CASH, runOff: 45 } },
+    });
   });
 
   test.each<[string, Partial<DatedItem>, string]>([

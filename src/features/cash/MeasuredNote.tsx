@@ -4,7 +4,6 @@ import { trialOfTerms, type CashView, type Ground } from '@/core/ground';
 import { minor } from '@/core/money';
 import stage from '@/components/Stage.module.css';
 import { moneyFormat } from '@/store/format';
-import { onDay } from './cashWords';
 import classes from './Cash.module.css';
 
 /** How fast money came and went, as the ledger tells. */
@@ -61,7 +60,7 @@ export function TrialNote({ ground, view }: { readonly ground: Ground; readonly 
       <table className={classes.table}>
         <thead>
           <tr>
-            <th>Up to</th>
+            <th>Month</th>
             <th className={classes.figure}>By the terms</th>
             <th className={classes.figure}>Happened</th>
           </tr>
@@ -85,7 +84,7 @@ export function TrialNote({ ground, view }: { readonly ground: Ground; readonly 
               </tr>
               {trial.ranges.map((r, i) => (
                 <tr key={r.to}>
-                  <td>{onDay(r.to)}</td>
+                  <td>{ground.calendar.period(ground.calendar.indexOfDay(r.to)).label}</td>
                   <td className={classes.figure}>{money.text(minor(sign * by[i]!))}</td>
                   <td className={classes.figure}>{money.text(minor(sign * did[i]!))}</td>
                 </tr>

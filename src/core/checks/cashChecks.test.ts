@@ -1,0 +1,71 @@
+import { minor, percent } from '@/core/money';
+import { NO_CASH, type Book } from '@/core/model';
+import { makeGround } from '@/core/ground';
+import type { Day } from '@/core/calendar';
+import { account, blockOf, bookWith, budgetOf, byMonth, line, periodIds, sourceOf } from '../test/build';
+import { onAccount, terms } from '../test/cash';
+import { checkCash } from './cashChecks';
+
+const accounts = [
+  account('s', 'income'),
+  account('bank', 'bank'),
+  account('rec', 'receivable'),
+  account('equity', 'equity'),
+];
+const block = blockOf(accounts, [
+  ['2025-11-03', 'bank', 5_000],
+  ['2025-11-03', 'equity', 5_000],
+  ['2025-12-05', 'rec', 400],
+  ['2025-12-05', 's', 400],
+]);
+const ids = periodIds(2026);
+const of = (cash: Partial<Book['cash']>, amount = 100) => {
+  const sales = byMonth(Object.fromEntries(ids.map((p) => [p, minor(amount)])));
+  const said = [terms('s', ['100', onAccount([['90', { days: 30 }]])])];
+  return checkCash(
+    makeGround(
+      bookWith(accounts, {
+        budgets: [budgetOf([line('s', sales)], 'b1', { terms: said })],
+        sources: [sourceOf()],
+        closedThrough: periodIds(2025)[11]!,
+        cash: { ...NO_CASH, ...cash },
+      }),
+      new Map([[block.id, block]]),
+    ),
+  ).map((c) => [c.code, c.holds, c.detail]);
+};
+const line8 = { account: null, interest: null, limit: minor(9_000), rate: percent('8'), step: minor(100) };
+
+test('what is reckoned by day is what its postings and the ledger’s entries add up to, a credit line among them', () => {
+  expect(of({ floor: minor(6_000), creditLine: line8 }, -300)).toEqual([
+    ['cashOpening', true, ''],
+    ['cashPostings', true, ''],
+    ['cashBalanced', true, ''],
+    ['itemsTie', true, ''],
+    ['floorKept', true, ''],
+  ]);
+});
+test('a broken floor is told with its days and the lowest amount; what stands without items too', () => {
+  const found = of({
+    floor: minor(5_100),
+    items: [
+      {
+        id: 'i1',
+        side: 'in',
+        kind: 'invoice',
+        number: '1',
+        counterparty: 'Ann',
+        dated: '2025-12-05' as Day,
+        due: '2026-01-10' as Day,
+        amount: minor(300),
+        open: minor(300),
+        account: null,
+        from: 'a.csv',
+      },
+    ],
+  });
+  expect(found.slice(3)).toEqual([
+    ['itemsTie', false, '1.00'],
+    ['floorKept', false, '2026-01-01 – 2026-01-09, 50.03'],
+  ]);
+});
