@@ -53,7 +53,7 @@ for (const colorScheme of ['light', 'dark'] as const)
     await stage(page, 'Cash');
     await expect(page.getByRole('grid')).toBeVisible();
     await look(page, 'cash ahead');
-    for (const view of ['Open items', 'Terms', 'Dated items', 'Taxes', 'Bank and floor']) {
+    for (const view of ['Open items', 'Terms', 'Dated items', 'Taxes', 'Bank and floor', 'Then and now']) {
       await page.getByRole('radiogroup', { name: 'View' }).getByText(view, { exact: true }).click();
       await page.waitForTimeout(400);
       await look(page, view);

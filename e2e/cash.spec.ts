@@ -178,3 +178,98 @@ test('a book without a balance sheet: opening figures, then a forecast at once, 
   await page.keyboard.press('ArrowRight');
   await expect(page.getByRole('complementary', { name: 'Causes' })).toContainText('Opening balance: 5,600');
 });
+
+test('a forecast kept in summer stands beside what the bank did, with what it differed by; today’s can be kept too', async ({
+  page,
+}) => {
+  await openApp(page);
+  await stage(page, 'Cash');
+  await view(page, 'Then and now');
+  await expect(page.getByRole('note')).toContainText('On Oct 31, 2026 the bank holds 117,537');
+  // The rebuild's first payment was not planned.
+  await expect(page.getByRole('note')).toContainText('Other −98,003');
+  const table = page.getByRole('region', { name: 'Then and now' });
+  const cells = await table.getByRole('row').last().getByRole('cell').allTextContents();
+  const amount = (text: string) => {
+    const size = Number(text.replace(/[^\d.]/g, ''));
+    return text.includes('(') ? -size : size;
+  };
+  const [, then, now, difference, ...sources] = cells.map(amount);
+  expect(difference).toBeCloseTo(now! - then!, 2);
+  expect(sources.reduce((t, v) => t + v, 0)).toBeCloseTo(difference!, 2);
+
+  await page.getByRole('button', { name: 'Keep this forecast…' }).click();
+  await page.getByLabel('Keep it as').fill('For the board');
+  await page.keyboard.press('Enter');
+  await expect(page.getByLabel('Kept forecast')).toContainText('For the board, from Oct 31, 2026');
+  await expect(page.getByText(/no month was closed since/)).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('note')).toContainText('On Oct 31, 2026');
+});
+
+test('the feed’s open items: new ones wait until they are looked at, an order stands in place or on top', async ({
+  page,
+}) => {
+  await openApp(page);
+  await page.getByRole('radiogroup', { name: 'View' }).getByText('Feed').click();
+  const simulation = page.getByRole('region', { name: 'The simulated service' });
+  await simulation.getByRole('button', { name: 'As at first' }).click();
+  await page.getByRole('button', { name: 'Connect to the feed' }).click();
+  await page.getByRole('button', { name: 'Pull now' }).click();
+  await expect(page.getByRole('cell', { name: /open items as of the closed day/ })).toBeVisible();
+  await stage(page, 'Cash');
+  // What was decided of the ledger's own invoice went over to the feed's.
+  await expect(foot(page)).toContainText('Low point');
+  await view(page, 'Open items');
+  await page.getByLabel('Find an item').fill('Heron');
+  await expect(page.getByLabel(/^Heron Charter Line J-.*: expected on$/)).toHaveValue('2027-02-26');
+  await page.getByLabel('New items of a refresh').selectOption('wait');
+  await page.getByLabel('Orders and the plan').selectOption('top');
+  await expect(page.getByRole('row', { name: /SO-121 \(order\)/ })).toBeVisible();
+
+  await stage(page, 'Books');
+  await page.getByRole('radiogroup', { name: 'View' }).getByText('Feed').click();
+  await simulation.getByRole('button', { name: 'Close one more month' }).click();
+  await expect(simulation.getByText('29 months closed')).toBeVisible();
+  await page.getByRole('button', { name: 'Pull now' }).click();
+  await expect(page.getByRole('cell', { name: /entries taken in/ })).toBeVisible();
+  await stage(page, 'Cash');
+  const look = page.getByRole('button', { name: /^Looked at all \d+ that wait$/ });
+  await expect(look).toBeVisible();
+  await page.getByLabel('Find an item').fill('');
+  await page.getByLabel('only what waits').check();
+  await expect(page.getByRole('row', { name: /waits for a look/ }).first()).toBeVisible();
+  await look.click();
+  await expect(look).toHaveCount(0);
+  await page.keyboard.press('Control+z');
+  await expect(look).toBeVisible();
+});
+
+test('terms for all of a kind, the forecast of our own, and a floor that is broken is told at the foot', async ({
+  page,
+}) => {
+  await openApp(page);
+  await stage(page, 'Cash');
+  await expect(foot(page)).toContainText('floor broken');
+  await view(page, 'Terms');
+  const panel = page.getByRole('complementary', { name: 'Terms of the line' });
+  await expect(panel).toContainText('Tried on the last 6 closed months');
+  await page.getByRole('button', { name: 'Power and water' }).click();
+  await panel.getByLabel('Said for').selectOption('kind');
+  await panel.getByLabel('How its money goes').selectOption('atOnce');
+  await expect(row(page, '.*Telephone and internet')).toContainText('said for the kind');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+z');
+  await expect(row(page, '.*Telephone and internet')).toContainText('guessed');
+
+  await view(page, 'Ahead');
+  await page.getByRole('button', { name: 'All sources' }).click();
+  await page.getByLabel('Open invoices').uncheck();
+  await page.getByLabel(/Keep these sources/).fill('Careful');
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await page.getByRole('button', { name: 'Make it our own' }).click();
+  await page.keyboard.press('Escape');
+  await expect(page.getByLabel('Forecast')).toContainText('Careful (our own)');
+  await expect(row(page, 'Open invoices')).toHaveCount(0);
+});

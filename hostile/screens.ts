@@ -1,6 +1,7 @@
 import { yearRange } from '@/core/calendar';
 import { causesIn } from '@/core/cash';
 import { checkBook } from '@/core/checks';
+import { checkCash } from '@/core/checks/cashChecks';
 import { livePlan } from '@/core/exchange/livePlan';
 import { reportCsv } from '@/core/exchange/reportCsv';
 import { reportXlsx } from '@/core/exchange/reportXlsx';
@@ -20,12 +21,15 @@ import { causeWords } from '@/features/cash/cashWords';
 import { varianceTable } from '@/features/variance/varianceData';
 import { changeWords, placesOf } from '@/store/changeWords';
 import {
+  approvedCash,
   cashOf,
   comparisonsAt,
   lineMoney,
   makeGround,
   reckoned,
   rulerRange,
+  thenAndNowOf,
+  trialOfTerms,
   yearBefore,
 } from '@/core/ground';
 import { moneyFormat } from '@/store/format';
@@ -125,8 +129,14 @@ export async function drawAll(
     for (const cause of causesIn(view.projected, all, () => true).slice(0, 500))
       causeWords(ground, view, cause);
     for (const a of book.accounts.slice(0, 50)) lineMoney(view, a.id, undefined, null);
+    trialOfTerms(ground, view);
+    for (const kept of book.cash.kept.slice(0, 5))
+      for (const grain of ['weeks', 'months'] as const) thenAndNowOf(ground, view, kept, grain);
+    if (budget) approvedCash(ground, budget);
   }
   checkBook(ground, blocks);
+  const unsound = checkCash(ground).filter((c) => !c.holds && !c.notice);
+  if (unsound.length > 0) throw new Error(`Cash does not add up: ${JSON.stringify(unsound)}`);
   for (const table of tables) {
     reportCsv(table);
     if (files) await reportXlsx(table);

@@ -1,9 +1,9 @@
 import { fromDayNumber, toDayNumber, type Day } from '@/core/calendar';
 import { matchItems } from '@/core/cash';
 import type { FeedOpen } from '@/core/intake';
-import { BlockBuilder, type View } from '@/core/ledger';
+import { BlockBuilder, OPENING, type View } from '@/core/ledger';
 import { minor, plainDecimal } from '@/core/money';
-import type { DemoRow } from './ledger';
+import { STOOD_OPEN, type DemoRow } from './ledger';
 
 const VIEW: View = { merged: new Map(), keep: null };
 /** The service says when its invoices and bills are due. */
@@ -24,6 +24,10 @@ export function openAt(rows: readonly DemoRow[], through: Day): FeedOpen {
   const end = toDayNumber(through);
   const builder = new BlockBuilder(rows.length);
   const codes = ['1200', '2010'];
+  // What stood open before the ledger begins is settled first.
+  [STOOD_OPEN.receivable, -STOOD_OPEN.payable].forEach((stood, account) =>
+    builder.add(toDayNumber(rows[0]!.day), account, stood, 0, 0, 0, 0, OPENING),
+  );
   rows.forEach((r, i) => {
     const account = codes.indexOf(r.code);
     if (account < 0 || r.day > through) return;
