@@ -19,7 +19,6 @@ for (const colorScheme of ['light', 'dark']) {
     await shot(page, 'ledger');
     for (const [view, name] of [
       [/^Accounts/, 'accounts'],
-      [/^Sources/, 'sources'],
       ['Feed', 'feed'],
     ]) {
       await page.getByRole('radiogroup', { name: 'View' }).getByText(view).click();
@@ -56,6 +55,7 @@ for (const colorScheme of ['light', 'dark']) {
     for (const [view, name] of [
       ['Open items', 'open-items'],
       ['Terms', 'terms'],
+      ['Then and now', 'then-and-now'],
     ]) {
       await page.getByRole('radiogroup', { name: 'View' }).getByText(view, { exact: true }).click();
       await page.waitForTimeout(600);

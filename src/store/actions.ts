@@ -13,7 +13,7 @@ import { fingerprint } from '@/core/files/fingerprint';
 import { fingerprintText, frozenLines } from '@/core/plan';
 import { now, randomId } from '@/platform/clock';
 import { dispatch } from './bookStore';
-import { approvedCash, reckoned, type Ground } from '@/core/ground';
+import { reckoned, type Ground } from '@/core/ground';
 
 export { randomId };
 
@@ -32,6 +32,8 @@ export const fingerprintOf = (
 /** Approves a draft: freezes its figures as they are shown now, with who did it and their fingerprint. */
 export async function approveBudget(ground: Ground, budget: Budget, by: string): Promise<Refusal | null> {
   const lines = frozenLines(reckoned(ground, budget).reckoning);
+  // Loaded when it is needed: the worksheet does without the reckoning of money.
+  const { approvedCash } = await import('@/core/ground/keptCash');
   const fingerprint = await fingerprintOf(budget, lines);
   const approved = { at: now(), by, fingerprint, lines, cash: approvedCash(ground, budget) };
   return dispatch({ type: 'approveBudget', budget: budget.id, approved });

@@ -18,7 +18,6 @@ import { dispatch, useBookStore } from './bookStore';
 import type { Ground } from '@/core/ground';
 import { groundNow } from './ground';
 import { takePull, useIntake } from './intake';
-import { takeOpenItems } from './openItems';
 
 export const FEED_PATH = '/feed/v1';
 
@@ -157,7 +156,7 @@ async function pullOpenItems(): Promise<{ readonly items: number } | null> {
     const there = ground.book.cash.items
       .filter((i) => i.from === FEED_ITEMS)
       .map(({ id: _, ...rest }) => rest);
-    if (!same(there, items)) takeOpenItems(ground, FEED_ITEMS, items);
+    if (!same(there, items)) (await import('./openItems')).takeOpenItems(ground, FEED_ITEMS, items);
     return { items: items.length };
   } catch {
     return null;

@@ -15,6 +15,7 @@ import { dispatch, useBookStore } from '@/store/bookStore';
 import { dayText, moneyFormat } from '@/store/format';
 import { personNow } from '@/store/person';
 import { onDay, repeatWords } from './cashWords';
+import { AccountChoice } from './AccountChoice';
 import { DayInput } from './DayInput';
 import classes from './Cash.module.css';
 
@@ -167,12 +168,10 @@ function DatedForm({
   const isNew = !book.cash.dated.some((d) => d.id === item.id);
   const ready = now.name.trim() !== '' && now.amount > 0;
   const { repeat } = now;
-  const accounts = book.accounts.filter((a) => !isProfitAndLoss(a.kind) && a.kind !== 'bank');
   const banks = book.accounts.filter((a) => a.kind === 'bank');
-  const choice = (all: readonly { id: string; name: string }[], none: string) => [
-    { value: '', label: none },
-    ...all.map((a) => ({ value: a.id, label: a.name })),
-  ];
+  const pays = now.bank ?? book.cash.bank ?? banks[0]?.id;
+  // Another bank account on the other side makes it a transfer.
+  const accounts = book.accounts.filter((a) => !isProfitAndLoss(a.kind) && a.id !== pays);
   return (
     <form
       onSubmit={(e) => {
@@ -241,6 +240,14 @@ function DatedForm({
             value={repeat.until}
             onCommit={(until) => set({ repeat: { ...repeat, until } })}
           />
+          <NumberInput
+            size="xs"
+            label="So many times (0: without end)"
+            least={0}
+            most={1000}
+            value={repeat.times ?? 0}
+            onCommit={(times) => set({ repeat: { ...repeat, times: times === 0 ? null : times } })}
+          />
         </>
       )}
       <NativeSelect
@@ -249,17 +256,19 @@ function DatedForm({
         data={Object.entries(GROUPS).map(([value, label]) => ({ value, label }))}
         onChange={(e) => set({ group: e.currentTarget.value as DatedItem['group'] })}
       />
-      <NativeSelect
+      <AccountChoice
         label="Against the account"
-        value={now.against ?? ''}
-        data={choice(accounts, 'none in particular')}
-        onChange={(e) => set({ against: e.currentTarget.value || null })}
+        none="none in particular"
+        accounts={accounts}
+        value={now.against}
+        onValue={(against) => set({ against })}
       />
-      <NativeSelect
+      <AccountChoice
         label="Bank account"
-        value={now.bank ?? ''}
-        data={choice(banks, 'the one that pays by default')}
-        onChange={(e) => set({ bank: e.currentTarget.value || null })}
+        none="the one that pays by default"
+        accounts={banks}
+        value={now.bank}
+        onValue={(bank) => set({ bank, against: now.against === bank ? null : now.against })}
       />
       <Button type="submit" disabled={readOnly || !ready}>
         {isNew ? 'Add it' : 'Keep the change'}

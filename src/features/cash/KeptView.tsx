@@ -3,7 +3,7 @@
 import { useMemo, useState } from 'react';
 import { Button, Group, NativeSelect, SegmentedControl, TextInput } from '@mantine/core';
 import { FLOWS, type Flow, type ThenAndNow } from '@/core/cash';
-import { toDayNumber } from '@/core/calendar';
+import { toDayNumber, type Day } from '@/core/calendar';
 import { keptFrom, thenAndNowOf, type CashView, type Ground } from '@/core/ground';
 import { LIMITS, type KeptForecast } from '@/core/model';
 import { minor } from '@/core/money';
@@ -169,9 +169,9 @@ function Beside({
   return (
     <>
       <p className={classes.note} role="note">
-        Kept by {kept.by || 'someone'} on {kept.at.slice(0, 10)}. On {onDay(both.ranges[last]!.to)} the bank
-        holds <b>{money.text(minor(both.now[last]!))}</b>; expected were {money.text(minor(both.then[last]!))}
-        :{' '}
+        Kept by {kept.by || 'someone'} on {onDay(toDayNumber(kept.at.slice(0, 10) as Day))}. On{' '}
+        {onDay(both.ranges[last]!.to)} the bank holds <b>{money.text(minor(both.now[last]!))}</b>; expected
+        were {money.text(minor(both.then[last]!))}:{' '}
         {off === 0
           ? 'just that.'
           : `${money.text(minor(Math.abs(off)))} ${off > 0 ? 'more' : 'less'}. ${reasons

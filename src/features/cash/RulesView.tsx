@@ -9,6 +9,7 @@ import { MoneyInput, NumberInput, PercentInput } from '@/components/MoneyInput';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import { moneyFormat } from '@/store/format';
 import { onDay } from './cashWords';
+import { AccountChoice } from './AccountChoice';
 import classes from './Cash.module.css';
 
 /** Where the bank stands, the least it should hold, and the credit line that keeps it there. */
@@ -102,15 +103,13 @@ export function RulesView({ ground, view }: { readonly ground: Ground; readonly 
             value={line.step}
             onCommit={(v) => setLine({ step: Math.max(1, Math.abs(v ?? 1)) as Minor })}
           />
-          <NativeSelect
+          <AccountChoice
             label="Its account"
-            disabled={readOnly}
-            value={line.account ?? ''}
-            data={[
-              { value: '', label: 'none in the ledger yet' },
-              ...loans.map((a) => ({ value: a.id, label: a.name })),
-            ]}
-            onChange={(e) => setLine({ account: e.currentTarget.value || null })}
+            none="none in the ledger yet"
+            accounts={loans}
+            value={line.account}
+            readOnly={readOnly}
+            onValue={(account) => setLine({ account })}
           />
         </div>
       )}

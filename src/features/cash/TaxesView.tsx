@@ -5,12 +5,13 @@ import { minor } from '@/core/money';
 import { MONTH_NAMES } from '@/core/calendar';
 import { LIMITS, type TaxScheme } from '@/core/model';
 import type { CashView, Ground } from '@/core/ground';
-import { NumberInput } from '@/components/MoneyInput';
 import stage from '@/components/Stage.module.css';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import { exportCalendar } from '@/store/exports';
 import { moneyFormat } from '@/store/format';
 import { onDay } from './cashWords';
+import { AccountChoice } from './AccountChoice';
+import { DueFields } from './DueFields';
 import classes from './Cash.module.css';
 
 const EVERY: Record<TaxScheme['every'], string> = {
@@ -116,16 +117,14 @@ export function TaxesView({ ground, view }: { readonly ground: Ground; readonly 
               data={MONTHS}
               onChange={(e) => set(t.id, { ends: Number(e.currentTarget.value) })}
             />
-            <DueFields label="Due" due={t.due} readOnly={readOnly} onDue={(due) => set(t.id, { due })} />
-            <NativeSelect
+            <DueFields label="Due" value={t.due} readOnly={readOnly} onValue={(due) => set(t.id, { due })} />
+            <AccountChoice
               label="Account"
-              disabled={readOnly}
-              value={t.payable ?? ''}
-              data={[
-                { value: '', label: 'none in the ledger' },
-                ...payables.map((a) => ({ value: a.id, label: a.name })),
-              ]}
-              onChange={(e) => set(t.id, { payable: e.currentTarget.value || null })}
+              none="none in the ledger"
+              accounts={payables}
+              value={t.payable}
+              readOnly={readOnly}
+              onValue={(payable) => set(t.id, { payable })}
             />
           </div>
           {t.exceptions.map((e, k) => (
@@ -142,9 +141,9 @@ export function TaxesView({ ground, view }: { readonly ground: Ground; readonly 
               />
               <DueFields
                 label="is due"
-                due={e.due}
+                value={e.due}
                 readOnly={readOnly}
-                onDue={(due) =>
+                onValue={(due) =>
                   set(t.id, { exceptions: t.exceptions.map((x, i) => (i === k ? { ...x, due } : x)) })
                 }
               />
@@ -207,43 +206,5 @@ export function TaxesView({ ground, view }: { readonly ground: Ground; readonly 
         </p>
       )}
     </div>
-  );
-}
-
-function DueFields({
-  label,
-  due,
-  readOnly,
-  onDue,
-}: {
-  readonly label: string;
-  readonly due: TaxScheme['due'];
-  readonly readOnly: boolean;
-  readonly onDue: (due: TaxScheme['due']) => void;
-}) {
-  const now = due.of === 'months' ? due : ({ of: 'months', months: 1, day: 20 } as const);
-  return (
-    <>
-      <NumberInput
-        size="xs"
-        w={110}
-        label={`${label}, months after`}
-        disabled={readOnly}
-        least={0}
-        most={60}
-        value={now.months}
-        onCommit={(months) => onDue({ ...now, months })}
-      />
-      <NumberInput
-        size="xs"
-        w={90}
-        label="on the day"
-        disabled={readOnly}
-        least={1}
-        most={31}
-        value={now.day}
-        onCommit={(day) => onDue({ ...now, day })}
-      />
-    </>
   );
 }

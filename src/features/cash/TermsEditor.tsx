@@ -3,9 +3,11 @@
 import { Button, NativeSelect } from '@mantine/core';
 import { percent } from '@/core/money';
 import { day } from '@/core/calendar';
-import type { Account, DayRule, DueRule, MovedTo, TermsKind, TermsOf, TermsRule } from '@/core/model';
+import type { Account, DayRule, MovedTo, TermsKind, TermsOf, TermsRule } from '@/core/model';
 import { NumberInput, PercentInput } from '@/components/MoneyInput';
+import { AccountChoice } from './AccountChoice';
 import { DayInput } from './DayInput';
+import { DueFields } from './DueFields';
 import { TERMS_HELP, TERMS_NAMES } from './cashWords';
 import classes from './Cash.module.css';
 
@@ -66,15 +68,13 @@ export function TermsEditor({
     keep: (a: Account) => boolean,
     onValue: (id: string | null) => void,
   ) => (
-    <NativeSelect
+    <AccountChoice
       label={label}
-      disabled={readOnly}
-      value={value ?? ''}
-      data={[
-        { value: '', label: 'the usual one' },
-        ...accounts.filter(keep).map((a) => ({ value: a.id, label: a.name })),
-      ]}
-      onChange={(e) => onValue(e.currentTarget.value || null)}
+      none="the usual one"
+      accounts={accounts.filter(keep)}
+      value={value}
+      readOnly={readOnly}
+      onValue={onValue}
     />
   );
   return (
@@ -309,63 +309,6 @@ function DayFields({ label, value, readOnly, onValue }: Field<DayRule> & { reado
         </>
       )}
     </>
-  );
-}
-
-function DueFields({
-  label,
-  quiet = false,
-  value,
-  readOnly,
-  onValue,
-}: Field<DueRule> & {
-  readonly label: string;
-  /** The label is read out only. */
-  readonly quiet?: boolean;
-}) {
-  return (
-    <div className={classes.row} style={{ gap: 4, flexWrap: 'nowrap' }}>
-      <NumberInput
-        size="xs"
-        w={52}
-        label={quiet ? undefined : label}
-        aria-label={label}
-        disabled={readOnly}
-        least={0}
-        most={value.of === 'days' ? 1000 : 60}
-        value={value.of === 'days' ? value.days : value.months}
-        onCommit={(n) => onValue(value.of === 'days' ? { of: 'days', days: n } : { ...value, months: n })}
-      />
-      <NativeSelect
-        aria-label={`${label}: counted in`}
-        w={104}
-        disabled={readOnly}
-        value={value.of}
-        data={[
-          { value: 'days', label: 'days later' },
-          { value: 'months', label: 'months later' },
-        ]}
-        onChange={(e) =>
-          onValue(
-            e.currentTarget.value === 'days'
-              ? { of: 'days', days: 30 }
-              : { of: 'months', months: 1, day: 15 },
-          )
-        }
-      />
-      {value.of === 'months' && (
-        <NumberInput
-          size="xs"
-          w={70}
-          label="on the"
-          disabled={readOnly}
-          least={1}
-          most={31}
-          value={value.day}
-          onCommit={(n) => onValue({ ...value, day: n })}
-        />
-      )}
-    </div>
   );
 }
 
