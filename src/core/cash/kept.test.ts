@@ -214,6 +214,15 @@ describe('balances of a projection', () => {
         .reduce((t, m) => t + m.amount, 0),
     );
   });
+  test('interest stands on its own account', () => {
+    const paid = forecast.moves.filter((m) => m.what === 'interest').reduce((t, m) => t - m.amount, 0);
+    const late = balancesAt(projected, input.opening, [NEW_YEAR + 59], {
+      moves: [...forecast.moves, { day: NEW_YEAR + 50, what: 'interest', amount: -7, stands: 0 }],
+      rules: line,
+      bank: 'bank',
+    });
+    expect(late.get('cost')![0]).toBe(paid + 7);
+  });
   test('on every day all accounts together are what they were at the start', () => {
     const all = balancesAt(
       projected,

@@ -94,7 +94,7 @@ export class PostingBuilder {
   }
 
   /**
-   * Two amounts (of a plan and its tax) in equal parts on days: on `to`, and against it on `from`. The same as `add` time
+   * Two amounts (of a plan and its tax) in equal parts on days of planned periods: on `to`, and against it on `from`. The same as `add` time
    * after time, which a thousand lines on every working day make too many of.
    */
   spread(
@@ -109,7 +109,6 @@ export class PostingBuilder {
     const n = days.length;
     if (this.end + 2 * n > this.size) this.grow(2 * n);
     const { day: dayOf, account, amount, month: monthOf, what: whatOf, from: since } = this.columns;
-    const earliest = this.earliest;
     let i = this.end;
     // Equal parts are two amounts at most, the larger ones first.
     const [most, least] = [evenPart(total, n, 0), evenPart(total, n, n - 1)];
@@ -120,8 +119,7 @@ export class PostingBuilder {
       const part = (k < larger ? most : least) + (k < largerExtra ? mostExtra : leastExtra);
       if (part === 0) continue;
       const on = days[k]!;
-      const posted = on < earliest ? earliest : on;
-      dayOf[i] = dayOf[i + 1] = posted;
+      dayOf[i] = dayOf[i + 1] = on;
       account[i] = to;
       account[i + 1] = from;
       amount[i] = part;

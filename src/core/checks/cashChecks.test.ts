@@ -17,6 +17,8 @@ const block = blockOf(accounts, [
   ['2025-11-03', 'equity', 5_000],
   ['2025-12-05', 'rec', 400],
   ['2025-12-05', 's', 400],
+  ['2025-12-31', 'bank', 70],
+  ['2025-12-31', 'equity', 70],
 ]);
 const ids = periodIds(2026);
 const of = (cash: Partial<Book['cash']>, amount = 100) => {
@@ -66,6 +68,6 @@ test('a broken floor is told with its days and the lowest amount; what stands wi
   });
   expect(found.slice(3)).toEqual([
     ['itemsTie', false, '1.00'],
-    ['floorKept', false, '2026-01-01 – 2026-01-09, 50.03'],
+    ['floorKept', false, '2026-01-01 – 2026-01-08, 50.73'],
   ]);
 });

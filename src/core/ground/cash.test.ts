@@ -323,6 +323,11 @@ describe('new items, orders, disposals', () => {
     expect(last({ items }, owed).end).toBe(1_240);
     expect(last({ items, changes, newItems: 'waitCounted' }, owed).end).toBe(1_240);
     expect(last({ items, changes, newItems: 'wait' }, owed).end).toBe(1_200);
+    // What still waits when nothing has to wait any more counts.
+    expect(last({ items, changes, newItems: 'counted' }, owed).end).toBe(1_240);
+    // Items of a file wait by what was marked, not by their day.
+    const later = { newItems: 'wait' as const, lookedThrough: '2025-11-01' as Day };
+    expect(last({ items, ...later }, owed).end).toBe(1_240);
   });
   test('what the ledger brought since someone looked waits until someone does', () => {
     const rows = [
@@ -336,7 +341,7 @@ describe('new items, orders, disposals', () => {
       [30, 'waiting'],
     ]);
     expect(end).toBe(1_240);
-    expect(last({ ...cash, lookedThrough: '2025-12-31' as Day }, rows).end).toBe(1_270);
+    expect(last({ ...cash, lookedThrough: '2025-12-05' as Day }, rows).end).toBe(1_270);
     expect(last({ ...cash, newItems: 'counted' }, rows).end).toBe(1_270);
   });
   test('orders stand in place of the plan, or on top where their source is said to; left out they take nothing away', () => {
@@ -409,6 +414,12 @@ describe('what is kept, and what happened since', () => {
     // Two months of 100 each at their ends were expected; one payment of 300 came.
     expect([both.then, both.now, both.opening]).toEqual([[5_100, 5_200], [5_000, 5_300], 0]);
   });
+  test('it stands beside the days that it has', () => {
+    const ground = of(10, { budgets: [plan(0)] });
+    const short = { ...kept(), days: 31, sources: [] };
+    const both = thenAndNowOf(ground, cashOf(ground, ground.book.budgets[0]!)!, short, 'months')!;
+    expect([both.then, both.now]).toEqual([[5_000], [5_000]]);
+  });
   test('nothing stands beside it before a month is closed', () => {
     const ground = of(8, { budgets: [plan(0)] });
     expect(thenAndNowOf(ground, cashOf(ground, ground.book.budgets[0]!)!, kept(), 'weeks')).toBeNull();
@@ -426,6 +437,9 @@ describe('what is kept, and what happened since', () => {
     // Paid at once October's sale would have come in October; it came in November.
     expect(trial.expected.customers).toEqual([300, 0, 0]);
     expect(trial.happened.customers).toEqual([0, 300, 0]);
-    expect(trialOfTerms(ground, cashOf(ground, ground.book.budgets[0]!)!, 40)).toBeNull();
+    const months = (n: number) =>
+      trialOfTerms(ground, cashOf(ground, ground.book.budgets[0]!)!, n)?.ranges.length;
+    // The ledger begins in June: it tells how things stood at its end, not before.
+    expect([months(6), months(7)]).toEqual([6, undefined]);
   });
 });
