@@ -89,7 +89,7 @@ test('from last year’s ledger to a variance report, closed and found again', a
   );
   const shown = Number(net.replace(/[(,]/g, (c) => (c === '(' ? '-' : '')).replace(')', ''));
   expect(Math.round(Math.abs(csvNet)) * Math.sign(csvNet)).toBe(shown);
-  expect(csv).toContain('Timing: Two refits slipped to November.');
+  expect(csv).toContain('Two refits slipped to November.');
   const workbook = new ExcelJS.Workbook();
   await workbook.xlsx.readFile(await take(/XLSX/));
   const sheet = workbook.worksheets[0]!;

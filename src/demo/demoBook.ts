@@ -137,7 +137,14 @@ export async function demoBook(
       account: byCode.get('4100')!,
       note: {
         text: 'Two hull refits slipped to November while the hoist was inspected. Both are signed; nothing is lost.',
-        reach: 'timing',
+        against: budget.id,
+        parts: [
+          {
+            kind: 'timing',
+            amount: minor(-675_000),
+            back: [{ period: '2027-05' as PeriodId, amount: minor(675_000) }],
+          },
+        ],
         at: '2026-11-09T09:20:00.000Z',
       },
     },

@@ -1,6 +1,7 @@
 import { minor, type Minor } from '@/core/money';
 import type { PeriodId } from '@/core/calendar';
 import {
+  isProfitAndLoss,
   blankLine,
   lineOf,
   type AccountId,
@@ -13,7 +14,7 @@ import { fingerprint } from '@/core/files/fingerprint';
 import { fingerprintText, frozenLines } from '@/core/plan';
 import { now, randomId } from '@/platform/clock';
 import { dispatch } from './bookStore';
-import { reckoned, type Ground } from '@/core/ground';
+import { outlookMonths, reckoned, type Ground } from '@/core/ground';
 
 export { randomId };
 
@@ -39,19 +40,57 @@ export async function approveBudget(ground: Ground, budget: Budget, by: string):
   return dispatch({ type: 'approveBudget', budget: budget.id, approved });
 }
 
-/** Keeps, changes or (with an empty text) takes away the note on a variance. */
-export function noteVariance(
+/** Keeps, changes or (without text and parts) takes away the explanation of a variance. */
+export function explainVariance(
   period: PeriodId,
   account: AccountId,
-  text: string,
-  reach: VarianceNote['reach'],
+  { text, parts, against }: Omit<VarianceNote, 'at'>,
 ): Refusal | null {
+  const isEmpty = text.trim() === '' && parts.length === 0;
   return dispatch({
     type: 'setVarianceNote',
     period,
     account,
-    note: text.trim() ? { text: text.trim(), reach, at: now() } : null,
+    note: isEmpty ? null : { text: text.trim(), against, parts, at: now() },
   });
+}
+
+/**
+ * Makes the outlook of a budget of the whole company a new draft: actuals where there are any, then its plan with what
+ * explained variances carry on. What is said of a year as a whole stays so. The draft's id, or null where it was refused.
+ */
+export function draftOutlook(ground: Ground, budget: Budget, name: string, reason: string): string | null {
+  const whole = reckoned(ground, budget);
+  const ids = whole.facts.periods.map((p) => p.id);
+  const own = new Map(budget.lines.map((l) => [l.account, l]));
+  const lines = ground.book.accounts.flatMap((a) => {
+    const line = own.get(a.id);
+    if (line?.method.kind === 'unphased') return [line];
+    if (!line && !isProfitAndLoss(a.kind)) return [];
+    const months = outlookMonths(whole, a.id, [null]);
+    const amounts = Object.fromEntries(
+      ids.flatMap((id, i) => (months[i] === null ? [] : [[id, months[i]!]])),
+    );
+    if (!line && Object.keys(amounts).length === 0) return [];
+    return [
+      { ...blankLine({ account: a.id, segment: null }), method: { kind: 'byMonth' as const, amounts } },
+    ];
+  });
+  const id = `b${ground.book.nextId}`;
+  const refusal = dispatch({
+    type: 'addBudget',
+    budget: {
+      ...budget,
+      id,
+      name,
+      state: 'draft',
+      approved: null,
+      lines,
+      drivers: [],
+      revises: { budget: budget.id, reason },
+    },
+  });
+  return refusal ? null : id;
 }
 
 /**

@@ -292,9 +292,9 @@ describe('approval and merging', () => {
   test('a note on a variance is kept, and an empty one takes it away', async () => {
     const t = await withBook();
     const period = calendar.period(calendar.firstOfYear(2025) + 1).id;
-    t.noteVariance(period, 's', ' Boat show ', 'timing');
+    t.explainVariance(period, 's', { text: ' Boat show ', against: null, parts: [] });
     expect(t.book().varianceNotes[period]!['s']).toMatchObject({ text: 'Boat show' });
-    t.noteVariance(period, 's', '  ', 'timing');
+    t.explainVariance(period, 's', { text: '  ', against: null, parts: [] });
     expect(t.book().varianceNotes[period]?.['s']).toBeUndefined();
   });
 });

@@ -47,7 +47,7 @@ describe('changes in words', () => {
         type: 'setVarianceNote',
         period: ids[0]!,
         account: 's',
-        note: { text: 'x', reach: 'lasting', at: '' },
+        note: { text: 'x', against: null, parts: [], at: '' },
       },
       'Sales',
     ],

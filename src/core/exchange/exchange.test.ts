@@ -2,7 +2,7 @@ import ExcelJS from 'exceljs';
 import { HyperFormula } from 'hyperformula';
 import { minor, MOST_AMOUNT, unitOf } from '@/core/money';
 import { budgetReport, type ReportTable } from '@/core/report';
-import { perform, openHistory } from '@/core/model';
+import { perform, openHistory, type VarianceNote } from '@/core/model';
 import {
   account,
   blockOf,
@@ -53,6 +53,7 @@ const budgetTable = (currency = 'USD'): ReportTable =>
     note: () => '-2+3',
   });
 const month = periods[4]!.index;
+const GOES_ON: VarianceNote['parts'] = [{ kind: 'lasting', amount: null, monthly: minor(5), until: null }];
 const varianceTable = (currency = 'USD'): ReportTable =>
   varianceTableOf({
     accounts,
@@ -64,7 +65,12 @@ const varianceTable = (currency = 'USD'): ReportTable =>
     whole: (a) => (a.id === 'x' ? minor(1_000_00) : null),
     span: spanOf(periods[0]!.index, month, month),
     flag: { amount: minor(100), percent: pct('5') },
-    note: () => ({ text: 'why', reach: 'timing', at: 't' }),
+    note: () => ({
+      text: 'why',
+      against: null,
+      parts: [{ kind: 'timing', amount: null, back: [] }],
+      at: 't',
+    }),
   });
 
 /** Every figure of a written workbook as another engine reckons it from the formulas alone. */
@@ -175,7 +181,12 @@ describe('the book as a file', () => {
       type: 'setVarianceNote',
       period: periodIds(2025)[0]!,
       account: 's',
-      note: { text: '"quoted" – ünïcode', reach: 'lasting', at: 't' },
+      note: {
+        text: '"quoted" – ünïcode',
+        against: 'b1',
+        parts: GOES_ON,
+        at: 't',
+      },
     },
   ] as const) {
     const step = perform(history, command, 't');

@@ -12,6 +12,7 @@ export {
   type Comparison,
   type ComparisonPart,
 } from './comparison';
+export { carriedBy, type Carried } from './carried';
 export { throughMerges } from './merged';
 export {
   coversYearBefore,

@@ -1,4 +1,4 @@
-import { sumBlank, type Minor } from '@/core/money';
+import { sumBlank, ZERO, type Minor } from '@/core/money';
 import type { PeriodIndex } from '@/core/calendar';
 import type { AccountId, SegmentId } from '@/core/model';
 import { outlookOf } from '@/core/plan';
@@ -15,16 +15,23 @@ export function plannedAt(
   return { amount: months?.[period - facts.periods[0]!.index] ?? null, line: months !== null };
 }
 
-/** The outlook of an account over segments of a budget, in one period. */
-export const outlookAt = (
+/**
+ * The outlook of an account over segments of a budget, in one period: its actual; else its plan, with what explained
+ * variances bring back or go on with.
+ */
+export function outlookAt(
   whole: Reckoned,
   account: AccountId,
   segments: readonly SegmentId[],
   period: PeriodIndex,
-): Minor | null =>
-  sumBlank(
-    segments.map((s) => outlookOf(whole.facts, account, s, period, plannedAt(whole, account, s, period))),
+): Minor | null {
+  const { facts } = whole;
+  const plain = sumBlank(
+    segments.map((s) => outlookOf(facts, account, s, period, plannedAt(whole, account, s, period))),
   );
+  const carried = facts.isActual(period) ? ZERO : whole.carried(account, period);
+  return carried === 0 ? plain : sumBlank([plain, carried]);
+}
 
 /** The same in every period of the budget. */
 export const outlookMonths = (

@@ -1,4 +1,4 @@
-import { unitOf, type Minor } from '@/core/money';
+import { unitOf, ZERO, type Minor } from '@/core/money';
 import type { FiscalCalendar, Period } from '@/core/calendar';
 import { lastOf } from '@/core/lastOf';
 import { budgetsIn, type AccountId, type Book, type Budget, type SegmentId } from '@/core/model';
@@ -13,6 +13,7 @@ import {
   type OtherPlan,
   type Reckoning,
 } from '@/core/plan';
+import { carriedOf, type Carried } from './carried';
 import { segmentLedgers, type Ground } from './ground';
 
 /** A budget with its reckoning. */
@@ -23,14 +24,24 @@ export type Reckoned = {
   /** Figures and months of an account, in one segment or over all of them (unless said otherwise). */
   readonly figures: (account: AccountId, segment?: SegmentId | 'all') => Figures | null;
   readonly amounts: (account: AccountId, segment?: SegmentId | 'all') => readonly (Minor | null)[] | null;
+  /** What explained variances add to months that are to come; of a budget by segments nothing, since they are the company's. */
+  readonly carried: Carried;
 };
 
+const NOTHING: Carried = () => ZERO;
+
 /** A budget with a reckoning of it: as approved where it is, as reckoned while it is a draft. */
-export function reckonedAs(budget: Budget, facts: Facts, reckoning: Reckoning): Reckoned {
+export function reckonedAs(
+  budget: Budget,
+  facts: Facts,
+  reckoning: Reckoning,
+  carried: Carried = NOTHING,
+): Reckoned {
   return {
     budget,
     facts,
     reckoning,
+    carried: budget.axis === null ? carried : NOTHING,
     figures: (account, segment = 'all') => figuresOf(budget, reckoning, account, segment),
     amounts: (account, segment = 'all') => figuresOf(budget, reckoning, account, segment)?.amounts ?? null,
   };
@@ -102,7 +113,7 @@ export function reckoned(ground: Ground, budget: Budget): Reckoned {
     book.workWeek,
     place.others(budget.axis, ...others),
   );
-  return place.whole(budget, facts, place.reckon(budget, facts));
+  return place.whole(budget, facts, place.reckon(budget, facts), carriedOf(ground, budget.id));
 }
 
 /** Other budgets as bases of one with this axis: by segment where both have it, else as a whole. */

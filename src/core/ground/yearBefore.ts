@@ -125,7 +125,10 @@ function make({ facts, budget }: Reckoned, other: Reckoned | null): YearBefore {
     before.map((q, i) => {
       if (q === null || !known[i]) return null;
       // A budget of the whole company stands in for one of it, whatever its own segments are.
-      if (budget.axis === null) return outlookOf(facts, id, null, q, plannedAt(other, id, 'all', q));
+      if (budget.axis === null) {
+        const plain = outlookOf(facts, id, null, q, plannedAt(other, id, 'all', q));
+        return facts.isActual(q) ? plain : sumBlank([plain, other.carried(id, q) || null]);
+      }
       const segments = segmentsIn(budget, segment);
       return sumBlank(segments.map((s) => outlookOf(facts, id, s, q, plannedAt(other, id, s, q))));
     });

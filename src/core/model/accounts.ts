@@ -47,6 +47,8 @@ export function insertAccounts(book: Draft<Book>, fresh: readonly Account[], byC
   }
 }
 
+const MOST_PARTS = 12;
+
 /**
  * Takes an account into another: nothing that can still be changed names it any more but `merged`, by which its entries
  * are found. What was approved keeps the accounts of the time.
@@ -62,8 +64,13 @@ export function mergeInto(book: Draft<Book>, from: AccountId, into: AccountId): 
     const note = notes[from];
     if (!note) continue;
     const there = notes[into];
-    if (there) there.text = cutText(`${there.text}\n${note.text}`, LIMITS.note);
-    else notes[into] = note;
+    if (there) {
+      there.text = cutText(`${there.text}\n${note.text}`, LIMITS.note);
+      // One part at most is the rest, of either account's variance.
+      const hasRest = there.parts.some((p) => p.amount === null);
+      const parts = hasRest ? note.parts.filter((p) => p.amount !== null) : note.parts;
+      there.parts = [...there.parts, ...parts].slice(0, MOST_PARTS);
+    } else notes[into] = note;
     delete notes[from];
   }
 }

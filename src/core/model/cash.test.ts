@@ -233,11 +233,35 @@ describe('dated items, open items and what is decided of them', () => {
       own: _w,
       ...cash
     } = { ...NO_CASH, runOff: 45 };
-    const old = { ...now, version: 4, cash, budgets: now.budgets.map((b) => ({ ...b, approved: frozen })) };
+    const varianceNotes = {
+      '2026-01': {
+        s: { text: 'why', reach: 'lasting', at: 't' },
+        s2: { text: 'later', reach: 'timing', at: 't' },
+      },
+    };
+    const old = {
+      ...now,
+      version: 4,
+      varianceNotes,
+      cash,
+      budgets: now.budgets.map((b) => ({ ...b, approved: frozen })),
+    };
+    // Notes of one reach are explanations of one part, which moves no outlook.
+    const notes = {
+      '2026-01': {
+        s: {
+          text: 'why',
+          against: null,
+          at: 't',
+          parts: [{ kind: 'lasting', amount: null, monthly: 0, until: null }],
+        },
+        s2: { text: 'later', against: null, at: 't', parts: [{ kind: 'timing', amount: null, back: [] }] },
+      },
+    };
     expect(openBook(old)).toEqual({
       ok: true,
       setAside: [],
-      book: { ...now, cash: { ...NO_CASH, runOff: 45 } },
+      book: { ...now, varianceNotes: notes, cash: { ...NO_CASH, runOff: 45 } },
     });
   });
 

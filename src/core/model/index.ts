@@ -10,7 +10,6 @@ export {
   type Schedule,
   type Settings,
   type Source,
-  type VarianceNote,
 } from './schema';
 export { type Approved, type Budget, type Line, type Note, type SegmentId } from './budget';
 export {
@@ -53,6 +52,7 @@ export {
   type TermsOf,
   type TermsRule,
 } from './cash';
+export type { ExplanationPart, VarianceNote } from './explanation';
 export { accountsOfTerms, renamedTerms, termsKey } from './termsAccounts';
 export { blankLine, lineKey, lineOf, LineTable, type LineRef } from './lines';
 export { BOOK_VERSION, migrate, openBook, type Migrations, type OpenIssue, type Opened } from './migrate';

@@ -18,6 +18,7 @@ import {
   type Driver,
   type History,
   type Migrations,
+  type VarianceNote,
   type WorkWeek,
 } from '.';
 import { soundBook } from './sound';
@@ -145,7 +146,12 @@ const anyCommand: fc.Arbitrary<Command> = fc.oneof(
     period: fc.constantFrom(...ids),
     account: fc.constant('a1'),
     note: fc.option(
-      fc.record({ text: fc.string(), reach: fc.constant('timing' as const), at: fc.constant('t') }),
+      fc.record({
+        text: fc.string(),
+        against: fc.constant(null),
+        parts: fc.constant<VarianceNote['parts']>([{ kind: 'once', amount: null }]),
+        at: fc.constant('t'),
+      }),
     ),
   }),
   fc.record({
@@ -395,7 +401,12 @@ describe('accounts', () => {
         ],
       },
     };
-    const note = (text: string) => ({ text, reach: 'timing' as const, at: 't' });
+    const note = (text: string) => ({
+      text,
+      against: null,
+      parts: [{ kind: 'once' as const, amount: null }],
+      at: 't',
+    });
     const book = bookWith([...three, account('d', 'expense')], {
       budgets: [budgetOf(lines), approved],
       varianceNotes: { [ids[0]!]: { a: note('one'), b: note('two') } },

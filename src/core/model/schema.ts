@@ -3,6 +3,7 @@ import { atLeast, formed, list, text, whole } from '@/core/bounded';
 import { periodFaults } from '@/core/calendar';
 import { budgetSchema } from './budget';
 import { cashSchema } from './cash';
+import { varianceNoteSchema } from './explanation';
 import { ACCOUNT_KINDS } from './kinds';
 import { LIMITS } from './limits';
 import { weightsSchema, workWeekSchema } from './methods';
@@ -62,12 +63,6 @@ export const sourceSchema = z.strictObject({
   credit: total,
   firstDay: dayText,
   lastDay: dayText,
-});
-
-export const varianceNoteSchema = z.strictObject({
-  text: text(LIMITS.note),
-  reach: z.enum(['timing', 'lasting']),
-  at: text(40),
 });
 
 export const settingsSchema = z.strictObject({
@@ -182,7 +177,6 @@ export type Axis = z.infer<typeof axisSchema>;
 export type Feed = z.infer<typeof feedSchema>;
 export type Schedule = z.infer<typeof scheduleSchema>;
 export type Source = z.infer<typeof sourceSchema>;
-export type VarianceNote = z.infer<typeof varianceNoteSchema>;
 export type Settings = z.infer<typeof settingsSchema>;
 /** The book: everything but the ledger's entries, which stand in blocks beside it. */
 export type Book = z.infer<typeof bookSchema>;

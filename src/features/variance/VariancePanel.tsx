@@ -1,18 +1,19 @@
 'use client';
 
-import { useMemo, useState } from 'react';
-import { SegmentedControl, Textarea } from '@mantine/core';
+import { useMemo } from 'react';
+import { SegmentedControl } from '@mantine/core';
 import type { Minor } from '@/core/money';
 import { type PeriodIndex } from '@/core/calendar';
 import { entriesOf } from '@/core/ledger';
-import { LIMITS, type AccountId, type VarianceNote } from '@/core/model';
-import { cellOf, type ReportTable, type VarianceBlock } from '@/core/report';
+import type { AccountId } from '@/core/model';
+import { cellOf, type ReportRow, type ReportTable, type VarianceBlock } from '@/core/report';
 import type { VarianceSpan } from '@/core/variance';
 import { EntriesPanel } from '@/components/EntriesPanel';
-import { noteVariance } from '@/store/actions';
 import { entriesView, type Comparison, type Ground } from '@/core/ground';
-import { dayText, moneyFormat, percentText } from '@/store/format';
+import { dayText, moneyFormat, percentText, type MoneyFormat } from '@/store/format';
+import { ExplainForm } from './ExplainForm';
 import { comparisonName } from './varianceData';
+import stage from '@/components/Stage.module.css';
 
 /** A figure of the report: an account's actual of the month, or of the year to date. */
 export type Figure = { readonly account: AccountId; readonly span: VarianceBlock };
@@ -55,7 +56,8 @@ export function VariancePanel({
     return <p className="faded">Choose a line or a figure to see why it is what it is.</p>;
   const money = moneyFormat(book);
   const period = calendar.period(month);
-  const note = book.varianceNotes[period.id]?.[account.id] ?? null;
+  // An explanation is of one budget: its outlook follows from it, no other's.
+  const against = comparison.of === 'budget' ? comparison.parts[0]!.budget.id : null;
   const at = (key: 'Actual' | 'Diff' | 'Percent' | 'Sense') => cellOf(table, row, `${span}${key}`);
   const difference = at('Diff') as Minor | null;
   const sense = at('Sense') as 'F' | 'U' | null;
@@ -74,13 +76,16 @@ export function VariancePanel({
         <div className="label" id="why">
           Why, in {period.label}
         </div>
-        <NoteForm
-          key={note?.at ?? ''}
-          note={note}
+        <ExplainForm
+          ground={ground}
+          account={account.id}
+          month={month}
+          difference={cellOf(table, row, 'monthDiff') as Minor | null}
+          against={against}
           disabled={readOnly}
-          onNote={(text, reach) => noteVariance(period.id, account.id, text, reach)}
         />
       </section>
+      <OutlookWay table={table} row={row} money={money} />
       <section>
         <SegmentedControl
           size="xs"
@@ -109,54 +114,41 @@ export function VariancePanel({
   );
 }
 
-/** The note of a line in a month; kept when its field is left, and taken away when it is emptied. */
-function NoteForm({
-  note,
-  disabled,
-  onNote,
+/** The way from the year's budget to its outlook: what is over or under so far, and what is carried on. */
+function OutlookWay({
+  table,
+  row,
+  money,
 }: {
-  readonly note: VarianceNote | null;
-  readonly disabled: boolean;
-  readonly onNote: (text: string, reach: VarianceNote['reach']) => void;
+  readonly table: ReportTable;
+  readonly row: ReportRow;
+  readonly money: MoneyFormat;
 }) {
-  const [text, setText] = useState(note?.text ?? '');
-  const [reach, setReach] = useState<VarianceNote['reach']>(note?.reach ?? 'timing');
-  const keep = (nextReach: VarianceNote['reach']) => {
-    const same = text.trim() === (note?.text ?? '') && (text.trim() === '' || nextReach === note?.reach);
-    if (!same) onNote(text, nextReach);
-  };
+  const at = (key: string) => cellOf(table, row, key) as Minor | null;
+  const [budget, outlook, soFar] = [at('yearBudget'), at('yearOutlook'), at('toDateDiff')];
+  if (budget === null || outlook === null || soFar === null || at('yearDiff') === null) return null;
+  const carried = (outlook - budget - soFar) as Minor;
   return (
-    <>
-      <SegmentedControl
-        size="xs"
-        fullWidth
-        aria-label="Reach"
-        disabled={disabled}
-        value={reach}
-        onChange={(v) => {
-          setReach(v as VarianceNote['reach']);
-          keep(v as VarianceNote['reach']);
-        }}
-        data={[
-          { value: 'timing', label: 'Timing: comes later' },
-          { value: 'lasting', label: 'Lasting' },
-        ]}
-        my={6}
-      />
-      <Textarea
-        aria-labelledby="why"
-        rows={3}
-        maxLength={LIMITS.note}
-        disabled={disabled}
-        placeholder="What happened, and what follows"
-        value={text}
-        onChange={(e) => setText(e.currentTarget.value)}
-        onBlur={() => keep(reach)}
-        onKeyDown={(e) => {
-          if (e.key === 'Escape' || (e.key === 'Enter' && (e.ctrlKey || e.metaKey))) e.currentTarget.blur();
-        }}
-        styles={{ input: { fontFamily: 'var(--font-title)', fontStyle: 'italic', fontSize: 15 } }}
-      />
-    </>
+    <section aria-label="Way to the outlook">
+      <div className="label">From budget to outlook</div>
+      <div className={stage.pair}>
+        <span>Budget for the year</span>
+        <span>{money.text(budget)}</span>
+      </div>
+      <div className={stage.pair}>
+        <span>{soFar >= 0 ? 'Over' : 'Under'} so far</span>
+        <span>{money.signed(soFar)}</span>
+      </div>
+      {carried !== 0 && (
+        <div className={stage.pair}>
+          <span>Comes back or goes on</span>
+          <span>{money.signed(carried)}</span>
+        </div>
+      )}
+      <div className={stage.pair}>
+        <b>Outlook</b>
+        <b>{money.text(outlook)}</b>
+      </div>
+    </section>
   );
 }

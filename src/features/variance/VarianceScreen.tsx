@@ -7,6 +7,7 @@ import { type Minor } from '@/core/money';
 import { fiscalYearLabel, periodsOf } from '@/core/calendar';
 import { comparisonFor, comparisonsAt, rulerRange } from '@/core/ground';
 import { cellOf, ROW_NAMES, type LineFilter, type SectionKind } from '@/core/report';
+import { LIMITS } from '@/core/model';
 import { bridgeOf, effectOf } from '@/core/variance';
 import { KindsFilter } from '@/components/KindsFilter';
 import { ExportMenu } from '@/components/ExportMenu';
@@ -18,7 +19,8 @@ import { useBookStore } from '@/store/bookStore';
 import { useOpenGround } from '@/store/ground';
 import { exportCsv, exportXlsx } from '@/store/exports';
 import { moneyFormat } from '@/store/format';
-import { setSession, useSession } from '@/store/session';
+import { draftOutlook } from '@/store/actions';
+import { say, setSession, useSession } from '@/store/session';
 import { FlagFields } from './FlagFields';
 import { FlaggedList } from './FlaggedList';
 import { VariancePanel, type Figure } from './VariancePanel';
@@ -156,6 +158,8 @@ export function VarianceScreen() {
     );
 
   const choices = comparisonsAt(ground, month);
+  const only = compared.of === 'budget' ? compared.parts[0]!.budget : null;
+  const wholeBudget = only?.axis === null ? only : null;
   const sections = [
     ...new Set(
       view.everything.rows.flatMap((r) => (r.kind === 'section' ? [r.key.replace('section-', '')] : [])),
@@ -197,6 +201,21 @@ export function VarianceScreen() {
               onChange={(e) => setBridged(e.currentTarget.value as 'month')}
             />
             <span className={stage.push} />
+            {wholeBudget && (
+              <Button
+                disabled={readOnly}
+                title="Actuals so far, then the plan with what explanations carry on"
+                onClick={() => {
+                  const name = `${wholeBudget.name}, outlook ${monthLabel}`.slice(0, LIMITS.budgetName);
+                  const id = draftOutlook(ground, wholeBudget, name, `Outlook of ${monthLabel}`);
+                  if (!id) return;
+                  setSession({ budgetId: id });
+                  say(`“${name}” is a new draft under Budget. Ctrl+Z takes it back.`);
+                }}
+              >
+                Outlook as a draft
+              </Button>
+            )}
             <Button className={stage.toggle} onClick={() => setPanelOpen(!panelOpen)}>
               Entries
             </Button>

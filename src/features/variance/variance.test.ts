@@ -135,7 +135,16 @@ describe('the report of a month', () => {
   });
   test('a note on a line of the month stands beside it', () => {
     const noted = groundOf([draft], {
-      varianceNotes: { [ids[2]!]: { s: { text: 'Boat show', reach: 'timing', at: '' } } },
+      varianceNotes: {
+        [ids[2]!]: {
+          s: {
+            text: 'Boat show',
+            against: null,
+            parts: [{ kind: 'timing', amount: null, back: [] }],
+            at: '',
+          },
+        },
+      },
     });
     expect(cellsOf(comparedIn(noted), 's', noted).of('note')).toEqual(['Timing: Boat show']);
   });

@@ -1,7 +1,7 @@
 import type { Minor } from '@/core/money';
-import { fiscalYearLabel, type PeriodIndex } from '@/core/calendar';
+import { fiscalYearLabel, indexOfId, type PeriodId, type PeriodIndex } from '@/core/calendar';
 import { isInForce, type Comparison, type Ground } from '@/core/ground';
-import { segmentName } from '@/core/model';
+import { segmentName, type VarianceNote } from '@/core/model';
 import {
   EVERY_LINE,
   usedPerMille,
@@ -72,6 +72,28 @@ export function spanWords(ground: Ground, span: VarianceSpan) {
   };
 }
 
+const KIND_WORDS = { timing: 'Timing', lasting: 'Lasting', once: 'Once' } as const;
+
+/** An explanation in a line: the kinds of its parts with their amounts and what follows, then its words. */
+function noteWords({ book, calendar }: Ground, { parts, text }: VarianceNote): string {
+  const money = moneyFormat(book);
+  const label = (id: string) => {
+    const at = indexOfId(calendar, id as PeriodId);
+    return at === null ? id : calendar.period(at).label;
+  };
+  const said = parts.map((p) => {
+    const amount = p.amount === null ? '' : ` ${money.signed(p.amount)}`;
+    const follows =
+      p.kind === 'timing' && p.back.length > 0
+        ? `, back in ${p.back.map((b) => label(b.period)).join(' and ')}`
+        : p.kind === 'lasting' && p.monthly !== 0
+          ? `, ${money.signed(p.monthly)} a month${p.until === null ? '' : ` until ${label(p.until)}`}`
+          : '';
+    return `${KIND_WORDS[p.kind]}${amount}${follows}`;
+  });
+  return [said.join('; '), text].filter(Boolean).join(': ');
+}
+
 /** The report of a month under a filter, and the same with every line, for what must add all of them. */
 export function varianceTable(
   ground: Ground,
@@ -98,7 +120,7 @@ export function varianceTable(
           return `${money.text(amount) || '0'} of ${money.text(of)} for the year${share === null ? '' : ` (${percentText(share).replace('+', '')})`}`;
         },
         apart: 'difference without lines budgeted for the year as a whole',
-        note: (note) => `${note.reach === 'timing' ? 'Timing' : 'Lasting'}: ${note.text}`,
+        note: (note) => noteWords(ground, note),
       },
     });
   const everything = make(EVERY_LINE);

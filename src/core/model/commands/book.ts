@@ -2,7 +2,8 @@ import type { Draft } from 'immer';
 import { periodFaults, type CalendarSpec, type PeriodId } from '@/core/calendar';
 import type { Weights, WorkWeek } from '../methods';
 import { refuse } from '../refusal';
-import type { AccountId, Axis, Book, Feed, Settings, VarianceNote } from '../schema';
+import type { VarianceNote } from '../explanation';
+import type { AccountId, Axis, Book, Feed, Settings } from '../schema';
 import { budgetsBy } from '../segments';
 import type { HandlersOf } from './handlers';
 
@@ -83,7 +84,7 @@ export const bookHandlers: HandlersOf<BookCommand> = {
   setVarianceNote(book, { period, account, note }) {
     if (!book.accounts.some((a) => a.id === account)) refuse('noSuchAccount');
     const notes = (book.varianceNotes[period] ??= {});
-    if (note) notes[account] = note;
+    if (note) notes[account] = note as Draft<VarianceNote>;
     else delete notes[account];
     if (Object.keys(notes).length === 0) delete book.varianceNotes[period];
   },
