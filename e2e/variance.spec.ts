@@ -38,6 +38,6 @@ test('a variance is explained in two parts, the outlook follows from them and be
 
   await page.getByRole('button', { name: 'Outlook as a draft' }).click();
   await stage(page, 'Budget');
-  const draft = page.getByRole('row', { name: /^Winter storage/ });
+  const draft = page.getByRole('row', { name: /Winter storage/ });
   await expect(draft).toContainText('61,984');
 });

@@ -13,6 +13,7 @@ import {
   type Percent,
 } from '@/core/money';
 import { readScaled, scaledText } from './readScaled';
+import { typingTaken } from './typing';
 
 type Common = Omit<TextInputProps, 'value' | 'onChange'> & {
   /** Enter was pressed, after the value was taken. */
@@ -117,7 +118,9 @@ function DraftInput<T>({
           // Enter takes the figure; it must not also send off the form around it.
           e.preventDefault();
           commit();
-          if (!bad) onEnter?.();
+          if (bad) return;
+          typingTaken(e.currentTarget);
+          onEnter?.();
         }
         if (e.key === 'Escape' && draft !== null) {
           e.stopPropagation();

@@ -23,6 +23,11 @@ export const hasTyped = (target: EventTarget | null): boolean =>
       : target.value !== target.defaultValue
     : target instanceof HTMLElement && target.isContentEditable;
 
+/** What was typed in a field is taken, and the hand stays in it: an undo is the book's again, once it is drawn anew. */
+export function typingTaken(field: HTMLInputElement): void {
+  requestAnimationFrame(() => began.set(field, field.value));
+}
+
 /** Whether a dialog is over the screen there. */
 export const inDialog = (target: EventTarget | null): boolean =>
   target instanceof Element && target.closest('[role="dialog"]') !== null;
