@@ -21,14 +21,21 @@ import { takePull, useIntake } from './intake';
 
 export const FEED_PATH = '/feed/v1';
 
+/** What came of the open items of a pull: how many, and the first of those that were set aside; or that none could be had. */
+export type PulledItems = {
+  readonly items?: number;
+  readonly aside?: readonly string[];
+  readonly itemsFailed?: true;
+};
+
 export type PullRecord = {
   /** ISO 8601 instant. */
   readonly at: string;
   readonly how: 'asked' | 'scheduled';
   readonly outcome:
     | { readonly is: 'connected' }
-    | { readonly is: 'nothingNew'; readonly items?: number }
-    | { readonly is: 'taken'; readonly entries: number; readonly through: number; readonly items?: number }
+    | ({ readonly is: 'nothingNew' } & PulledItems)
+    | ({ readonly is: 'taken'; readonly entries: number; readonly through: number } & PulledItems)
     | { readonly is: 'waits'; readonly entries: number }
     | { readonly is: 'failed'; readonly code: FeedFault['code'] | 'busy'; readonly detail: string };
 };
@@ -146,20 +153,24 @@ export const FEED_ITEMS = 'Ledger feed';
  * Takes in what the feed says is unpaid, ordered or to be sold, where the book is closed through the same day. What did not
  * change changes nothing; an answer that is none leaves what stands.
  */
-async function pullOpenItems(): Promise<{ readonly items: number } | null> {
+async function pullOpenItems(): Promise<PulledItems> {
   const ground = groundNow();
-  if (!ground || ground.closedThrough === null) return null;
+  if (!ground || ground.closedThrough === null) return {};
   try {
     const open = feedOpenSchema.parse(await ask('open'));
-    if (open.through !== ground.calendar.period(ground.closedThrough).end) return null;
-    const { items } = feedItems(open, FEED_ITEMS, ground.book);
+    if (open.through !== ground.calendar.period(ground.closedThrough).end) return {};
+    const { items, setAside } = feedItems(open, FEED_ITEMS, ground.book);
     const there = ground.book.cash.items
       .filter((i) => i.from === FEED_ITEMS)
       .map(({ id: _, ...rest }) => rest);
-    if (!same(there, items)) (await import('./openItems')).takeOpenItems(ground, FEED_ITEMS, items);
-    return { items: items.length };
+    if (!same(there, items)) {
+      const { takeOpenItems } = await import('./openItems');
+      if (takeOpenItems(ground, FEED_ITEMS, items)) return { itemsFailed: true };
+    }
+    const aside = setAside.slice(0, 5).map((a) => a.number);
+    return { items: items.length, ...(aside.length > 0 ? { aside } : {}) };
   } catch {
-    return null;
+    return { itemsFailed: true };
   }
 }
 

@@ -14,6 +14,7 @@ import {
   setSchedule,
   useFeed,
   type FeedSimulation,
+  type PulledItems,
   type PullRecord,
 } from '@/store/feed';
 import { say } from '@/store/session';
@@ -175,17 +176,21 @@ function PullLog({ log }: { readonly log: readonly PullRecord[] }) {
   );
 }
 
-const itemsWords = (items: number | undefined) =>
-  items === undefined ? '' : `; ${count(items, 'open item', 'open items')} as of the closed day`;
+function itemsWords({ items, aside = [], itemsFailed }: PulledItems): string {
+  if (itemsFailed) return '; its open items could not be taken in, and those of before stand';
+  if (items === undefined) return '';
+  const left = aside.length > 0 ? `, set aside: ${aside.join(', ')}` : '';
+  return `; ${count(items, 'open item', 'open items')} as of the closed day${left}`;
+}
 
 function outcomeWords(o: PullRecord['outcome']): string {
   switch (o.is) {
     case 'connected':
       return 'connected';
     case 'nothingNew':
-      return `nothing new${itemsWords(o.items)}`;
+      return `nothing new${itemsWords(o)}`;
     case 'taken':
-      return `${count(o.entries, 'entry', 'entries')} taken in, up to number ${o.through.toLocaleString('en-US')}${itemsWords(o.items)}`;
+      return `${count(o.entries, 'entry', 'entries')} taken in, up to number ${o.through.toLocaleString('en-US')}${itemsWords(o)}`;
     case 'waits':
       return `${count(o.entries, 'entry', 'entries')} came and wait for your look on the intake page`;
     case 'failed':
