@@ -1,5 +1,5 @@
 import ExcelJS from 'exceljs';
-import { cell, chooseFile, expect, newBook, openApp, saved, takeIn, TALL, test } from './fixture';
+import { cell, chooseFile, expect, newBook, openApp, saved, stage, takeIn, TALL, test } from './fixture';
 import type { Page } from '@playwright/test';
 
 test.use({ viewport: TALL });
@@ -232,6 +232,8 @@ test('a file on its way belongs to its book: an undo beneath it is heeded, and a
 });
 
 test.describe('the feed', () => {
+  // The simulated service is one for all: what drives it takes turns.
+  test.describe.configure({ mode: 'default' });
   test.use({ allowedErrors: [/503/] });
   test('the feed: a month more comes in once, also when the service fails, breaks off and repeats itself', async ({
     page,
@@ -262,5 +264,43 @@ test.describe('the feed', () => {
     await expect(page.getByText('closed through Nov 2026')).toBeVisible();
     await page.getByRole('button', { name: 'Pull now' }).click();
     await expect(page.getByRole('cell', { name: 'nothing new' })).toHaveCount(2);
+  });
+
+  test('the feed’s open items: new ones wait until they are looked at, an order stands in place or on top', async ({
+    page,
+  }) => {
+    await openApp(page);
+    await page.getByRole('radiogroup', { name: 'View' }).getByText('Feed').click();
+    const simulation = page.getByRole('region', { name: 'The simulated service' });
+    await simulation.getByRole('button', { name: 'As at first' }).click();
+    await page.getByRole('button', { name: 'Connect to the feed' }).click();
+    await page.getByRole('button', { name: 'Pull now' }).click();
+    await expect(page.getByRole('cell', { name: /open items as of the closed day/ })).toBeVisible();
+    await stage(page, 'Cash');
+    // What was decided of the ledger's own invoice went over to the feed's.
+    await expect(page.getByRole('contentinfo')).toContainText('Low point');
+    await page.getByRole('radiogroup', { name: 'View' }).getByText('Open items', { exact: true }).click();
+    await page.getByLabel('Find an item').fill('Heron');
+    await expect(page.getByLabel(/^Heron Charter Line J-.*: expected on$/)).toHaveValue('2027-02-26');
+    await page.getByLabel('New items of a refresh').selectOption('wait');
+    await page.getByLabel('Orders and the plan').selectOption('top');
+    await expect(page.getByRole('row', { name: /SO-121 \(order\)/ })).toBeVisible();
+
+    await stage(page, 'Books');
+    await page.getByRole('radiogroup', { name: 'View' }).getByText('Feed').click();
+    await simulation.getByRole('button', { name: 'Close one more month' }).click();
+    await expect(simulation.getByText('29 months closed')).toBeVisible();
+    await page.getByRole('button', { name: 'Pull now' }).click();
+    await expect(page.getByRole('cell', { name: /entries taken in/ })).toBeVisible();
+    await stage(page, 'Cash');
+    const look = page.getByRole('button', { name: /^Looked at all \d+ that wait$/ });
+    await expect(look).toBeVisible();
+    await page.getByLabel('Find an item').fill('');
+    await page.getByLabel('only what waits').check();
+    await expect(page.getByRole('row', { name: /waits for a look/ }).first()).toBeVisible();
+    await look.click();
+    await expect(look).toHaveCount(0);
+    await page.keyboard.press('Control+z');
+    await expect(look).toBeVisible();
   });
 });

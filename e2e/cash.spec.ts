@@ -208,44 +208,6 @@ test('a forecast kept in summer stands beside what the bank did, with what it di
   await expect(page.getByRole('note')).toContainText('On Oct 31, 2026');
 });
 
-test('the feed’s open items: new ones wait until they are looked at, an order stands in place or on top', async ({
-  page,
-}) => {
-  await openApp(page);
-  await page.getByRole('radiogroup', { name: 'View' }).getByText('Feed').click();
-  const simulation = page.getByRole('region', { name: 'The simulated service' });
-  await simulation.getByRole('button', { name: 'As at first' }).click();
-  await page.getByRole('button', { name: 'Connect to the feed' }).click();
-  await page.getByRole('button', { name: 'Pull now' }).click();
-  await expect(page.getByRole('cell', { name: /open items as of the closed day/ })).toBeVisible();
-  await stage(page, 'Cash');
-  // What was decided of the ledger's own invoice went over to the feed's.
-  await expect(foot(page)).toContainText('Low point');
-  await view(page, 'Open items');
-  await page.getByLabel('Find an item').fill('Heron');
-  await expect(page.getByLabel(/^Heron Charter Line J-.*: expected on$/)).toHaveValue('2027-02-26');
-  await page.getByLabel('New items of a refresh').selectOption('wait');
-  await page.getByLabel('Orders and the plan').selectOption('top');
-  await expect(page.getByRole('row', { name: /SO-121 \(order\)/ })).toBeVisible();
-
-  await stage(page, 'Books');
-  await page.getByRole('radiogroup', { name: 'View' }).getByText('Feed').click();
-  await simulation.getByRole('button', { name: 'Close one more month' }).click();
-  await expect(simulation.getByText('29 months closed')).toBeVisible();
-  await page.getByRole('button', { name: 'Pull now' }).click();
-  await expect(page.getByRole('cell', { name: /entries taken in/ })).toBeVisible();
-  await stage(page, 'Cash');
-  const look = page.getByRole('button', { name: /^Looked at all \d+ that wait$/ });
-  await expect(look).toBeVisible();
-  await page.getByLabel('Find an item').fill('');
-  await page.getByLabel('only what waits').check();
-  await expect(page.getByRole('row', { name: /waits for a look/ }).first()).toBeVisible();
-  await look.click();
-  await expect(look).toHaveCount(0);
-  await page.keyboard.press('Control+z');
-  await expect(look).toBeVisible();
-});
-
 test('terms for all of a kind, the forecast of our own, and a floor that is broken is told at the foot', async ({
   page,
 }) => {
