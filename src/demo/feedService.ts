@@ -2,7 +2,7 @@ import { day, monthCalendar } from '@/core/calendar';
 import { minor, plainDecimal } from '@/core/money';
 import type { FeedCompany, FeedEntry, FeedOpen, FeedPage } from '@/core/intake';
 import { DEMO_ACCOUNTS } from './accounts';
-import { demoLedger } from './ledger';
+import { demoLedger, type DemoRow } from './ledger';
 import { openAt } from './openItems';
 
 /** How the simulated service misbehaves, to see that nothing is lost or doubled. */
@@ -34,6 +34,7 @@ export class FeedService {
   private behavior: FeedBehavior = WELL;
   private all: FeedEntry[] | null = null;
   private openItems: FeedOpen | null = null;
+  private ledger: readonly DemoRow[] | null = null;
 
   get settings(): FeedBehavior & { readonly closedMonths: number } {
     return { ...this.behavior, closedMonths: this.closed };
@@ -102,8 +103,12 @@ export class FeedService {
   open(): FeedOpen {
     this.mayFail();
     const through = lastDayOf(this.closed);
-    if (this.openItems?.through !== through) this.openItems = openAt(demoLedger(MONTHS), day(through));
+    if (this.openItems?.through !== through) this.openItems = openAt(this.rows(), day(through));
     return this.openItems;
+  }
+
+  private rows(): readonly DemoRow[] {
+    return (this.ledger ??= demoLedger(MONTHS));
   }
 
   private mayFail(): void {
@@ -114,16 +119,16 @@ export class FeedService {
 
   /** Entries of the closed months, in the order in which they were made. */
   private entries(): FeedEntry[] {
-    this.all ??= numbered();
+    this.all ??= numbered(this.rows());
     const end = lastDayOf(this.closed);
     return this.all.slice(0, this.all.findLastIndex((e) => e.date <= end) + 1);
   }
 }
 
-function numbered(): FeedEntry[] {
+function numbered(rows: readonly DemoRow[]): FeedEntry[] {
   const byJournal = new Map<string, FeedEntry>();
   const money = (cents: number) => (cents === 0 ? null : plainDecimal(minor(cents), 'USD'));
-  for (const r of demoLedger(MONTHS)) {
+  for (const r of rows) {
     let entry = byJournal.get(r.journal);
     if (!entry) {
       entry = {

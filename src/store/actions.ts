@@ -1,10 +1,11 @@
 import { minor, type Minor } from '@/core/money';
 import type { PeriodId } from '@/core/calendar';
 import {
-  isProfitAndLoss,
   blankLine,
+  isProfitAndLoss,
   lineOf,
   type AccountId,
+  type Book,
   type Budget,
   type Line,
   type Refusal,
@@ -55,6 +56,22 @@ export function explainVariance(
   });
 }
 
+/** Adds a draft that is as a budget, but for what is said of it; its id, or null where it was refused. `why`: for the journal. */
+export function addDraftOf(
+  book: Book,
+  budget: Budget,
+  change: Pick<Budget, 'name' | 'revises'> & Partial<Budget>,
+  why?: string,
+): string | null {
+  const id = `b${book.nextId}`;
+  const refusal = dispatch(
+    { type: 'addBudget', budget: { ...budget, ...change, id, state: 'draft', approved: null } },
+    undefined,
+    why,
+  );
+  return refusal ? null : id;
+}
+
 /**
  * Makes the outlook of a budget of the whole company a new draft: actuals where there are any, then its plan with what
  * explained variances carry on. What is said of a year as a whole stays so. The draft's id, or null where it was refused.
@@ -76,21 +93,8 @@ export function draftOutlook(ground: Ground, budget: Budget, name: string, reaso
       { ...blankLine({ account: a.id, segment: null }), method: { kind: 'byMonth' as const, amounts } },
     ];
   });
-  const id = `b${ground.book.nextId}`;
-  const refusal = dispatch({
-    type: 'addBudget',
-    budget: {
-      ...budget,
-      id,
-      name,
-      state: 'draft',
-      approved: null,
-      lines,
-      drivers: [],
-      revises: { budget: budget.id, reason },
-    },
-  });
-  return refusal ? null : id;
+  const revises = { budget: budget.id, reason };
+  return addDraftOf(ground.book, budget, { name, lines, drivers: [], revises });
 }
 
 /**

@@ -31,7 +31,7 @@ import {
   type ShelfItem,
   type TakingOver,
 } from './keeping';
-import { personNow } from './person';
+import { recordedName } from './person';
 import { refusalWords } from './refusalWords';
 import { resetSession, say } from './session';
 
@@ -297,7 +297,7 @@ export function dispatch(command: Command, block?: LedgerBlock, why = ''): Refus
 
 function tried(history: History, command: Command, why: string): Step {
   try {
-    return perform(history, command, now(), { why: cutText(why, LIMITS.reason), by: doer() });
+    return perform(history, command, now(), { why: cutText(why, LIMITS.reason), by: recordedName() });
   } catch (error) {
     // A fault of the program: the book stays as it was, and the person is told.
     const fault = { path: command.type, message: wordOf(error) };
@@ -305,15 +305,13 @@ function tried(history: History, command: Command, why: string): Step {
   }
 }
 
-const doer = (): string => cutText(personNow().name, LIMITS.person);
-
 export const undoLast = (): void => stepTo(undo, 'taken back');
 export const redoLast = (): void => stepTo(redo, 'done again');
 
 function stepTo(step: typeof undo, what: string): void {
   const { history, readOnly } = get();
   if (!history || readOnly) return;
-  const next = step(history, now(), doer() || undefined);
+  const next = step(history, now(), recordedName() || undefined);
   if (next === history) {
     const any = step === undo ? history.done.length : history.undone.length;
     if (any > 0) say(`This change cannot be ${what}: the book is not as it was then.`, 'trouble');

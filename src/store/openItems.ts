@@ -1,10 +1,9 @@
-import type { ShownItem } from '@/core/ground';
-import { cashOf, type Ground } from '@/core/ground';
+import { cashOf, type Ground, type ShownItem } from '@/core/ground';
 import { fromDayNumber } from '@/core/calendar';
-import { LIMITS, type ItemChange, type OpenItem, type Refusal } from '@/core/model';
+import { cutText, LIMITS, type ItemChange, type OpenItem, type Refusal } from '@/core/model';
 import { instant } from './actions';
 import { dispatch } from './bookStore';
-import { personNow } from './person';
+import { recordedName } from './person';
 
 /**
  * Takes a list of open items in, in place of what came under the same name. What someone decided of the ledger's own items
@@ -16,7 +15,7 @@ export function takeOpenItems(
   read: readonly Omit<OpenItem, 'id'>[],
 ): Refusal | null {
   const { book } = ground;
-  const from = name.slice(0, LIMITS.fileName);
+  const from = cutText(name, LIMITS.fileName);
   const items = read.map((i, n) => ({ ...i, from, id: `o${book.nextId + n}` }));
   const own = new Map<string, ItemChange>();
   for (const i of cashOf(ground, null)?.items ?? [])
@@ -27,7 +26,7 @@ export function takeOpenItems(
       return change ? [[i.id, change]] : [];
     }),
   );
-  const by = personNow().name.slice(0, LIMITS.person);
+  const by = recordedName();
   return dispatch({ type: 'takeOpenItems', from, items, by, at: instant(), decided });
 }
 

@@ -1,4 +1,5 @@
 import { create } from 'zustand';
+import { cutText, LIMITS } from '@/core/model';
 import { now } from '@/platform/clock';
 import { readSetting, writeSetting } from '@/platform/settings';
 import { setSession } from './session';
@@ -21,6 +22,9 @@ export const usePerson = create<Person>(kept);
 
 /** The person, for what is recorded. */
 export const personNow = (): Person => usePerson.getState();
+
+/** Their name as records carry it. */
+export const recordedName = (): string => cutText(personNow().name, LIMITS.person);
 
 /** Keeps who works here. */
 export function setPerson(person: Person): void {

@@ -1,5 +1,13 @@
 import { civilOf } from '@/core/calendar';
-import { ACTIVITY, journalOf, rowAt, type Journal, type LedgerBlock, type View } from '@/core/ledger';
+import {
+  ACTIVITY,
+  journalOf,
+  ownersOf,
+  rowAt,
+  type Journal,
+  type LedgerBlock,
+  type View,
+} from '@/core/ledger';
 import { isProfitAndLoss, type Account, type AccountId, type AccountKind } from '@/core/model';
 
 /** How the entries of an account of profit and loss met money. */
@@ -39,11 +47,9 @@ export function habitsOf(
   const byId = new Map(accounts.map((a) => [a.id, a]));
   const sums = new Map<AccountId, Sum>();
   for (const block of blocks) {
-    const owners = block.accounts.map((a) => byId.get(view.merged.get(a) ?? a));
+    const owners = ownersOf(block, view, byId);
     const journal = journalOf(block);
-    const { starts } = journal;
-    for (let k = 0; k < starts.length - 1; k++)
-      readEntry(block, owners, journal, starts[k]!, starts[k + 1]!, sums);
+    for (let k = 0; k < journal.starts.length - 1; k++) readEntry(block, owners, journal, k, sums);
   }
   const out = new Map<AccountId, Habit>();
   for (const [id, s] of sums) {
@@ -66,10 +72,10 @@ function readEntry(
   block: LedgerBlock,
   owners: readonly (Account | undefined)[],
   journal: Journal,
-  from: number,
-  to: number,
+  k: number,
   sums: Map<AccountId, Sum>,
 ): void {
+  const [from, to] = [journal.starts[k]!, journal.starts[k + 1]!];
   const head = rowAt(journal, from);
   if (block.mark[head] !== ACTIVITY) return;
   let met: 'bank' | 'account' | 'without' = 'without';

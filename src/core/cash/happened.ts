@@ -1,5 +1,13 @@
 import type { DayNumber } from '@/core/calendar';
-import { ACTIVITY, journalOf, rowAt, type Journal, type LedgerBlock, type View } from '@/core/ledger';
+import {
+  ACTIVITY,
+  journalOf,
+  ownersOf,
+  rowAt,
+  type Journal,
+  type LedgerBlock,
+  type View,
+} from '@/core/ledger';
 import type { Account, CashSource } from '@/core/model';
 import type { DayRange } from './forecast';
 
@@ -24,6 +32,9 @@ export const FLOW_OF: Readonly<Record<CashSource, Flow>> = {
   other: 'other',
 };
 
+const byFlow = <T>(of: (flow: Flow) => T): Record<Flow, T> =>
+  Object.fromEntries(FLOWS.map((f) => [f, of(f)])) as Record<Flow, T>;
+
 /** Money that went through the banks, by flow and day (index 0 is the first day of the range). */
 export type Happened = Readonly<Record<Flow, Float64Array>>;
 
@@ -40,9 +51,9 @@ export function happenedIn(
 ): Happened {
   const byId = new Map(accounts.map((a) => [a.id, a]));
   const days = Math.max(0, to - from + 1);
-  const out = Object.fromEntries(FLOWS.map((f) => [f, new Float64Array(days)])) as Record<Flow, Float64Array>;
+  const out = byFlow(() => new Float64Array(days));
   for (const block of blocks) {
-    const owners = block.accounts.map((a) => byId.get(view.merged.get(a) ?? a));
+    const owners = ownersOf(block, view, byId);
     const journal = journalOf(block);
     for (let k = 0; k < journal.starts.length - 1; k++) {
       const head = rowAt(journal, journal.starts[k]!);
@@ -125,14 +136,8 @@ export function thenAndNow(
   };
   const expected = (flow: Flow, range: DayRange) =>
     [...then.sources].reduce((t, [source, days]) => (FLOW_OF[source] === flow ? t + sum(days, range) : t), 0);
-  const was = Object.fromEntries(FLOWS.map((f) => [f, ranges.map((r) => expected(f, r))])) as Record<
-    Flow,
-    number[]
-  >;
-  const is = Object.fromEntries(FLOWS.map((f) => [f, ranges.map((r) => sum(now.happened[f], r))])) as Record<
-    Flow,
-    number[]
-  >;
+  const was = byFlow((f) => ranges.map((r) => expected(f, r)));
+  const is = byFlow((f) => ranges.map((r) => sum(now.happened[f], r)));
   const closings = (opening: number, by: Record<Flow, number[]>) => {
     let stands = opening;
     return ranges.map((_, i) => (stands += FLOWS.reduce((t, f) => t + by[f][i]!, 0)));
@@ -144,8 +149,6 @@ export function thenAndNow(
     opening: now.opening - then.opening,
     expected: was,
     happened: is,
-    differences: Object.fromEntries(
-      FLOWS.map((f) => [f, ranges.map((_, i) => is[f][i]! - was[f][i]!)]),
-    ) as Record<Flow, number[]>,
+    differences: byFlow((f) => ranges.map((_, i) => is[f][i]! - was[f][i]!)),
   };
 }

@@ -254,27 +254,29 @@ describe('a textbook’s cash budget', () => {
     ]),
   ]);
   const paid = terms('goods', ['100', onAccount([['100', { months: 1, day: 31 }]], end)]);
-  const projected = createProjector()(
-    projectionOf(
-      [
-        planned(sales, collected, [50_000, 60_000, 80_000, 40_000]),
-        planned(goods, paid, [45_000, 48_000, 30_000, 30_000]),
-      ],
-      { opening: new Map([['bank', 12_000]]) },
-    ),
-  );
-  const forecast = forecastOf(projected, {
-    without: [],
-    floor: minor(10_000),
-    creditLine: {
-      account: null,
-      interest: null,
-      limit: minor(50_000),
-      rate: percent('12'),
-      step: minor(1_000),
-    },
-    drawn: 0,
-  });
+  /** With what is bought month by month, and what the bank holds at the start. */
+  const budget = (bought: readonly number[], bank: number) =>
+    forecastOf(
+      createProjector()(
+        projectionOf(
+          [planned(sales, collected, [50_000, 60_000, 80_000, 40_000]), planned(goods, paid, bought)],
+          { opening: new Map([['bank', bank]]) },
+        ),
+      ),
+      {
+        without: [],
+        floor: minor(10_000),
+        creditLine: {
+          account: null,
+          interest: null,
+          limit: minor(50_000),
+          rate: percent('12'),
+          step: minor(1_000),
+        },
+        drawn: 0,
+      },
+    );
+  const forecast = budget([45_000, 48_000, 30_000, 30_000], 12_000);
   const monthEnds = [31, 59, 90, 120].map((d) => forecast.closing[d - 1]);
   test('month by month: collected, paid, borrowed to the minimum in whole steps, repaid with interest', () => {
     // January: 12,000 + 10,000 = 22,000.
@@ -284,27 +286,7 @@ describe('a textbook’s cash budget', () => {
     expect(monthEnds).toEqual([22_000, 24_000, 39_000, 79_000]);
   });
   test('with less at the start it borrows, pays a month’s interest on it, and repays what is above the minimum', () => {
-    const poor = createProjector()(
-      projectionOf(
-        [
-          planned(sales, collected, [50_000, 60_000, 80_000, 40_000]),
-          planned(goods, paid, [63_500, 48_000, 30_000, 30_000]),
-        ],
-        { opening: new Map([['bank', 2_000]]) },
-      ),
-    );
-    const f = forecastOf(poor, {
-      without: [],
-      floor: minor(10_000),
-      creditLine: {
-        account: null,
-        interest: null,
-        limit: minor(50_000),
-        rate: percent('12'),
-        step: minor(1_000),
-      },
-      drawn: 0,
-    });
+    const f = budget([63_500, 48_000, 30_000, 30_000], 2_000);
     // From the first day 8,000 are missing: 8,000 drawn. January's end: 10,000 + 10,000 = 20,000, of which 8,000 repay.
     // February's end: 12,000 + 47,000 − 63,500 = −4,500: 15,000 drawn, 10,500 stand.
     // March's end: 10,500 + 63,000 − 48,000 = 25,500 − 150 interest (15,000 × 12 % ÷ 12): 15,000 repaid, 10,350 stand.

@@ -29,9 +29,10 @@ export function checkCash(ground: Ground): Check[] {
   for (const [id, [amount]] of stands) {
     all += amount!;
     opened += input.opening.get(id) ?? 0;
-    const place = projected.table.ids.indexOf(id);
-    if (place >= 0 && projected.isBank(place)) bank += amount!;
   }
+  projected.table.ids.forEach((id, place) => {
+    if (projected.isBank(place)) bank += stands.get(id)?.[0] ?? 0;
+  });
   out.push(check('cashPostings', (forecast.closing.at(-1) ?? forecast.opening) - bank));
   out.push(check('cashBalanced', all - opened));
   const left = [view.withoutItems.in, -view.withoutItems.out].filter((v) => v !== 0);

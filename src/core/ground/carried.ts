@@ -1,5 +1,5 @@
-import { indexOfId, type FiscalCalendar, type PeriodIndex } from '@/core/calendar';
-import { minor, type Minor } from '@/core/money';
+import { indexOfId, type FiscalCalendar, type PeriodId, type PeriodIndex } from '@/core/calendar';
+import { minor, ZERO, type Minor } from '@/core/money';
 import type { AccountId, Book, VarianceNote } from '@/core/model';
 import { lastOf } from '@/core/lastOf';
 import type { Ground } from './ground';
@@ -23,7 +23,7 @@ type OfAccount = {
 export function carriedBy(notes: Book['varianceNotes'], calendar: FiscalCalendar, budget: string): Carried {
   const of = new Map<AccountId, OfAccount>();
   for (const [id, byAccount] of Object.entries(notes)) {
-    const period = indexOfId(calendar, id as Parameters<typeof indexOfId>[1]);
+    const period = indexOfId(calendar, id as PeriodId);
     if (period === null) continue;
     for (const [account, note] of Object.entries(byAccount)) {
       if (note.against !== budget) continue;
@@ -35,7 +35,7 @@ export function carriedBy(notes: Book['varianceNotes'], calendar: FiscalCalendar
   for (const { lasting } of of.values()) lasting.sort((a, b) => b.from - a.from);
   return (account, period) => {
     const all = of.get(account);
-    if (!all) return minor(0);
+    if (!all) return ZERO;
     let sum = all.back.get(period) ?? 0;
     const last = all.lasting.find((l) => l.from < period);
     for (const { monthly, until } of last?.parts ?? []) if (until === null || period <= until) sum += monthly;

@@ -124,10 +124,6 @@ export function shownItems(cash: Cash, sides: Sides, start: DayNumber): readonly
   return out;
 }
 
-/** Where the money of an item belongs. */
-export const sourceOfItem = ({ kind, side }: Pick<ShownItem, 'kind' | 'side'>): CashSource =>
-  ITEM_SOURCES[kind][side];
-
 /** The items of a forecast; orders of a source that it leaves out do not stand in place of the plan either. */
 export const expectedItems = (
   shown: readonly ShownItem[],
@@ -136,7 +132,7 @@ export const expectedItems = (
   without: readonly CashSource[],
 ): readonly ExpectedItem[] =>
   shown.map((i) => {
-    const source = sourceOfItem(i);
+    const source = ITEM_SOURCES[i.kind][i.side];
     const state = i.state === 'waiting' && newItems !== 'wait' ? 'counted' : i.state;
     return {
       ...i,

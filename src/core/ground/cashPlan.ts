@@ -1,4 +1,4 @@
-import { indexOfId, type Period, type PeriodIndex } from '@/core/calendar';
+import { indexOfId, periodsOf, type Period, type PeriodIndex } from '@/core/calendar';
 import type { PlannedLine } from '@/core/cash';
 import {
   isProfitAndLoss,
@@ -27,7 +27,7 @@ export function plansAhead(ground: Ground, budget: Budget | null, closed: Period
   const { calendar } = ground;
   const first = budget && indexOfId(calendar, budget.first);
   const end = Math.max(closed + AHEAD, first === null ? 0 : first + budget!.length - 1);
-  const periods = Array.from({ length: end - closed }, (_, i) => calendar.period(closed + 1 + i));
+  const periods = periodsOf(calendar, { first: closed + 1, last: end });
   const of = new Map<string, { budget: Budget; periods: Period[] }>();
   const unplanned: Period[] = [];
   for (const p of periods) {

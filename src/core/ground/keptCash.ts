@@ -1,4 +1,4 @@
-import { fromDayNumber, indexOfId, toDayNumber, type DayNumber } from '@/core/calendar';
+import { fromDayNumber, periodsOf, toDayNumber, type DayNumber } from '@/core/calendar';
 import {
   balancesAt,
   byPeriods,
@@ -9,6 +9,7 @@ import {
   thenAndNow,
   type DayRange,
   type Flow,
+  type Happened,
   type ThenAndNow,
 } from '@/core/cash';
 import { minor } from '@/core/money';
@@ -22,6 +23,7 @@ import {
   type CashSource,
   type KeptForecast,
 } from '@/core/model';
+import { budgetPeriods } from '@/core/plan';
 import { cashOf, type CashView } from './cash';
 import type { Ground } from './ground';
 
@@ -64,9 +66,8 @@ export function approvedCash(ground: Ground, budget: Budget): ApprovedCash | nul
   const view = cashOf(ground, budget);
   if (!view) return null;
   const { calendar, balances, book } = ground;
-  const first = indexOfId(calendar, budget.first);
-  if (first === null) return null;
-  const periods = Array.from({ length: budget.length }, (_, i) => calendar.period(first + i));
+  const periods = budgetPeriods(calendar, budget);
+  if (periods.length === 0) return null;
   const ahead = byPeriods(periods.filter((p) => toDayNumber(p.end) > view.input.start));
   const before = budget.length - ahead.length;
   const planned = closingsAt(
@@ -103,13 +104,7 @@ export function thenAndNowOf(
   if (until <= start) return null;
   const whole = { from: start + 1, to: until };
   // What was to come after the closed day is not held against anyone.
-  const happened = happenedIn(
-    ground.blocks,
-    ground.view,
-    ground.book.accounts,
-    flowsOf(ground.book.accounts, view.termsOf),
-    { from: start + 1, to: view.input.start },
-  );
+  const happened = happenedOf(ground, view.termsOf, { from: start + 1, to: view.input.start });
   let moved = 0;
   for (const days of Object.values(happened)) for (const amount of days) moved += amount;
   const sources = new Map<CashSource, Float64Array>();
@@ -125,25 +120,25 @@ export function thenAndNowOf(
   );
 }
 
+/** What the banks did in closed days, by flow. */
+export const happenedOf = (
+  { blocks, view, book }: Ground,
+  termsOf: CashView['termsOf'],
+  range: DayRange,
+): Happened => happenedIn(blocks, view, book.accounts, flowsOf(book.accounts, termsOf), range);
+
 function rangesOf({ calendar }: Ground, { from, to }: DayRange, grain: 'weeks' | 'months'): DayRange[] {
   const all =
     grain === 'weeks'
       ? byWeeks(from, Math.ceil((to - from + 1) / 7) + 1)
-      : byPeriods(
-          Array.from({ length: calendar.indexOfDay(to) - calendar.indexOfDay(from) + 1 }, (_, i) =>
-            calendar.period(calendar.indexOfDay(from) + i),
-          ),
-        );
+      : byPeriods(periodsOf(calendar, { first: calendar.indexOfDay(from), last: calendar.indexOfDay(to) }));
   return all
     .filter((r) => r.from <= to)
     .map((r) => ({ from: Math.max(r.from, from), to: Math.min(r.to, to) }));
 }
 
 /** Where an account's money belongs, as far as kinds tell: pay by the terms that say so. (Common practice.) */
-export function flowsOf(
-  accounts: readonly Account[],
-  termsOf: CashView['termsOf'],
-): (account: Account) => Flow {
+function flowsOf(accounts: readonly Account[], termsOf: CashView['termsOf']): (account: Account) => Flow {
   const pay = new Set<AccountId>();
   for (const a of accounts)
     if (isProfitAndLoss(a.kind))

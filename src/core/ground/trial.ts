@@ -1,9 +1,8 @@
-import { toDayNumber, type PeriodIndex } from '@/core/calendar';
+import { periodsOf, toDayNumber, type PeriodIndex } from '@/core/calendar';
 import {
   byPeriods,
   createProjector,
   forecastOf,
-  happenedIn,
   thenAndNow,
   type PlannedLine,
   type ThenAndNow,
@@ -15,7 +14,7 @@ import type { CashView } from './cash';
 import { expectedItems, matchSides, shownItems } from './cashItems';
 import { openingOf, taxStood } from './cashOpening';
 import type { Ground } from './ground';
-import { flowsOf } from './keptCash';
+import { happenedOf } from './keptCash';
 
 const MONTHS = 6;
 
@@ -32,7 +31,7 @@ export function trialOfTerms(
   const last = calendar.indexOfDay(input.start);
   const begin: PeriodIndex = last - months;
   if (!balances.range || begin < balances.range.first) return null;
-  const periods = Array.from({ length: months }, (_, i) => calendar.period(begin + 1 + i));
+  const periods = periodsOf(calendar, { first: begin + 1, last });
   const start = toDayNumber(calendar.period(begin).end);
   const { matched, opening } = ground.memory.of('trial', () => ({
     matched: lastOf(matchSides),
@@ -63,8 +62,7 @@ export function trialOfTerms(
   });
   const rules = { without: [], floor: null, creditLine: null, drawn: 0 };
   const { bySource, opening: bank } = forecastOf(projected, rules);
-  const whole = { from: start + 1, to: input.start };
-  const happened = happenedIn(blocks, view, book.accounts, flowsOf(book.accounts, termsOf), whole);
+  const happened = happenedOf(ground, termsOf, { from: start + 1, to: input.start });
   return thenAndNow(
     { start, opening: bank, sources: bySource },
     { opening: bank, happened },

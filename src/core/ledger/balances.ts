@@ -18,6 +18,13 @@ export type View = {
   readonly keep: ((block: LedgerBlock) => ((i: number) => boolean) | null) | null;
 };
 
+/** Whose entries a block has, by their places in it: what was merged is the account that it was merged into. */
+export const ownersOf = <T>(
+  { accounts }: LedgerBlock,
+  { merged }: View,
+  byId: ReadonlyMap<AccountId, T>,
+): (T | undefined)[] => accounts.map((a) => byId.get(merged.get(a) ?? a));
+
 const WHOLE: View = { merged: new Map(), keep: null };
 
 /** Movements and balances by account and period, debits positive. Openings and closings are never movements. */

@@ -16,6 +16,7 @@ export { journalOf, rowAt, type Journal } from './journal';
 export { packTexts, textAt, unpackTexts, type Texts } from './texts';
 export {
   actualOf,
+  ownersOf,
   balancesOf,
   entriesOf,
   sumEntries,

@@ -32,6 +32,26 @@ const refused = (from: Book, command: Command) => {
   return done.ok ? null : done.refusal.code;
 };
 const through = (id: string) => ({ ...onAccount([['100', { days: 30 }]]), through: id });
+const item = (id: string, from: string): OpenItem => ({
+  id,
+  side: 'in',
+  kind: 'invoice',
+  number: id,
+  counterparty: 'Someone',
+  dated: day('2025-12-01'),
+  due: day('2025-12-31'),
+  amount: minor(100),
+  open: minor(100),
+  account: null,
+  from,
+});
+const take = (from: string, items: OpenItem[]): Command => ({
+  type: 'takeOpenItems',
+  from,
+  items,
+  by: 'K',
+  at: '2026-01-01T00:00:00.000Z',
+});
 const dated = (change: Partial<DatedItem> = {}): DatedItem => ({
   id: 'i1',
   name: 'Grant',
@@ -133,26 +153,6 @@ describe('dated items, open items and what is decided of them', () => {
   });
 
   test('a file of items takes the place of what came from it before, and of nothing else', () => {
-    const item = (id: string, from: string) => ({
-      id,
-      side: 'in' as const,
-      kind: 'invoice' as const,
-      number: id,
-      counterparty: 'Someone',
-      dated: day('2025-12-01'),
-      due: day('2025-12-31'),
-      amount: minor(100),
-      open: minor(100),
-      account: null,
-      from,
-    });
-    const take = (from: string, items: OpenItem[]): Command => ({
-      type: 'takeOpenItems',
-      from,
-      items,
-      by: 'K',
-      at: '2026-01-01T00:00:00.000Z',
-    });
     let b = after(book(), take('a.csv', [item('i1', 'a.csv')]));
     b = after(b, take('b.csv', [item('i2', 'b.csv')]));
     b = after(b, take('a.csv', [item('i3', 'a.csv')]));
@@ -175,27 +175,11 @@ describe('dated items, open items and what is decided of them', () => {
     expect(b.cash.changes['item i5']).toMatchObject({ state: 'waiting', by: 'K' });
   });
   test('two items without numbers that are alike stay two', () => {
-    const alike = (id: string): OpenItem => ({
-      id,
-      side: 'out',
-      kind: 'invoice',
-      number: '',
-      counterparty: 'Someone',
-      dated: day('2025-12-01'),
-      due: day('2025-12-31'),
-      amount: minor(100),
-      open: minor(100),
-      account: null,
-      from: 'a.csv',
-    });
-    const take = (...ids: string[]): Command => ({
-      type: 'takeOpenItems',
-      from: 'a.csv',
-      items: ids.map(alike),
-      by: '',
-      at: 't',
-    });
-    const b = after(after(book(), take('i1', 'i2')), take('i3', 'i4', 'i5'));
+    const alike = (id: string) => ({ ...item(id, 'a.csv'), number: '' });
+    const b = after(
+      after(book(), take('a.csv', ['i1', 'i2'].map(alike))),
+      take('a.csv', ['i3', 'i4', 'i5'].map(alike)),
+    );
     expect(b.cash.items.map((i) => i.id)).toEqual(['i1', 'i2', 'i5']);
   });
 

@@ -74,15 +74,9 @@ export function evenPart(total: number, count: number, i: number): number {
 /** Divides `total` into `count` equal parts; what is left over goes one unit each to the earliest parts. */
 export function splitEven(total: Minor, count: number): Minor[] {
   if (!(count >= 1)) throw new RangeError(`Not a number of parts: ${count}`);
-  // What is left over is less than a unit each: no weights need be compared. Days of a month ask for this by the thousand.
-  const sign = total < 0 ? -1 : 1;
-  const size = Math.abs(total);
-  const low = Math.floor(size / count);
-  const rest = size - low * count;
-  const out: Minor[] = [];
-  for (let i = 0; i < count; i++)
-    out.push(isTooLarge(total) ? TOO_LARGE : minor(sign * (i < rest ? low + 1 : low)));
-  return out;
+  return Array.from({ length: count }, (_, i) =>
+    isTooLarge(total) ? TOO_LARGE : minor(evenPart(total, count, i)),
+  );
 }
 
 /**

@@ -13,7 +13,7 @@ import stage from '@/components/Stage.module.css';
 import { instant } from '@/store/actions';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import { dayText, moneyFormat } from '@/store/format';
-import { personNow } from '@/store/person';
+import { recordedName } from '@/store/person';
 import { onDay, repeatWords } from './cashWords';
 import { AccountChoice } from './AccountChoice';
 import { DayInput } from './DayInput';
@@ -113,7 +113,7 @@ export function DatedView({ ground, view }: { readonly ground: Ground; readonly 
                                         day: null,
                                         state: 'held',
                                         reason: '',
-                                        by: personNow().name.slice(0, LIMITS.person),
+                                        by: recordedName(),
                                         at: instant(),
                                       },
                               },

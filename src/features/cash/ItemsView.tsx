@@ -11,7 +11,7 @@ import stage from '@/components/Stage.module.css';
 import { instant } from '@/store/actions';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import { moneyFormat } from '@/store/format';
-import { personNow } from '@/store/person';
+import { recordedName } from '@/store/person';
 import { onDay } from './cashWords';
 import { DayInput } from './DayInput';
 import { TakeItems } from './TakeItems';
@@ -60,7 +60,7 @@ export function ItemsView({ ground, view }: { readonly ground: Ground; readonly 
   }, [own, sought, order, onlyWaiting]);
   const change = (item: ShownItem, to: Partial<ItemChange>) => {
     const was = item.change ?? { day: null, state: item.state, reason: '' };
-    const next: ItemChange = { ...was, ...to, by: personNow().name.slice(0, LIMITS.person), at: instant() };
+    const next: ItemChange = { ...was, ...to, by: recordedName(), at: instant() };
     const plain = next.day === null && next.state === item.plainState;
     dispatch({ type: 'setItemChanges', changes: [{ key: item.key, change: plain ? null : next }] });
   };
@@ -249,7 +249,7 @@ function NewItems({
         <Button
           disabled={readOnly}
           onClick={() => {
-            const by = personNow().name.slice(0, LIMITS.person);
+            const by = recordedName();
             const changes = waiting.flatMap((i) =>
               i.change
                 ? [

@@ -12,7 +12,7 @@ import stage from '@/components/Stage.module.css';
 import { instant } from '@/store/actions';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import { moneyFormat } from '@/store/format';
-import { personNow } from '@/store/person';
+import { recordedName } from '@/store/person';
 import { say } from '@/store/session';
 import { onDay } from './cashWords';
 import classes from './Cash.module.css';
@@ -120,7 +120,7 @@ function KeepButton({
               id,
               name: name.trim(),
               at: instant(),
-              by: personNow().name.slice(0, LIMITS.person),
+              by: recordedName(),
               ...keptFrom(view, LIMITS.keptDays),
             },
           });
@@ -159,11 +159,11 @@ function Beside({
 }) {
   const money = moneyFormat(ground.book);
   const flows = FLOWS.filter((f) => both.differences[f].some((d) => d !== 0));
-  const running = new Map<Flow, number>();
+  const soFar = (f: Flow, i: number) => both.differences[f].slice(0, i + 1).reduce((t, d) => t + d, 0);
   const last = both.ranges.length - 1;
   const off = both.now[last]! - both.then[last]!;
   const reasons = flows
-    .map((f) => [f, both.differences[f].reduce((t, d) => t + d, 0)] as const)
+    .map((f) => [f, soFar(f, last)] as const)
     .filter(([, d]) => d !== 0)
     .sort((a, b) => Math.abs(b[1]) - Math.abs(a[1]));
   return (
@@ -202,7 +202,6 @@ function Beside({
           </thead>
           <tbody>
             {both.ranges.map((r, i) => {
-              for (const f of flows) running.set(f, (running.get(f) ?? 0) + both.differences[f][i]!);
               const d = both.now[i]! - both.then[i]!;
               return (
                 <tr key={r.to}>
@@ -217,7 +216,7 @@ function Beside({
                   )}
                   {flows.map((f) => (
                     <td key={f} className={classes.figure}>
-                      {money.exact(minor(running.get(f)!))}
+                      {money.exact(minor(soFar(f, i)))}
                     </td>
                   ))}
                 </tr>

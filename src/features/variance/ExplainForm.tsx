@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import { Button, NativeSelect, Textarea } from '@mantine/core';
 import { minor, type Minor } from '@/core/money';
-import type { Period, PeriodIndex } from '@/core/calendar';
+import { periodsOf, type Period, type PeriodIndex } from '@/core/calendar';
 import { LIMITS, type AccountId, type ExplanationPart, type VarianceNote } from '@/core/model';
 import { explain } from '@/core/variance';
 import type { Ground } from '@/core/ground';
@@ -54,7 +54,7 @@ export function ExplainForm({
   const money = moneyFormat(book);
   const parts = note?.parts ?? [];
   const explained = explain(difference ?? minor(0), parts);
-  const later = Array.from({ length: AHEAD }, (_, i) => calendar.period(month + 1 + i));
+  const later = periodsOf(calendar, { first: month + 1, last: month + AHEAD });
   const save = (change: Partial<Pick<VarianceNote, 'text' | 'parts'>>) =>
     explainVariance(period.id, account, {
       text: note?.text ?? '',

@@ -7,7 +7,7 @@ import { type Minor } from '@/core/money';
 import { fiscalYearLabel, periodsOf } from '@/core/calendar';
 import { comparisonFor, comparisonsAt, rulerRange } from '@/core/ground';
 import { cellOf, ROW_NAMES, type LineFilter, type SectionKind } from '@/core/report';
-import { LIMITS } from '@/core/model';
+import { LIMITS, nameWith } from '@/core/model';
 import { bridgeOf, effectOf } from '@/core/variance';
 import { KindsFilter } from '@/components/KindsFilter';
 import { ExportMenu } from '@/components/ExportMenu';
@@ -206,7 +206,7 @@ export function VarianceScreen() {
                 disabled={readOnly}
                 title="Actuals so far, then the plan with what explanations carry on"
                 onClick={() => {
-                  const name = `${wholeBudget.name}, outlook ${monthLabel}`.slice(0, LIMITS.budgetName);
+                  const name = nameWith(wholeBudget.name, `, outlook ${monthLabel}`, LIMITS.budgetName);
                   const id = draftOutlook(ground, wholeBudget, name, `Outlook of ${monthLabel}`);
                   if (!id) return;
                   setSession({ budgetId: id });

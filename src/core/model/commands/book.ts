@@ -5,7 +5,7 @@ import { refuse } from '../refusal';
 import type { VarianceNote } from '../explanation';
 import type { AccountId, Axis, Book, Feed, Settings } from '../schema';
 import { budgetsBy } from '../segments';
-import type { HandlersOf } from './handlers';
+import { putNamed, type HandlersOf } from './handlers';
 
 /* What changes a book as a whole: its name, calendar, axes, weights and settings, and notes on variances. */
 
@@ -67,13 +67,7 @@ export const bookHandlers: HandlersOf<BookCommand> = {
     book.feed = feed;
   },
   setWeights(book, { weights }) {
-    if (weights.name.trim() === '') refuse('emptyName');
-    const at = book.weights.findIndex((w) => w.id === weights.id);
-    if (at >= 0) book.weights[at] = weights as Draft<Weights>;
-    else {
-      book.weights.push(weights as Draft<Weights>);
-      book.nextId += 1;
-    }
+    putNamed(book, book.weights, weights);
   },
   removeWeights(book, { weights }) {
     book.weights = book.weights.filter((w) => w.id !== weights);

@@ -7,7 +7,7 @@ import type { Driver, Method } from '../methods';
 import { refuse } from '../refusal';
 import type { Book } from '../schema';
 import { sameScope } from '../scope';
-import type { HandlersOf } from './handlers';
+import { putNamed, type HandlersOf } from './handlers';
 
 /* What changes budgets: themselves, their lines and their drivers. */
 
@@ -149,14 +149,7 @@ export const budgetHandlers: HandlersOf<BudgetCommand> = {
     for (const ref of lines) find.line(ref).looked = looked;
   },
   setDriver(book, { budget, driver }) {
-    if (driver.name.trim() === '') refuse('emptyName');
-    const b = openBudget(book, budget);
-    const at = b.drivers.findIndex((d) => d.id === driver.id);
-    if (at >= 0) b.drivers[at] = driver as Draft<Driver>;
-    else {
-      b.drivers.push(driver as Draft<Driver>);
-      book.nextId += 1;
-    }
+    putNamed(book, openBudget(book, budget).drivers, driver);
   },
   setDriverValues(book, { budget, values }) {
     const b = openBudget(book, budget);

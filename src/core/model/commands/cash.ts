@@ -1,9 +1,8 @@
 import type { Draft } from 'immer';
 import type { Cash, DatedItem, ItemChange, KeptForecast, OpenItem, Terms } from '../cash';
-import { refuse } from '../refusal';
 import { termsKey } from '../termsAccounts';
 import { openBudget } from './budget';
-import type { HandlersOf } from './handlers';
+import { putNamed, type HandlersOf } from './handlers';
 
 /* What changes how a budget becomes dated money. */
 
@@ -59,13 +58,7 @@ export const cashHandlers: HandlersOf<CashCommand> = {
     Object.assign(book.cash, change);
   },
   setDatedItem(book, { item }) {
-    if (item.name.trim() === '') refuse('emptyName');
-    const at = book.cash.dated.findIndex((d) => d.id === item.id);
-    if (at >= 0) book.cash.dated[at] = item as Draft<DatedItem>;
-    else {
-      book.cash.dated.push(item as Draft<DatedItem>);
-      book.nextId += 1;
-    }
+    putNamed(book, book.cash.dated, item);
   },
   removeDatedItem(book, { item }) {
     book.cash.dated = book.cash.dated.filter((d) => d.id !== item);
@@ -95,13 +88,7 @@ export const cashHandlers: HandlersOf<CashCommand> = {
     book.nextId += items.length;
   },
   keepForecast(book, { kept }) {
-    if (kept.name.trim() === '') refuse('emptyName');
-    const at = book.cash.kept.findIndex((k) => k.id === kept.id);
-    if (at >= 0) book.cash.kept[at] = kept as Draft<KeptForecast>;
-    else {
-      book.cash.kept.push(kept as Draft<KeptForecast>);
-      book.nextId += 1;
-    }
+    putNamed(book, book.cash.kept, kept);
   },
   removeKeptForecast(book, { kept }) {
     book.cash.kept = book.cash.kept.filter((k) => k.id !== kept);

@@ -8,7 +8,7 @@ import { Dialog } from '@/components/Dialog';
 import { PersonFields } from '@/components/PersonFields';
 import { LIMITS, nameWith, supersededBy, type Budget } from '@/core/model';
 import { dispatch, useBookStore } from '@/store/bookStore';
-import { approveBudget, fingerprintOf } from '@/store/actions';
+import { addDraftOf, approveBudget, fingerprintOf } from '@/store/actions';
 import type { Ground } from '@/core/ground';
 import { useOpenGround } from '@/store/ground';
 import { initialsOf, setPerson, usePerson } from '@/store/person';
@@ -61,12 +61,8 @@ function MenuOf({ ground, budget }: { readonly ground: Ground; readonly budget: 
     if (then?.approved) setPrint(await fingerprintOf(then, then.approved.lines));
   };
   const duplicate = () => {
-    const id = `b${ground.book.nextId}`;
-    const refusal = dispatch({
-      type: 'addBudget',
-      budget: { ...budget, id, name: text.trim(), state: 'draft', approved: null, revises: null },
-    });
-    if (!refusal) setSession({ budgetId: id });
+    const id = addDraftOf(ground.book, budget, { name: text.trim(), revises: null });
+    if (id) setSession({ budgetId: id });
     close();
   };
   const named = (run: () => void, label: string, action: string) => (

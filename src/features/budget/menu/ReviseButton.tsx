@@ -5,7 +5,7 @@ import { Button, TextInput } from '@mantine/core';
 import { Dialog } from '@/components/Dialog';
 import { fiscalYearLabel } from '@/core/calendar';
 import { LIMITS, type Book, type Budget } from '@/core/model';
-import { dispatch } from '@/store/bookStore';
+import { addDraftOf } from '@/store/actions';
 import { setSession } from '@/store/session';
 
 /** A new draft with an approved budget's lines, and why it is made. */
@@ -13,25 +13,14 @@ export function ReviseButton({ budget, book }: { readonly budget: Budget; readon
   const [reason, setReason] = useState<string | null>(null);
   const year = fiscalYearLabel(Number(budget.first.slice(0, 4)));
   const revise = () => {
-    const id = `b${book.nextId}`;
     const n = book.budgets.filter((b) => b.first === budget.first && b.length === budget.length).length;
-    const refusal = dispatch(
-      {
-        type: 'addBudget',
-        budget: {
-          ...budget,
-          id,
-          name: `${year} revision ${n}`,
-          state: 'draft',
-          approved: null,
-          revises: { budget: budget.id, reason: (reason ?? '').trim() },
-          lines: budget.lines.map((l) => ({ ...l, looked: null })),
-        },
-      },
-      undefined,
-      reason ?? '',
-    );
-    if (!refusal) setSession({ budgetId: id });
+    const change = {
+      name: `${year} revision ${n}`,
+      revises: { budget: budget.id, reason: (reason ?? '').trim() },
+      lines: budget.lines.map((l) => ({ ...l, looked: null })),
+    };
+    const id = addDraftOf(book, budget, change, reason ?? '');
+    if (id) setSession({ budgetId: id });
     setReason(null);
   };
   return (
