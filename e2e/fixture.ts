@@ -85,5 +85,13 @@ export const TALL = { width: 1280, height: 2200 };
 export const cell = (page: Page, line: string, column: number) =>
   page.getByRole('row', { name: new RegExp(`^(\\d+ ?)?${line}`) }).locator(`[data-column="${column}"]`);
 
+/** A line of the variance report, and one of its figures. */
+export const reportRow = (page: Page, line: string) =>
+  page
+    .getByRole('grid', { name: 'Variance report' })
+    .getByRole('row', { name: new RegExp(`^(flagged )?${line}`) });
+export const figure = (page: Page, line: string, column: number) =>
+  reportRow(page, line).locator(`[data-column="${column}"]`);
+
 /** Waits until the last change is on disk. */
 export const saved = (page: Page) => expect(page.getByTestId('saved')).toBeVisible();

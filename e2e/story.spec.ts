@@ -1,6 +1,18 @@
 import { readFile } from 'node:fs/promises';
 import ExcelJS from 'exceljs';
-import { cell, expect, newBook, openApp, saved, stage, takeIn, TALL, test } from './fixture';
+import {
+  cell,
+  expect,
+  figure,
+  newBook,
+  openApp,
+  reportRow,
+  saved,
+  stage,
+  takeIn,
+  TALL,
+  test,
+} from './fixture';
 
 test.use({ viewport: TALL });
 
@@ -55,25 +67,18 @@ test('from last year’s ledger to a variance report, closed and found again', a
   await takeIn(page, 'public/demo/pellow-creek-ledger-fy27-to-october.csv');
   await stage(page, 'Variance');
   await expect(page.getByRole('heading', { name: 'Oct 2026' })).toBeVisible();
-  const lease = page.getByRole('row', { name: /^Slipway lease/ });
-  await expect(lease.getByRole('cell').nth(1)).toHaveText('4,400');
-  const refits = page.getByRole('row', { name: /^Repair and refit jobs/ });
+  await page.setViewportSize(TALL);
+  await expect(figure(page, 'Slipway lease', 1)).toHaveText('4,400');
+  const refits = reportRow(page, 'Repair and refit jobs');
   await expect(refits.getByText('U').first()).toBeVisible();
-  await refits
-    .getByRole('button', { name: /actual/ })
-    .first()
-    .click();
+  await figure(page, 'Repair and refit jobs', 0).click();
   await expect(page.getByText('Total ties to the ledger ✓')).toBeVisible();
   await page.getByPlaceholder('What happened, and what follows').fill('Two refits slipped to November.');
   await page.keyboard.press('Control+Enter');
   await expect(refits.getByRole('img', { name: /Two refits slipped/ })).toBeVisible();
 
   // The report leaves as files, whose figures are those of the screen.
-  const net = await page
-    .getByRole('row', { name: /^Net profit/ })
-    .getByRole('cell')
-    .first()
-    .innerText();
+  const net = await figure(page, 'Net profit', 0).innerText();
   const take = async (item: RegExp) => {
     await page.getByRole('button', { name: 'Export ▾' }).click();
     const download = page.waitForEvent('download');
@@ -102,18 +107,12 @@ test('from last year’s ledger to a variance report, closed and found again', a
   await saved(page);
   await page.close();
   const again = await context.newPage();
+  await again.setViewportSize(TALL);
   await openApp(again, '/variance');
   await expect(
-    again
-      .getByRole('row', { name: /^Repair and refit jobs/ })
-      .getByRole('img', { name: /Two refits slipped/ }),
+    reportRow(again, 'Repair and refit jobs').getByRole('img', { name: /Two refits slipped/ }),
   ).toBeVisible();
-  await expect(
-    again
-      .getByRole('row', { name: /^Net profit/ })
-      .getByRole('cell')
-      .first(),
-  ).toHaveText(net);
+  await expect(figure(again, 'Net profit', 0)).toHaveText(net);
 });
 
 test('the demo book is there on the first visit, and all its checks hold', async ({ page }) => {

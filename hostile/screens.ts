@@ -9,7 +9,7 @@ import { planXlsx } from '@/core/exchange/planXlsx';
 import { entriesOf, trialBalance, type LedgerBlock } from '@/core/ledger';
 import { redo, undo, type History } from '@/core/model';
 import { explainMonth, pricesUntouched, remindersFor } from '@/core/plan';
-import { budgetReport, EVERY_LINE, trialReport, type ReportTable } from '@/core/report';
+import { budgetReport, fileTable, layoutsOf, trialReport, type ReportTable } from '@/core/report';
 import { filteredLedger, ledgerRows, NO_FILTER, oddities } from '@/features/books/ledgerRows';
 import { compareBudgets } from '@/features/budget/views/compare';
 import { approvedFor } from '@/features/budget/sheet/filters';
@@ -18,7 +18,7 @@ import { useSetup } from '@/features/budget/sheet/setup';
 import { createFillers, NO_CHOICE, worksheet } from '@/features/budget/rows/worksheetRows';
 import { aheadData } from '@/features/cash/aheadRows';
 import { causeWords } from '@/features/cash/cashWords';
-import { varianceTable } from '@/features/variance/varianceData';
+import { lookAt } from '@/features/variance/varianceData';
 import { changeWords, placesOf } from '@/store/changeWords';
 import {
   approvedCash,
@@ -115,8 +115,12 @@ export async function drawAll(
     if (driver) driverChanges(history, blocks, { budget: budget.id, driver: driver.id });
     for (const p of facts.periods.slice(0, 15)) {
       for (const compared of comparisonsAt(ground, p.index)) {
-        const { table } = varianceTable(ground, compared, p.index, EVERY_LINE);
-        if (p === facts.periods[0]) tables.push(table);
+        // Every layout in the first month, the first of them in all.
+        for (const layout of p === facts.periods[0] ? layoutsOf(book) : layoutsOf(book).slice(0, 1)) {
+          const { table } = lookAt(ground, layout, p.index, compared.id).report;
+          for (const row of table.rows) void row.cells;
+          if (p === facts.periods[0]) tables.push(fileTable(table));
+        }
       }
     }
   }

@@ -1,6 +1,6 @@
 'use client';
 
-import { useMemo, useState } from 'react';
+import { useMemo, useState, type ReactNode } from 'react';
 import { Button, NativeSelect, TextInput } from '@mantine/core';
 import { minor, type Minor } from '@/core/money';
 import type { Entry } from '@/core/ledger';
@@ -24,6 +24,7 @@ export function EntriesPanel({
   exact,
   dayText,
   sourceOf,
+  action,
 }: {
   readonly entries: readonly Entry[];
   /** Of the account: amounts are shown in its natural sign. */
@@ -34,6 +35,8 @@ export function EntriesPanel({
   readonly dayText: (day: string) => string;
   /** Name of the file that a block came from. */
   readonly sourceOf: (block: string) => string;
+  /** What can be done with an entry, beneath it. */
+  readonly action?: (entry: Entry) => ReactNode;
 }) {
   const [words, setWords] = useState('');
   const [order, setOrder] = useState<Order>('day');
@@ -93,6 +96,7 @@ export function EntriesPanel({
                     .filter(Boolean)
                     .join(' · ')}
                 </span>
+                {action?.(e)}
               </td>
               <td className={classes.amount}>
                 {exact(signed(e))}

@@ -45,14 +45,14 @@ export async function approveBudget(ground: Ground, budget: Budget, by: string):
 export function explainVariance(
   period: PeriodId,
   account: AccountId,
-  { text, parts, against }: Omit<VarianceNote, 'at'>,
+  { text, parts, against, facts }: Omit<VarianceNote, 'at'>,
 ): Refusal | null {
   const isEmpty = text.trim() === '' && parts.length === 0;
   return dispatch({
     type: 'setVarianceNote',
     period,
     account,
-    note: isEmpty ? null : { text: text.trim(), against, parts, at: now() },
+    note: isEmpty ? null : { text: text.trim(), against, parts, ...(facts ? { facts } : {}), at: now() },
   });
 }
 

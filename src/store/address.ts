@@ -30,6 +30,7 @@ export function queryOf(path: string, s: Session): string {
   } else if (path.startsWith('/variance')) {
     put('month', s.varianceMonth === null ? null : String(s.varianceMonth));
     put('against', s.comparedId);
+    put('layout', s.layoutId);
   }
   const text = query.toString();
   return text === '' ? '' : `?${text}`;
@@ -60,6 +61,7 @@ export function sessionOf(path: string, search: string): Partial<Session> {
     return {
       varianceMonth: month !== null && /^-?\d{1,7}$/.test(month) ? Number(month) : null,
       comparedId: query.get('against'),
+      layoutId: query.get('layout'),
     };
   }
   return {};

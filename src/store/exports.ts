@@ -2,7 +2,7 @@ import { fromDayNumber } from '@/core/calendar';
 import type { TaxReturn } from '@/core/cash';
 import { minor } from '@/core/money';
 import type { Budget, SegmentId } from '@/core/model';
-import type { ReportTable } from '@/core/report';
+import { fileTable, type ReportTable } from '@/core/report';
 import { now } from '@/platform/clock';
 import { download, fileNameOf } from '@/platform/download';
 import { writeXlsx } from '@/workers/client';
@@ -18,13 +18,13 @@ const nameOf = (table: ReportTable, ending: string) =>
 export async function exportCsv(table: ReportTable): Promise<void> {
   // What writes files is loaded with the first one.
   const { reportCsv } = await import('@/core/exchange/reportCsv');
-  download(nameOf(table, 'csv'), `\ufeff${reportCsv(table)}`, 'text/csv;charset=utf-8');
+  download(nameOf(table, 'csv'), `\ufeff${reportCsv(fileTable(table))}`, 'text/csv;charset=utf-8');
   say('The CSV file is in your downloads.');
 }
 
 /** Saves a report as XLSX, written in a worker. */
 export const exportXlsx = (table: ReportTable): Promise<void> =>
-  saveXlsx(nameOf(table, 'xlsx'), () => ({ table }));
+  saveXlsx(nameOf(table, 'xlsx'), () => ({ table: fileTable(table) }));
 
 /** Saves the due days of tax returns as a calendar file. */
 export async function exportCalendar({ book }: Ground, returns: readonly TaxReturn[]): Promise<void> {

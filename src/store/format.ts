@@ -1,5 +1,5 @@
 import { formatAmount, type Minor } from '@/core/money';
-import type { Book } from '@/core/model';
+import type { Book, Layout } from '@/core/model';
 
 export type MoneyFormat = {
   /** As the book's settings say: cents on or off, negatives in parentheses or with a minus, zero as a dash. */
@@ -44,6 +44,30 @@ export function moneyFormat(book: Pick<Book, 'settings' | 'currency' | 'locale'>
   return format;
 }
 
+/** How a layout writes money: as the book does, but for what it says itself. */
+export function layoutMoney(
+  book: Pick<Book, 'settings' | 'currency' | 'locale'>,
+  { unit, negatives }: Layout['numbers'],
+): MoneyFormat {
+  if (unit === 'book' && negatives === 'book') return moneyFormat(book);
+  let own = changed.get(book.settings);
+  if (!own) changed.set(book.settings, (own = new Map()));
+  const key = `${unit} ${negatives}`;
+  let settings = own.get(key);
+  if (!settings) {
+    const { thousands: _thousands, ...plain } = book.settings;
+    settings = {
+      ...(unit === 'book' ? book.settings : plain),
+      ...(unit === 'book' ? {} : { cents: unit === 'cents' }),
+      ...(unit === 'thousands' ? { thousands: true as const } : {}),
+      ...(negatives === 'book' ? {} : { negatives }),
+    };
+    own.set(key, settings);
+  }
+  return moneyFormat({ ...book, settings });
+}
+const changed = new WeakMap<Book['settings'], Map<string, Book['settings']>>();
+
 /** Tenths of a percent as text: 234 is "+23.4%". Beyond a thousand percent only the sign of it is of use. */
 export function percentText(perMille: number | null): string {
   if (perMille === null) return '';
@@ -74,6 +98,19 @@ export function dayText(day: string, locale = daysIn): string {
   const [year, month, date] = day.slice(0, 10).split('-').map(Number);
   if (!year || !month || !date) return '';
   return format.format(Date.UTC(year, month - 1, date));
+}
+
+const shortDays = new Map<string, Intl.DateTimeFormat>();
+
+/** A day without its year, for heads of columns: "Oct 27". */
+export function shortDay(day: string, locale = daysIn): string {
+  let format = shortDays.get(locale);
+  if (!format)
+    shortDays.set(
+      locale,
+      (format = new Intl.DateTimeFormat(locale, { day: 'numeric', month: 'short', timeZone: 'UTC' })),
+    );
+  return format.format(Date.parse(`${day}T00:00:00Z`));
 }
 
 /** An instant in the person's own time: "12 Jun 2026, 14:05". */

@@ -1,6 +1,6 @@
 import { create } from 'zustand';
 import type { PeriodIndex, PeriodRange } from '@/core/calendar';
-import type { AccountId } from '@/core/model';
+import type { AccountId, Layout } from '@/core/model';
 
 /** What the strip says about the screen's selection and key figures; the screen writes, the strip shows. */
 export type StripFact = { readonly label: string; readonly value: string; readonly after?: string };
@@ -40,6 +40,9 @@ type Session = {
   /** The budget on the worksheet, and the one that actuals are compared with. */
   readonly budgetId: string | null;
   readonly comparedId: string | null;
+  /** The layout that the variance screen shows; a change of it that cannot be kept, since the book is only read here. */
+  readonly layoutId: string | null;
+  readonly layoutTrial: Layout | null;
   /** What the budget stage shows of its budget. */
   readonly budgetView: BudgetView;
   /** What the cash stage shows, by which spans, and of which named forecast. */
@@ -71,6 +74,8 @@ const FRESH: Session = {
   varianceMonth: null,
   budgetId: null,
   comparedId: null,
+  layoutId: null,
+  layoutTrial: null,
   budgetView: 'sheet',
   cashPage: 'ahead',
   cashGrain: 'months',

@@ -18,7 +18,7 @@ export type LeadColumn = {
 
 export type SheetRow = {
   readonly key: string;
-  readonly kind: 'section' | 'line' | 'group' | 'subtotal' | 'result';
+  readonly kind: 'section' | 'line' | 'group' | 'subtotal' | 'result' | 'blank' | 'detail';
   readonly label: string;
   readonly code: string;
   /** How the line is made, in a word or two. */

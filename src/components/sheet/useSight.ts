@@ -2,23 +2,25 @@ import { useCallback, useEffect, useLayoutEffect, useState, type RefObject } fro
 import { useVirtualizer } from '@tanstack/react-virtual';
 import type { Place } from '@/core/sheet';
 import { HEAD, NAME, ROW, SCROLLBAR } from './geometry';
-import type { SheetRow } from './types';
 
-const NO_ROWS: readonly SheetRow[] = [];
+type Tall = { readonly enterable?: boolean };
+const NO_ROWS: readonly Tall[] = [];
 const OVERSCAN = 8;
 /** Columns drawn on either side of those in sight. */
 const ASIDE = 2;
 
 /**
  * What of a sheet is in sight: its rows (`doubled` where each has a quiet one beneath it) and, where it is wider than the
- * screen, the columns from `from` to before `to`. It follows the cursor. `starts` are where columns begin and the last ends.
+ * screen, the columns from `from` to before `to`. It follows the cursor. `starts` are where columns begin and the last ends;
+ * a cursor before the first row or column moves nothing.
  */
 export function useSight(
   scroller: RefObject<HTMLDivElement | null>,
-  rows: readonly SheetRow[],
+  rows: readonly Tall[],
   doubled: boolean,
   starts: readonly number[],
   cursor: Place,
+  head = HEAD,
 ) {
   /** How far the sheet is scrolled sideways. */
   const [shift, setShift] = useState(0);
@@ -41,14 +43,14 @@ export function useSight(
     const row = virtual.measurementsCache[cursor.row];
     if (!row || height === 0) return;
     const offset = virtual.scrollOffset ?? 0;
-    const end = HEAD + row.end + ROW + SCROLLBAR;
+    const end = head + row.end + ROW + SCROLLBAR;
     if (row.start < offset) scroller.current!.scrollTop = row.start;
     else if (end > offset + height) scroller.current!.scrollTop = end - height;
-  }, [scroller, virtual, cursor.row, height]);
+  }, [scroller, virtual, cursor.row, height, head]);
   const room = width - SCROLLBAR - NAME;
   useEffect(() => {
     // A sheet wider than the screen follows the cursor sideways, clear of the account column.
-    if (!wide) return;
+    if (!wide || cursor.column < 0) return;
     const left = starts[cursor.column]! - NAME;
     const right = starts[cursor.column + 1]! - NAME;
     if (left < shift) scroller.current!.scrollLeft = left;

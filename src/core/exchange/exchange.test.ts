@@ -1,7 +1,7 @@
 import ExcelJS from 'exceljs';
 import { HyperFormula } from 'hyperformula';
 import { minor, MOST_AMOUNT, unitOf } from '@/core/money';
-import { budgetReport, type ReportTable } from '@/core/report';
+import { budgetReport, fileTable, type ReportTable } from '@/core/report';
 import { perform, openHistory, type VarianceNote } from '@/core/model';
 import {
   account,
@@ -15,7 +15,7 @@ import {
   periodIds,
   sourceOf,
 } from '../test/build';
-import { spanOf, varianceTableOf } from '../test/variance';
+import { varianceTableOf } from '../test/variance';
 import { bookFile, parseBookFile, reportCsv, reportXlsx } from '.';
 import { bookFileJsonSchema } from './bookSchema';
 
@@ -57,20 +57,24 @@ const GOES_ON: VarianceNote['parts'] = [{ kind: 'lasting', amount: null, monthly
 const varianceTable = (currency = 'USD'): ReportTable =>
   varianceTableOf({
     accounts,
-    currency,
-    title: 'Variance May 2026',
+    words: { title: 'Variance May 2026' },
     actual: (a, p) => (p <= month ? minor(a.id.charCodeAt(0) * 90 + p) : null),
     budget: (a, p) => amountsOf(a.id)[p - periods[0]!.index] ?? null,
     // One line stands apart: its year has an amount, its months have none of it.
     whole: (a) => (a.id === 'x' ? minor(1_000_00) : null),
-    span: spanOf(periods[0]!.index, month, month),
-    flag: { amount: minor(100), percent: pct('5') },
-    note: () => ({
-      text: 'why',
-      against: null,
-      parts: [{ kind: 'timing', amount: null, back: [] }],
-      at: 't',
-    }),
+    month,
+    through: month,
+    change: {
+      currency,
+      varianceNotes: {
+        [calendar.period(month).id]: Object.fromEntries(
+          accounts.map((a) => [
+            a.id,
+            { text: 'why', against: null, parts: [{ kind: 'timing', amount: null, back: [] }], at: 't' },
+          ]),
+        ),
+      },
+    },
   });
 
 /** Every figure of a written workbook as another engine reckons it from the formulas alone. */
@@ -115,7 +119,7 @@ describe('XLSX', () => {
     expect(formulas).toBeGreaterThan(80);
   });
   test('formulas of the variance report give our figures', async () => {
-    const { formulas } = await recalculated(varianceTable());
+    const { formulas } = await recalculated(fileTable(varianceTable()));
     expect(formulas).toBeGreaterThan(60);
   });
   test('typed numbers, formats, frozen heads, and no text that runs', async () => {

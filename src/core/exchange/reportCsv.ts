@@ -1,6 +1,6 @@
-import { plainDecimal, type Minor } from '@/core/money';
+import { decimalText, plainDecimal, type Minor } from '@/core/money';
 import { neutralize, writeDelimited } from '@/core/files';
-import type { ReportCell, ReportColumn, ReportTable } from '@/core/report';
+import type { ReportCell, ReportColumn, ReportRow, ReportTable } from '@/core/report';
 
 /**
  * A report as CSV (RFC 4180), natural signs, plain decimals with a dot and all digits of the currency. Blank is an
@@ -15,7 +15,7 @@ export function reportCsv(table: ReportTable): string {
   const rows = table.rows.map((r) => [
     neutralize(r.code),
     neutralize(r.label),
-    ...table.columns.map((c, i) => cellTextOf(r.cells[i] ?? null, c, table.currency)),
+    ...table.columns.map((c, i) => cellTextOf(r.cells[i] ?? null, c, table.currency, r.unit)),
   ]);
   return writeDelimited([
     [neutralize(`${table.book} · ${table.title}`)],
@@ -25,16 +25,23 @@ export function reportCsv(table: ReportTable): string {
   ]);
 }
 
-function cellTextOf(cell: ReportCell, column: ReportColumn, currency: string): string {
+function cellTextOf(
+  cell: ReportCell,
+  column: ReportColumn,
+  currency: string,
+  unit: ReportRow['unit'],
+): string {
   if (cell === null || cell === '') return '';
   switch (column.kind) {
     case 'money':
-      return plainDecimal(cell as Minor, currency);
+      return unit ? decimalText(Number(cell), unit.decimals) : plainDecimal(cell as Minor, currency);
     case 'perMille':
       return Number.isNaN(cell) ? '' : (Number(cell) / 10).toFixed(1);
     case 'sense':
       return String(cell);
     case 'text':
       return neutralize(String(cell));
+    case 'bar':
+      return '';
   }
 }

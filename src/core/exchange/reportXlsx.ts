@@ -60,8 +60,9 @@ function writeRow(sheet: Worksheet, table: ReportTable, row: ReportRow, r: numbe
   const line = sheet.getRow(r + 1 + HEAD_ROWS);
   line.getCell(1).value = neutralize(row.code);
   line.getCell(2).value = neutralize(row.label);
-  if (row.kind !== 'line') line.font = { bold: true };
-  if (row.kind === 'section') return;
+  if (row.kind !== 'line' && row.kind !== 'detail') line.font = { bold: true };
+  if (row.kind === 'detail') line.getCell(2).alignment = { indent: 2 };
+  if (row.kind === 'section' || row.kind === 'blank') return;
   table.columns.forEach((column, i) =>
     writeCell(line.getCell(i + 1 + LABEL_COLUMNS), table, row, r, column, i),
   );
@@ -89,8 +90,13 @@ function writeCell(
     cell.value = TOO_LARGE_TEXT;
     return;
   }
-  const number = isMoney ? Number(value) / unitOf(table.currency) : Number(value) / 1000;
-  cell.numFmt = isMoney ? moneyFormat(table.currency) : '0.0%;-0.0%';
+  const unit = row.unit ? 10 ** row.unit.decimals : unitOf(table.currency);
+  const number = isMoney ? Number(value) / unit : Number(value) / 1000;
+  cell.numFmt = !isMoney
+    ? '0.0%;-0.0%'
+    : row.unit
+      ? decimalFormat(row.unit.decimals)
+      : moneyFormat(table.currency);
   // Where rows stand apart, a total's difference is that of its rows, not of its own two sides.
   const apart = row.apart?.includes(column.key) ?? false;
   const own = apart ? null : columnFormula(table, row, r, column);
@@ -99,6 +105,8 @@ function writeCell(
   const formula = own ?? carried ?? (adds ? totalFormula(row, i) : null);
   cell.value = formula ? { formula, result: number } : number;
 }
+
+const decimalFormat = (digits: number): string => (digits ? `#,##0.${'0'.repeat(digits)}` : '#,##0');
 
 const moneyFormat = (currency: string): string => {
   const digits = minorDigits(currency);

@@ -13,6 +13,15 @@ export {
   type ComparisonPart,
 } from './comparison';
 export { carriedBy, type Carried } from './carried';
+export { actualsOf, type Actuals } from './actuals';
+export { expectedIn } from './expected';
+export {
+  reclassifiedBy,
+  reclassifiedOf,
+  type Reclassified,
+  type WrongEntry,
+  type WrongShown,
+} from './reclassified';
 export { throughMerges } from './merged';
 export {
   coversYearBefore,
@@ -25,6 +34,6 @@ export {
 } from './yearBefore';
 export { lineMoney, type LineMoney } from './lineMoney';
 export { ALL_SOURCES, cashOf, cashStart, type CashView, type LineTerms } from './cash';
-export { approvedCash, closingsAt, keptFrom, thenAndNowOf } from './keptCash';
+export { approvedCash, cashByFlow, closingsAt, keptFrom, thenAndNowOf } from './keptCash';
 export { trialOfTerms } from './trial';
 export type { ShownItem } from './cashItems';

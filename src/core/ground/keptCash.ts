@@ -1,4 +1,12 @@
-import { fromDayNumber, periodsOf, toDayNumber, type DayNumber } from '@/core/calendar';
+import {
+  fromDayNumber,
+  periodsOf,
+  toDayNumber,
+  type DayNumber,
+  type PeriodIndex,
+  type PeriodRange,
+} from '@/core/calendar';
+import { lastOf } from '@/core/lastOf';
 import {
   balancesAt,
   byPeriods,
@@ -12,7 +20,7 @@ import {
   type Happened,
   type ThenAndNow,
 } from '@/core/cash';
-import { minor } from '@/core/money';
+import { minor, type Minor } from '@/core/money';
 import {
   isProfitAndLoss,
   natural,
@@ -126,6 +134,42 @@ export const happenedOf = (
   termsOf: CashView['termsOf'],
   range: DayRange,
 ): Happened => happenedIn(blocks, view, book.accounts, flowsOf(book.accounts, termsOf), range);
+
+const makeFlows = () =>
+  lastOf(
+    (
+      blocks: Ground['blocks'],
+      view: Ground['view'],
+      accounts: readonly Account[],
+      calendar: Ground['calendar'],
+      range: PeriodRange,
+      termsOf: CashView['termsOf'] | null,
+    ) => {
+      const first = toDayNumber(calendar.period(range.first).start);
+      const last = toDayNumber(calendar.period(range.last).end);
+      const flowOf = termsOf
+        ? flowsOf(accounts, termsOf)
+        : (account: Account): Flow => FLOW_OF_KIND[account.kind];
+      const days = happenedIn(blocks, view, accounts, flowOf, { from: first, to: last });
+      return (flow: Flow, period: PeriodIndex) => {
+        const { start, end } = calendar.period(period);
+        let sum = 0;
+        for (let d = toDayNumber(start); d <= toDayNumber(end); d++) sum += days[flow][d - first] ?? 0;
+        return minor(sum);
+      };
+    },
+  );
+
+/** What the banks did in a period, by flow; null in periods without entries. */
+export function cashByFlow(ground: Ground): (flow: Flow, period: PeriodIndex) => Minor | null {
+  const { balances, blocks, view, book, calendar, memory } = ground;
+  const { range } = balances;
+  if (!range) return () => null;
+  const budget = book.budgets.findLast((b) => b.state === 'approved') ?? book.budgets.at(-1);
+  const termsOf = (budget && cashOf(ground, budget)?.termsOf) ?? null;
+  const of = memory.of('cash by flow', makeFlows)(blocks, view, book.accounts, calendar, range, termsOf);
+  return (flow, period) => (balances.has(period) ? of(flow, period) : null);
+}
 
 function rangesOf({ calendar }: Ground, { from, to }: DayRange, grain: 'weeks' | 'months'): DayRange[] {
   const all =

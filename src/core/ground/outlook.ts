@@ -1,7 +1,8 @@
-import { sumBlank, ZERO, type Minor } from '@/core/money';
+import { sumBlank, type Minor } from '@/core/money';
 import type { PeriodIndex } from '@/core/calendar';
 import type { AccountId, SegmentId } from '@/core/model';
 import { outlookOf } from '@/core/plan';
+import { expectedIn } from './expected';
 import type { Reckoned } from './reckoned';
 
 /** What a budget plans of an account in a period, and whether it has a line of it: null outside of its periods. */
@@ -16,8 +17,8 @@ export function plannedAt(
 }
 
 /**
- * The outlook of an account over segments of a budget, in one period: its actual; else its plan, with what explained
- * variances bring back or go on with.
+ * The outlook of an account over segments of a budget, in one period: its actual; else what it is expected to come to where
+ * someone said so; else its plan, with what explained variances bring back or go on with.
  */
 export function outlookAt(
   whole: Reckoned,
@@ -29,8 +30,21 @@ export function outlookAt(
   const plain = sumBlank(
     segments.map((s) => outlookOf(facts, account, s, period, plannedAt(whole, account, s, period))),
   );
-  const carried = facts.isActual(period) ? ZERO : whole.carried(account, period);
-  return carried === 0 ? plain : sumBlank([plain, carried]);
+  return facts.isActual(period) ? plain : comingAt(whole, account, period, plain);
+}
+
+/** What an account of the whole company comes to in a month that is to come, given what is planned of it. */
+export function comingAt(
+  whole: Reckoned,
+  account: AccountId,
+  period: PeriodIndex,
+  planned: Minor | null,
+): Minor | null {
+  const way = whole.way(account);
+  const expected = way && expectedIn(whole.facts, account, way, period);
+  if (expected !== null) return expected;
+  const carried = whole.carried(account, period);
+  return carried === 0 ? planned : sumBlank([planned, carried]);
 }
 
 /** The same in every period of the budget. */

@@ -1,7 +1,14 @@
 import { unitOf, ZERO, type Minor } from '@/core/money';
 import type { FiscalCalendar, Period } from '@/core/calendar';
 import { lastOf } from '@/core/lastOf';
-import { budgetsIn, type AccountId, type Book, type Budget, type SegmentId } from '@/core/model';
+import {
+  budgetsIn,
+  type AccountId,
+  type Book,
+  type Budget,
+  type OutlookWay,
+  type SegmentId,
+} from '@/core/model';
 import {
   budgetPeriods,
   createReckoner,
@@ -26,8 +33,12 @@ export type Reckoned = {
   readonly amounts: (account: AccountId, segment?: SegmentId | 'all') => readonly (Minor | null)[] | null;
   /** What explained variances add to months that are to come; of a budget by segments nothing, since they are the company's. */
   readonly carried: Carried;
+  /** How an account’s coming months are expected, where not as planned; of a budget by segments never. */
+  readonly way: (account: AccountId) => OutlookWay | null;
 };
 
+type Ways = Readonly<Record<AccountId, OutlookWay>>;
+const AS_PLANNED: Ways = {};
 const NOTHING: Carried = () => ZERO;
 
 /** A budget with a reckoning of it: as approved where it is, as reckoned while it is a draft. */
@@ -36,12 +47,14 @@ export function reckonedAs(
   facts: Facts,
   reckoning: Reckoning,
   carried: Carried = NOTHING,
+  ways: Ways = AS_PLANNED,
 ): Reckoned {
   return {
     budget,
     facts,
     reckoning,
     carried: budget.axis === null ? carried : NOTHING,
+    way: (account) => (budget.axis === null ? (ways[account] ?? null) : null),
     figures: (account, segment = 'all') => figuresOf(budget, reckoning, account, segment),
     amounts: (account, segment = 'all') => figuresOf(budget, reckoning, account, segment)?.amounts ?? null,
   };
@@ -113,7 +126,13 @@ export function reckoned(ground: Ground, budget: Budget): Reckoned {
     book.workWeek,
     place.others(budget.axis, ...others),
   );
-  return place.whole(budget, facts, place.reckon(budget, facts), carriedOf(ground, budget.id));
+  return place.whole(
+    budget,
+    facts,
+    place.reckon(budget, facts),
+    carriedOf(ground, budget.id),
+    book.outlookWays[budget.id] ?? AS_PLANNED,
+  );
 }
 
 /** Other budgets as bases of one with this axis: by segment where both have it, else as a whole. */

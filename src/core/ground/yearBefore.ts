@@ -8,7 +8,7 @@ import {
 } from '@/core/calendar';
 import type { AccountId, Budget, Method, RoundUnit, SegmentId } from '@/core/model';
 import { asLastYear, coversPeriod, outlookOf, type Facts } from '@/core/plan';
-import { plannedAt } from './outlook';
+import { comingAt, plannedAt } from './outlook';
 import type { Ground } from './ground';
 import { reckoned, type Reckoned } from './reckoned';
 
@@ -127,7 +127,7 @@ function make({ facts, budget }: Reckoned, other: Reckoned | null): YearBefore {
       // A budget of the whole company stands in for one of it, whatever its own segments are.
       if (budget.axis === null) {
         const plain = outlookOf(facts, id, null, q, plannedAt(other, id, 'all', q));
-        return facts.isActual(q) ? plain : sumBlank([plain, other.carried(id, q) || null]);
+        return facts.isActual(q) ? plain : comingAt(other, id, q, plain);
       }
       const segments = segmentsIn(budget, segment);
       return sumBlank(segments.map((s) => outlookOf(facts, id, s, q, plannedAt(other, id, s, q))));

@@ -5,7 +5,7 @@ import { segmentName } from './segments';
 
 /** Something that a change was about, by its id and by the name that it had at the time. */
 export type AboutPlace = {
-  readonly of: 'line' | 'driver' | 'budget' | 'account' | 'source' | 'axis' | 'weights' | 'dated';
+  readonly of: 'line' | 'driver' | 'budget' | 'account' | 'source' | 'axis' | 'weights' | 'dated' | 'layout';
   readonly id: string;
   readonly name: string;
   /** The budget that a line or driver is in. */
@@ -35,6 +35,12 @@ const budgetOf = (book: Book, id: string) => ({
   name: book.budgets.find((b) => b.id === id)?.name ?? id,
 });
 const budgetPlace = (book: Book, id: string): AboutPlace => ({ of: 'budget', ...budgetOf(book, id) });
+
+const layoutPlace = (book: Book, id: string): AboutPlace => ({
+  of: 'layout',
+  id,
+  name: book.layouts.find((l) => l.id === id)?.name ?? id,
+});
 
 function driverPlace(book: Book, budget: string, id: string): AboutPlace {
   const driver = book.budgets.find((b) => b.id === budget)?.drivers.find((d) => d.id === id);
@@ -105,6 +111,12 @@ const TELLERS: Tellers = {
   ],
   setWorkWeek: nothing,
   setVarianceNote: (book, { account }) => [accountPlace(book, account)],
+  setFlag: (book, { of, key }) => (of === 'accounts' ? [accountPlace(book, key)] : []),
+  setOutlookWay: (book, { budget, account }) => [accountPlace(book, account), budgetPlace(book, budget)],
+  setQuantities: (_book, { quantities }) => quantities.map(({ name }) => ({ of: 'driver', id: name, name })),
+  putLayouts: (_book, { layouts }) => layouts.map(({ id, name }) => ({ of: 'layout', id, name })),
+  removeLayout: (book, { layout }) => [layoutPlace(book, layout)],
+  moveLayout: (book, { layout }) => [layoutPlace(book, layout)],
   setTerms: (book, { budget, terms, without }) => [
     ...[...terms, ...without].flatMap(({ of }) =>
       of.of === 'account' ? [accountPlace(book, of.account)] : [],

@@ -10,7 +10,7 @@ import { renamedCash, renamedTerms, termsKey } from './termsAccounts';
 /* What commands do to the accounts of a book that is being changed. */
 
 /** Codes as numbers where they are: 900 before 1010; accounts without a code last. */
-const compareCodes = (a: string, b: string): number =>
+export const compareCodes = (a: string, b: string): number =>
   Number(a === '') - Number(b === '') ||
   (a.length === b.length
     ? a < b
@@ -73,6 +73,21 @@ export function mergeInto(book: Draft<Book>, from: AccountId, into: AccountId): 
     } else notes[into] = note;
     delete notes[from];
   }
+  for (const notes of Object.values(book.varianceNotes))
+    for (const note of Object.values(notes))
+      for (const part of note.parts) if (part.kind === 'wrongEntry' && part.to === from) part.to = into;
+  for (const of of [book.flags.accounts, ...Object.values(book.outlookWays)] as Record<string, unknown>[]) {
+    if (of[from] === undefined) continue;
+    // The account that takes the other in keeps what is said of it.
+    of[into] ??= of[from];
+    delete of[from];
+  }
+  for (const { rows } of book.layouts)
+    rows.own = rows.own.flatMap((row) => {
+      if (row.row !== 'account' || row.account !== from) return [row];
+      const there = rows.own.some((other) => other.row === 'account' && other.account === into);
+      return there ? [] : [{ ...row, account: into }];
+    });
 }
 
 function mergeLines(budget: Draft<Budget>, from: AccountId, into: AccountId): void {

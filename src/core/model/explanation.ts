@@ -1,7 +1,8 @@
 import * as z from 'zod/mini';
-import { list, text } from '@/core/bounded';
+import { formed, list, text, whole } from '@/core/bounded';
+import { MOST_AMOUNT, type Minor, type Percent } from '@/core/money';
 import { LIMITS } from './limits';
-import { id, money, periodId } from './parts';
+import { dayText, id, money, periodId, periodKey, quantity } from './parts';
 
 /* Why an account of a month came to something else than its budget. Amounts are natural: actual less budget. */
 
@@ -20,6 +21,25 @@ export const explanationPartSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('lasting'), amount, monthly: money, until: z.nullable(periodId) }),
   /** It happened once, and nothing follows. */
   z.strictObject({ kind: z.literal('once'), amount }),
+  /**
+   * Entries stand in an account that they do not belong to: shown as reclassified until the ledger has it. An entry is known
+   * by its day, reference, counterparty and amount (debits positive), whatever file brings it.
+   */
+  z.strictObject({
+    kind: z.literal('wrongEntry'),
+    amount,
+    entries: list(
+      z.strictObject({
+        day: dayText,
+        reference: text(LIMITS.reference),
+        counterparty: text(LIMITS.counterparty),
+        amount: money,
+      }),
+      1,
+      50,
+    ),
+    to: id,
+  }),
 ]);
 
 export const varianceNoteSchema = z.strictObject({
@@ -29,8 +49,41 @@ export const varianceNoteSchema = z.strictObject({
   parts: list(explanationPartSchema, 0, 12).check(
     z.refine((all) => all.filter((p) => p.amount === null).length <= 1, 'only one part may be the rest'),
   ),
+  /** What the account and its budget came to as it was explained. */
+  facts: z.optional(
+    z.strictObject({ actual: z.nullable(money), budget: z.nullable(money), entries: whole(0, 1e9) }),
+  ),
   at: text(40),
 });
 
+/** When a variance is flagged: it exceeds both. */
+export const flagSchema = z.strictObject({
+  amount: whole(0, MOST_AMOUNT) as unknown as z.ZodMiniType<Minor, number>,
+  percent: formed(/^\d{1,9}(\.\d{1,6})?$/) as unknown as z.ZodMiniType<Percent, string>,
+});
+
+/** How a line's coming months are expected, where that is not as planned. */
+export const outlookWaySchema = z.discriminatedUnion('kind', [
+  /** As an average month of the last so many with actuals. */
+  z.strictObject({ kind: z.literal('runRate'), months: whole(1, 36) }),
+  /** As last year’s months, at the level that this year has beside last year so far. */
+  z.strictObject({ kind: z.literal('lastYear') }),
+  /** As typed; months that are not are as planned. */
+  z.strictObject({ kind: z.literal('typed'), amounts: z.record(periodKey, money) }),
+]);
+
+/** What was counted of a driver: a quantity of the company, whatever budget plans it. */
+export const quantitySchema = z.strictObject({
+  /** The driver’s name. */
+  name: text(LIMITS.driverName),
+  unit: text(LIMITS.unit),
+  decimals: whole(0, 6),
+  /** In whole numbers of 10^−decimals. */
+  values: z.record(periodKey, quantity),
+});
+
+export type Flag = z.infer<typeof flagSchema>;
+export type OutlookWay = z.infer<typeof outlookWaySchema>;
+export type Quantity = z.infer<typeof quantitySchema>;
 export type ExplanationPart = z.infer<typeof explanationPartSchema>;
 export type VarianceNote = z.infer<typeof varianceNoteSchema>;

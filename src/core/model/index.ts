@@ -52,7 +52,20 @@ export {
   type TermsOf,
   type TermsRule,
 } from './cash';
-export type { ExplanationPart, VarianceNote } from './explanation';
+export type { ExplanationPart, Flag, OutlookWay, Quantity, VarianceNote } from './explanation';
+export {
+  COLUMN_SHOWS,
+  SECTION_KINDS,
+  layoutSchema,
+  type ColumnShow,
+  type Layout,
+  type LayoutColumn,
+  type LayoutRows,
+  type LayoutSpan,
+  type RowItem,
+  type SectionKind,
+} from './layout';
+export { compareCodes } from './accounts';
 export { accountsOfTerms, renamedTerms, termsKey } from './termsAccounts';
 export { blankLine, lineKey, lineOf, LineTable, type LineRef } from './lines';
 export { BOOK_VERSION, migrate, openBook, type Migrations, type OpenIssue, type Opened } from './migrate';

@@ -27,6 +27,8 @@ export const LIMITS = {
   fileName: 300,
   sheetName: 200,
   heads: 4000,
+  rowName: 200,
+  layoutName: 120,
   /** Number of an invoice, and whose it is. */
   reference: 200,
   counterparty: 300,
@@ -45,6 +47,9 @@ export const LIMITS = {
   weights: 500,
   openItems: 50_000,
   datedItems: 2000,
+  layouts: 200,
+  layoutRows: 500,
+  layoutColumns: 60,
   keptForecasts: 36,
   keptDays: 800,
   holidays: 2000,

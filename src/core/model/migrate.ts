@@ -4,8 +4,9 @@ import { soundBook, type SetAside } from './sound';
 import { toVersion3 } from './version3';
 import { toVersion4 } from './version4';
 import { toVersion5 } from './version5';
+import { toVersion6 } from './version6';
 
-export const BOOK_VERSION = 5;
+export const BOOK_VERSION = 6;
 
 export type OpenIssue =
   | { readonly code: 'notABook' }
@@ -25,6 +26,7 @@ const MIGRATIONS: Migrations = new Map([
   [2, toVersion3],
   [3, toVersion4],
   [4, toVersion5],
+  [5, toVersion6],
 ]);
 
 /** Brings a saved document of any known version to the present one; null when a step is missing. */

@@ -32,6 +32,10 @@ export function newBook({ id, name, currency, locale, firstMonth }: NewBook): Bo
     weights: [],
     workWeek: { weekdays: [1, 2, 3, 4, 5], holidays: [] },
     varianceNotes: {},
+    flags: { kinds: {}, accounts: {} },
+    outlookWays: {},
+    quantities: [],
+    layouts: [],
     settings: {
       flagAmount: minor(500 * unitOf(currency)),
       flagPercent: percent('5'),

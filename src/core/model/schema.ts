@@ -3,8 +3,9 @@ import { atLeast, formed, list, text, whole } from '@/core/bounded';
 import { periodFaults } from '@/core/calendar';
 import { budgetSchema } from './budget';
 import { cashSchema } from './cash';
-import { varianceNoteSchema } from './explanation';
+import { flagSchema, outlookWaySchema, quantitySchema, varianceNoteSchema } from './explanation';
 import { ACCOUNT_KINDS } from './kinds';
+import { layoutSchema } from './layout';
 import { LIMITS } from './limits';
 import { weightsSchema, workWeekSchema } from './methods';
 import { dayText, id, money, percentText, periodId, periodKey, total } from './parts';
@@ -145,7 +146,7 @@ export const feedSchema = z.strictObject({
 
 export const bookSchema = z.strictObject({
   format: z.literal('tellan.book'),
-  version: z.literal(5),
+  version: z.literal(6),
   id,
   name: text(LIMITS.bookName),
   currency: formed(/^[A-Z]{3}$/),
@@ -165,6 +166,17 @@ export const bookSchema = z.strictObject({
   workWeek: workWeekSchema,
   /** Notes on variances by period, then account. */
   varianceNotes: z.record(periodKey, z.record(id, varianceNoteSchema)),
+  /** When variances of a kind of account, and of an account, are flagged; the settings say it of the rest. */
+  flags: z.strictObject({
+    kinds: z.record(z.string(), flagSchema),
+    accounts: z.record(id, flagSchema),
+  }),
+  /** How coming months of a budget's accounts are expected, by budget and account. */
+  outlookWays: z.record(id, z.record(id, outlookWaySchema)),
+  /** What was counted of drivers. */
+  quantities: list(quantitySchema, 0, LIMITS.drivers),
+  /** Reports of the book's own, and those that ship where they were changed. */
+  layouts: list(layoutSchema, 0, LIMITS.layouts),
   settings: settingsSchema,
   cash: cashSchema,
   /** The next number for a generated id of an account, source or budget. */

@@ -3,6 +3,8 @@ import { lineKey } from './lines';
 import type { Budget } from './budget';
 import { accountsOfTerms, termsKey } from './termsAccounts';
 import type { Cash } from './cash';
+import type { VarianceNote } from './explanation';
+import { ACCOUNT_KINDS } from './kinds';
 import type { Book } from './schema';
 
 /** A part of a book that could not be kept, and why: the book is opened without it, and the person is told. */
@@ -20,6 +22,10 @@ export type SetAside = {
     | 'revises'
     | 'weights'
     | 'varianceNote'
+    | 'flag'
+    | 'outlookWay'
+    | 'quantity'
+    | 'layout'
     | 'terms'
     | 'cash'
     | 'locale'
@@ -86,9 +92,43 @@ export function soundBook(book: Book): Sound {
   const closed = book.closedThrough === null || has(book.closedThrough);
   if (!closed) away('closedThrough', book.closedThrough!, 'noSuchPeriod');
   const weights = kept(book.weights, (w) => once('w', w.id) || away('weights', w.name, 'twice'));
+  const belongs = (note: VarianceNote) => note.parts.every((p) => p.kind !== 'wrongEntry' || known.has(p.to));
   const varianceNotes = keptEntries(book.varianceNotes, (period, notes) => {
-    const fine = has(period) && Object.keys(notes).every((a) => known.has(a));
+    const fine = has(period) && Object.entries(notes).every(([a, note]) => known.has(a) && belongs(note));
     return fine || away('varianceNote', period, has(period) ? 'noSuchAccount' : 'noSuchPeriod');
+  });
+  const flagged = keptEntries(book.flags.accounts, (a) => known.has(a) || away('flag', a, 'noSuchAccount'));
+  const byKind = keptEntries(
+    book.flags.kinds,
+    (k) => (ACCOUNT_KINDS as readonly string[]).includes(k) || away('flag', k, 'noSuchAccount'),
+  );
+  const flags =
+    flagged === book.flags.accounts && byKind === book.flags.kinds
+      ? book.flags
+      : { kinds: byKind, accounts: flagged };
+  const plans = new Set(book.budgets.map((b) => b.id));
+  const outlookWays = keptEntries(
+    book.outlookWays,
+    (budget, ways) =>
+      (plans.has(budget) && Object.keys(ways).every((a) => known.has(a))) ||
+      away('outlookWay', budget, plans.has(budget) ? 'noSuchAccount' : 'noSuchPeriod'),
+  );
+  const quantities = kept(
+    book.quantities,
+    (q) => once('q', q.name.trim().toLowerCase()) || away('quantity', q.name, 'twice'),
+  );
+  const layouts = keptAs(book.layouts, (layout) => {
+    if (!once('y', layout.id)) return (away('layout', layout.name, 'twice'), null);
+    const own = kept(
+      layout.rows.own,
+      (r) => r.row !== 'account' || known.has(r.account) || away('layout', layout.name, 'noSuchAccount'),
+    );
+    const { axis } = layout.segments;
+    const fits = axis === null || axes.some((a) => a.id === axis);
+    if (!fits) away('layout', layout.name, 'noSuchAxis');
+    if (own === layout.rows.own && fits) return layout;
+    const segments = fits ? layout.segments : { axis: null, place: 'none' as const, values: [] };
+    return { ...layout, rows: { ...layout.rows, own }, segments };
   });
   const segmentsOf = new Map(axes.map((a) => [a.id, new Set<string | null>(a.values.map((v) => v.id))]));
   const circles = inCircle(book.budgets);
@@ -135,6 +175,10 @@ export function soundBook(book: Book): Sound {
       merged,
       weights,
       varianceNotes,
+      flags,
+      outlookWays,
+      quantities,
+      layouts,
       budgets,
       cash,
       closedThrough: closed ? book.closedThrough : null,

@@ -16,6 +16,7 @@ export {
 export {
   ROW_NAMES,
   cellOf,
+  fileTable,
   rowName,
   type ColumnFormula,
   type ReportCell,
@@ -30,15 +31,8 @@ export {
   type Grain,
   type PeriodGroup,
 } from './budgetReport';
-export {
-  EVERY_LINE,
-  usedPerMille,
-  varianceReport,
-  type LineFilter,
-  type VarianceBlock,
-  type VarianceReportInput,
-} from './varianceReport';
-export { varianceOf, varianceSpan, type VarianceWords } from './varianceOf';
+export { usedPerMille } from './used';
+export * from './layout';
 export { ledgerReport, trialReport, type LedgerReportInput } from './ledgerReport';
 export { figureRows, resultOf } from './result';
 export { cashReport, SECTION_OF, SOURCE_NAMES, type CashReportInput } from './cashReport';

@@ -1,22 +1,22 @@
 import fc from 'fast-check';
 import { minor, sum, sumBlank, type Minor } from '@/core/money';
-import { compare, bridgeOf, effectOf, isFlagged, varianceAmounts, type Sides } from '@/core/variance';
+import { compare, bridgeOf, effectOf, isFlagged } from '@/core/variance';
 import {
   balanceSheetRows,
   budgetReport,
   cellOf,
   createFiller,
+  fileTable,
   fillStatement,
   groupPeriods,
   ledgerReport,
   rowName,
   statementRows,
   trialReport,
-  type LineFilter,
 } from '.';
 import { account, calendar, pct } from '../test/build';
-import { spanOf, varianceTableOf } from '../test/variance';
-import type { Account, AccountKind } from '@/core/model';
+import { STANDARD, varianceTableOf } from '../test/variance';
+import { type Account, type AccountKind, type Layout } from '@/core/model';
 
 const percentOf = (perMille: number | null) => (perMille === null ? null : perMille / 10);
 
@@ -41,8 +41,9 @@ describe('a textbook’s static-budget variances', () => {
     accounts,
     actual: (a, p) => (p === month ? minor(find(a)[2] * 100) : null),
     budget: (a, p) => (p === month ? minor(find(a)[3] * 100) : null),
-    span: spanOf(month, month, month),
-    flag: { amount: minor(5_000_00), percent: pct('5') },
+    month,
+    through: month,
+    change: { settings: { flagAmount: minor(5_000_00), flagPercent: pct('5') } as never },
   });
   test.each(JACKETS)('%s', (name, _kind, _a, _b, difference, sense) => {
     const row = table.rows.find((r) => r.label === name)!;
@@ -113,62 +114,80 @@ describe('comparing', () => {
 
 describe('month, year to date and full year of a line', () => {
   const first = calendar.firstOfYear(2026);
-  const span = spanOf(first, first + 1, first + 1);
-  const sides = (change: Partial<Sides> = {}): Sides => ({
-    actual: (p) => (p === first ? minor(7) : null),
-    budget: () => minor(10),
-    outlook: (p) => (p === first ? minor(7) : p === first + 1 ? minor(0) : minor(10)),
-    whole: null,
-    balance: false,
-    ...change,
-  });
-  const pair = (actual: number | null, budget: number | null, apart = false) => ({ actual, budget, apart });
+  type Given = {
+    readonly kind?: AccountKind;
+    readonly actual?: (p: number) => number | null;
+    readonly budget?: (p: number) => number | null;
+    readonly whole?: number;
+    readonly month: number;
+    readonly through: number;
+  };
+  /** [actual or outlook, budget, difference] of month, year to date and year. */
+  const blocks = ({ kind = 'expense', actual, budget = () => 10, whole, month, through }: Given) => {
+    const only = account('x', kind);
+    const money = (v: number | null | undefined) => (v === null || v === undefined ? null : minor(v));
+    const table = varianceTableOf({
+      accounts: [only],
+      actual: (_, p) => money((actual ?? ((q: number) => (q === first ? 7 : null)))(p)),
+      budget: (_, p) => money(budget(p)),
+      whole: () => money(whole),
+      month,
+      through,
+    });
+    const row = table.rows.find((r) => r.key === 'x')!;
+    const of = (...keys: string[]) => keys.map((k) => cellOf(table, row, k));
+    return {
+      month: of('monthActual', 'monthBudget', 'monthDiff'),
+      toDate: of('toDateActual', 'toDateBudget', 'toDateDiff'),
+      year: of('yearOutlook', 'yearBudget', 'yearDiff'),
+      note: of('note')[0],
+    };
+  };
   test('actuals so far beside their months, and the outlook beside the year', () =>
-    expect(varianceAmounts(sides(), span)).toEqual({
-      month: pair(null, 10),
-      toDate: pair(7, 20),
-      year: pair(107, 120),
-      used: null,
+    expect(blocks({ month: first + 1, through: first + 1 })).toEqual({
+      month: [null, 10, -10],
+      toDate: [7, 20, -13],
+      year: [107, 120, -13],
+      note: '',
     }));
   test('a month without actuals shows its plan and no result; the year to date ends where actuals end', () =>
-    expect(varianceAmounts(sides(), spanOf(first, first + 4, first + 1))).toMatchObject({
-      month: pair(null, 10, true),
-      toDate: pair(7, 20),
+    expect(blocks({ month: first + 4, through: first + 1 })).toMatchObject({
+      month: [null, 10, null],
+      toDate: [7, 20, -13],
     }));
   test('with nothing closed there is no year to date', () =>
-    expect(varianceAmounts(sides(), spanOf(first, first, first - 1)).toDate).toEqual(pair(null, null, true)));
+    expect(blocks({ month: first, through: first - 1 }).toDate).toEqual([null, null, null]));
   test('an amount for the year without months stands apart, and says how much of it is used', () =>
-    expect(
-      varianceAmounts(sides({ budget: () => null, outlook: () => null, whole: minor(120) }), span),
-    ).toEqual({
-      month: pair(null, null, true),
-      toDate: pair(7, null, true),
-      year: pair(120, 120, true),
-      used: { of: 120, amount: 7 },
+    expect(blocks({ whole: 120, month: first + 1, through: first + 1 })).toEqual({
+      month: [null, null, null],
+      toDate: [7, null, null],
+      year: [120, 120, null],
+      note: '7 of 120 used',
     }));
   test('what has gone beyond it is what the year comes to at least', () =>
     expect(
-      varianceAmounts(sides({ budget: () => null, outlook: () => minor(11), whole: minor(120) }), span).year,
-    ).toEqual(pair(132, 120, true)));
+      blocks({ whole: 120, actual: () => 11, month: first + 10, through: first + 10 }).year,
+    ).toEqual([121, 120, null]));
   test('once the year is over it is compared like any other', () => {
-    const over = sides({
-      actual: () => minor(9),
-      budget: () => null,
-      outlook: () => minor(9),
-      whole: minor(120),
+    const over = { whole: 120, actual: () => 9, through: first + 11 };
+    expect(blocks({ ...over, month: first + 11 })).toMatchObject({
+      month: [9, null, null],
+      toDate: [108, 120, -12],
+      year: [108, 120, -12],
     });
-    const v = varianceAmounts(over, spanOf(first, first + 11, first + 11));
-    expect([v.month.apart, v.toDate, v.year]).toEqual([true, pair(108, 120), pair(108, 120)]);
     // In a month within the year that is over, the year to date is still a part of it.
-    expect(varianceAmounts(over, spanOf(first, first + 5, first + 11)).toDate).toEqual(pair(54, null, true));
+    expect(blocks({ ...over, month: first + 5 }).toDate).toEqual([54, null, null]);
   });
   test('of what an account stands at, the last counts', () =>
     expect(
-      varianceAmounts(
-        sides({ balance: true, actual: (p) => minor(p - first), budget: (p) => minor(100 + p - first) }),
-        span,
-      ),
-    ).toMatchObject({ month: pair(1, 101), toDate: pair(1, 101), year: pair(10, 111) }));
+      blocks({
+        kind: 'receivable',
+        actual: (p) => p - first,
+        budget: (p) => 100 + p - first,
+        month: first + 1,
+        through: first + 1,
+      }),
+    ).toMatchObject({ month: [1, 101, -100], toDate: [1, 101, -100], year: [111, 111, 0] }));
 });
 
 describe('a line that stands apart', () => {
@@ -179,7 +198,8 @@ describe('a line that stands apart', () => {
     actual: (a, p) => (p > first ? null : minor(a.id === 'g' ? 300 : a.id === 's' ? 1000 : 600)),
     budget: (a) => (a.id === 'g' ? null : minor(a.id === 's' ? 900 : 500)),
     whole: (a) => (a.id === 'g' ? minor(1200) : null),
-    span: spanOf(first, first, first),
+    month: first,
+    through: first,
   });
   const of = (row: string, key: string) =>
     cellOf(
@@ -200,8 +220,14 @@ describe('a line that stands apart', () => {
       of('netProfit', 'toDateSense'),
     ]).toEqual([700, 0, null]);
   });
-  test('the report is plain data, for workers and files', () =>
-    expect(structuredClone(table)).toEqual(table));
+  test('as files have it, the report is plain data without what is only drawn', () => {
+    const plain = fileTable(table);
+    expect(structuredClone(plain)).toEqual(plain);
+    expect(plain.columns.map((c) => c.kind)).not.toContain('bar');
+    expect(plain.rows.map((r) => cellOf(plain, r, 'yearDiff'))).toEqual(
+      table.rows.map((r) => cellOf(table, r, 'yearDiff')),
+    );
+  });
   test('is never flagged, says what is used, and the totals say that it stands apart', () => {
     expect(table.rows.filter((r) => r.flagged).map((r) => r.key)).toEqual(['s', 'x']);
     expect(of('g', 'note')).toBe('300 of 1200 used');
@@ -297,20 +323,21 @@ describe('filters leave lines out of sight and never out of the totals', () => {
   const month = calendar.firstOfYear(2026);
   const actual: Record<string, number | null> = { s: 100, z: 0, n: 30, x: null };
   const plan: Record<string, number | null> = { s: 90, z: null, n: null, x: 5 };
-  const make = (filter: LineFilter) =>
+  type Filter = { readonly filter: Layout['filter']; readonly kinds: Layout['rows']['kinds'] };
+  const make = ({ filter, kinds }: Filter) =>
     varianceTableOf({
       accounts,
-      filter,
+      layout: { ...STANDARD, filter, rows: { ...STANDARD.rows, set: 'profitAndLoss', kinds } },
       actual: (a, p) => (p === month ? (actual[a.id] as Minor | null) : null),
       budget: (a, p) => (p === month ? (plan[a.id] as Minor | null) : null),
-      span: spanOf(month, month, month),
+      month,
+      through: month,
     });
-  const only = (lines: LineFilter['lines'], ...sections: LineFilter['sections']): LineFilter => ({
-    lines,
-    sections,
-  });
-  test.each<[LineFilter, string[], number | undefined]>([
+  const only = (filter: Layout['filter'], ...kinds: Layout['rows']['kinds']): Filter => ({ filter, kinds });
+  test.each<[Filter, string[], number | undefined]>([
     [only('all'), ['s', 'z', 'n', 'x'], 70],
+    [only('silent'), ['z'], 70],
+    [only('flagged'), ['s', 'n', 'x'], 70],
     [only('withFigures'), ['s', 'n', 'x'], 70],
     [only('withBudget'), ['s', 'x'], 70],
     [only('all', 'expense'), ['n', 'x'], undefined],

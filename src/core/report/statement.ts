@@ -5,13 +5,12 @@ import {
   type AccountId,
   type AccountKind,
   type Budget,
+  type SectionKind,
   type SegmentId,
 } from '@/core/model';
 import type { LinePlaces } from '@/core/plan';
 
 export type BalanceSection = 'assets' | 'liabilities' | 'equity';
-export type SectionKind =
-  'income' | 'costOfSales' | 'expense' | 'otherIncome' | 'otherExpense' | BalanceSection;
 export type ResultKind = 'grossMargin' | 'operatingProfit' | 'netProfit' | 'netAssets' | 'outsideEquity';
 
 const BALANCE_RESULTS: ReadonlySet<ResultKind> = new Set(['netAssets', 'outsideEquity']);
@@ -37,6 +36,8 @@ export const rowTotal = (
     : wholes.length === 0
       ? sumBlank(months)
       : sumBlank([...months, ...wholes]);
+
+export type { SectionKind };
 
 /** One row of a profit-and-loss statement. Totals name the rows they add, so that a file can carry real formulas. */
 export type StatementRow =

@@ -1,5 +1,6 @@
 import type { Minor } from '@/core/money';
-import type { AccountId } from '@/core/model';
+import type { DayNumber, PeriodRange } from '@/core/calendar';
+import type { AccountId, SegmentId } from '@/core/model';
 import type { Sense } from '@/core/variance';
 import type { StatementRow, Term } from './statement';
 
@@ -16,16 +17,30 @@ export type ReportColumn = {
   /** Words above a group of columns, and of the column. */
   readonly group: string;
   readonly label: string;
-  /** `money` in minor units; `perMille` in tenths of a percent; `sense` F or U; `text` words. */
-  readonly kind: 'money' | 'perMille' | 'sense' | 'text';
+  /** `bar` a difference in minor units that is drawn, and left out of files;
+   `money` in minor units; `perMille` in tenths of a percent; `sense` F or U; `text` words. */
+  readonly kind: 'money' | 'perMille' | 'sense' | 'text' | 'bar';
   readonly of: 'actual' | 'plan' | 'outlook' | 'difference' | 'prior' | 'note';
   readonly formula: ColumnFormula | null;
+  /** How its figures come about, in the open. */
+  readonly hint?: string;
+  /** The column of the layout that it was made from. */
+  readonly place?: number;
+  /** What entries make its figures, where they do: of periods or days, of one value of the layout's axis. */
+  readonly opens?: {
+    readonly range: PeriodRange;
+    readonly days: { readonly first: DayNumber; readonly last: DayNumber } | null;
+    readonly scope: SegmentId | 'all';
+  };
 };
+
+/** `blank` only parts what stands above and below; `detail` is what a line is made of, by segment, and counts in no total. */
+export type RowKind = StatementRow['kind'] | 'blank' | 'detail';
 
 export type ReportCell = Minor | number | string | Sense | null;
 
 export type ReportRow = {
-  readonly kind: StatementRow['kind'];
+  readonly kind: RowKind;
   /** Stable across filters: an account id, or the name of the section or result. */
   readonly key: string;
   readonly account: AccountId | null;
@@ -41,6 +56,14 @@ export type ReportRow = {
   /** Columns whose formula does not hold here, since rows that count in this one stand apart from them. */
   readonly apart?: readonly string[];
   readonly flagged: boolean;
+  /** +1 where more of it helps profit, −1 where it hurts; 0 or nothing where it does neither. */
+  readonly effect?: 1 | 0 | -1;
+  /** Its figures are quantities of a unit, with so many decimals, and no money. */
+  readonly unit?: { readonly name: string; readonly decimals: number };
+  /** The value of the layout's axis that a detail is of. */
+  readonly scope?: SegmentId | 'all';
+  /** The row of the layout's own that it came from. */
+  readonly own?: number | null;
 };
 
 const places = new WeakMap<readonly ReportColumn[], ReadonlyMap<string, number>>();
@@ -61,6 +84,20 @@ export type ReportTable = {
   readonly columns: readonly ReportColumn[];
   readonly rows: readonly ReportRow[];
 };
+
+/** A report as files have it: plain data for another thread, without the columns that are only pictures. */
+export function fileTable(table: ReportTable): ReportTable {
+  const kept = table.columns.flatMap((c, i) => (c.kind === 'bar' ? [] : [i]));
+  const columns = kept.map((i) => table.columns[i]!);
+  return {
+    ...table,
+    columns,
+    rows: table.rows.map((row) => ({
+      ...row,
+      cells: row.cells.length === 0 ? [] : kept.map((i) => row.cells[i] ?? null),
+    })),
+  };
+}
 
 /** The trade's names of sections and results. */
 export const ROW_NAMES = {

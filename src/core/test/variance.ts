@@ -1,68 +1,120 @@
 import { minor, type Minor } from '@/core/money';
 import type { PeriodIndex } from '@/core/calendar';
-import { isProfitAndLoss, type Account } from '@/core/model';
+import { makeGround, type Ground } from '@/core/ground';
+import { isProfitAndLoss, type Account, type Book, type Layout } from '@/core/model';
 import {
-  budgetRows,
-  EVERY_LINE,
-  varianceReport,
+  comparedWith,
+  layoutReport,
+  SHIPPED,
+  type LayoutReport,
+  type LayoutWords,
   type ReportTable,
-  type VarianceReportInput,
 } from '@/core/report';
-import type { VarianceSpan } from '@/core/variance';
-import { pct } from './build';
+import { account, blockOf, bookWith, budgetOf, byMonth, calendar, line, pct, sourceOf, unphased } from './build';
 
 type Side = (account: Account, period: PeriodIndex) => Minor | null;
 
-/** The span of a year of twelve months from `first`, looked at in `month`, with actuals up to `through`. */
-export function spanOf(first: PeriodIndex, month: PeriodIndex, through: PeriodIndex): VarianceSpan {
-  const year = Array.from({ length: 12 }, (_, i) => first + i);
-  return {
-    month,
-    monthIsActual: month <= through,
-    toDate: year.filter((p) => p <= Math.min(month, through)),
-    year,
-    over: through >= first + 11,
-  };
+/** The words of a report in a test: keys for names. */
+export const plainWords = (change: Partial<LayoutWords> = {}): LayoutWords => ({
+  title: 'Variance',
+  subtitle: '',
+  span: (s) => s.key,
+  scope: (s) => String(s),
+  column: (c) => c.show,
+  hint: () => '',
+  used: (amount, of) => `${amount ?? 0} of ${of} used`,
+  apart: 'apart',
+  note: (n) => n.text,
+  ...change,
+});
+
+export const STANDARD: Layout = { ...SHIPPED[0]!, filter: 'all', rows: { ...SHIPPED[0]!.rows, set: 'both' } };
+
+/** A layout's report of a ground, as the screen makes it. */
+export function reportOf(
+  ground: Ground,
+  layout: Layout,
+  month: PeriodIndex,
+  chosen: string | null = null,
+  words: Partial<LayoutWords> = {},
+): LayoutReport {
+  const compared = comparedWith(ground, month, layout, chosen);
+  return layoutReport({ ground, layout, month, compared, words: plainWords(words) });
 }
 
-/** A variance report of sides given by account and period; the outlook is the actual up to `through`. */
-export function varianceTableOf({
+/**
+ * A book of a year from January 2026 whose ledger has `actual` in each period up to `through` (of balance accounts: what
+ * they stand at), and whose budget has `budget`, and `whole` for the year.
+ */
+export function groundWith({
   accounts,
   actual,
   budget,
   whole = () => null,
-  span,
-  ...rest
+  through,
+  change = {},
 }: {
   readonly accounts: readonly Account[];
   readonly actual: Side;
   readonly budget: Side;
   readonly whole?: (account: Account) => Minor | null;
-  readonly span: VarianceSpan;
-} & Partial<VarianceReportInput>): ReportTable {
-  return varianceReport({
-    book: 'Book',
-    currency: 'USD',
-    title: 'Variance',
-    subtitle: '',
-    words: {
-      heads: { month: 'Month', toDate: 'Year to date', year: 'Year' },
-      used: (amount, of) => `${amount ?? 0} of ${of} used`,
-      apart: 'apart',
-      note: (n) => n.text,
-    },
-    rows: budgetRows(accounts, 'both'),
-    filter: EVERY_LINE,
-    sides: (a) => ({
-      actual: (p) => actual(a, p),
-      budget: (p) => budget(a, p),
-      outlook: (p) => (span.toDate.includes(p) ? actual(a, p) : budget(a, p)),
-      whole: whole(a),
-      balance: !isProfitAndLoss(a.kind),
-    }),
-    span,
-    flag: { amount: minor(1), percent: pct('1') },
-    note: () => null,
-    ...rest,
+  readonly through: PeriodIndex;
+  readonly change?: Partial<Book>;
+}): Ground {
+  const first = calendar.firstOfYear(2026);
+  const periods = Array.from({ length: 12 }, (_, i) => calendar.period(first + i));
+  const keeper = account('keeper', 'bank', 'Keeps every month alive');
+  const all = [...accounts, keeper];
+  const entries = all.flatMap((a) => {
+    let stood = 0;
+    return periods.flatMap((p) => {
+      if (p.index > through) return [];
+      if (a === keeper) return [[`${p.start.slice(0, 8)}15`, a.id, 1] as const];
+      const value = actual(a, p.index);
+      if (value === null) return [];
+      const moved = isProfitAndLoss(a.kind) ? value : value - stood;
+      stood = value;
+      return [[`${p.start.slice(0, 8)}15`, a.id, moved] as const];
+    });
   });
+  const block = blockOf(all, entries);
+  const lines = accounts.map((a) => {
+    const year = whole(a);
+    return line(
+      a.id,
+      year === null
+        ? byMonth(Object.fromEntries(periods.map((p) => [p.id, budget(a, p.index)])))
+        : unphased(year),
+    );
+  });
+  return makeGround(
+    bookWith(all, {
+      name: 'Book',
+      sources: [sourceOf()],
+      closedThrough: through < first ? null : calendar.period(through).id,
+      budgets: [budgetOf(lines, 'b1', { covers: 'both' })],
+      ...change,
+      settings: { ...bookWith([]).settings, flagAmount: minor(1), flagPercent: pct('1'), ...change.settings },
+    }),
+    new Map([[block.id, block]]),
+  );
 }
+
+/** The standard report of such a book, without the account that only keeps its months alive. */
+export function varianceTableOf({
+  month,
+  words,
+  layout,
+  ...of
+}: Parameters<typeof groundWith>[0] & {
+  readonly month: PeriodIndex;
+  readonly layout?: Layout;
+  readonly words?: Partial<LayoutWords>;
+}): ReportTable {
+  const ground = groundWith(of);
+  const set = of.accounts.every((a) => isProfitAndLoss(a.kind)) ? 'profitAndLoss' : 'both';
+  const standard = { ...STANDARD, rows: { ...STANDARD.rows, set } } as const;
+  const { table } = reportOf(ground, layout ?? standard, month, null, words);
+  return { ...table, rows: table.rows.filter((r) => r.account !== 'keeper') };
+}
+

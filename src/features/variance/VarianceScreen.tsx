@@ -1,41 +1,47 @@
 'use client';
 
-import { useEffect, useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useRouter } from 'next/navigation';
 import { Button, NativeSelect } from '@mantine/core';
-import { type Minor } from '@/core/money';
-import { fiscalYearLabel, periodsOf } from '@/core/calendar';
-import { comparisonFor, comparisonsAt, rulerRange } from '@/core/ground';
-import { cellOf, ROW_NAMES, type LineFilter, type SectionKind } from '@/core/report';
-import { LIMITS, nameWith } from '@/core/model';
-import { bridgeOf, effectOf } from '@/core/variance';
-import { KindsFilter } from '@/components/KindsFilter';
+import type { Minor } from '@/core/money';
+import { periodsOf } from '@/core/calendar';
+import { comparisonsAt, rulerRange } from '@/core/ground';
+import { cellOf, unitsOf, type ReportColumn, type ReportRow } from '@/core/report';
+import { LIMITS, nameWith, type Layout } from '@/core/model';
 import { ExportMenu } from '@/components/ExportMenu';
+import { ReportGrid } from '@/components/report/ReportGrid';
 import { StageHead } from '@/components/StageHead';
 import { Trouble } from '@/components/Trouble';
-import { Waterfall, type WaterfallStep } from '@/components/Waterfall';
 import stage from '@/components/Stage.module.css';
 import { useBookStore } from '@/store/bookStore';
 import { useOpenGround } from '@/store/ground';
 import { exportCsv, exportXlsx } from '@/store/exports';
-import { moneyFormat } from '@/store/format';
+import { layoutMoney, percentText } from '@/store/format';
 import { draftOutlook } from '@/store/actions';
+import { againstWords, comparisonName, noteWords, scopeWords, silenceOf } from '@/store/layoutWords';
 import { say, setSession, useSession } from '@/store/session';
-import { FlagFields } from './FlagFields';
-import { FlaggedList } from './FlaggedList';
-import { VariancePanel, type Figure } from './VariancePanel';
-import { VarianceTable } from './VarianceTable';
-import { comparisonName, scopeWords, spanWords, standingWords, varianceTable } from './varianceData';
+import { ColumnHead } from './layout/ColumnHead';
+import { FiguresPanel } from './layout/FiguresPanel';
+import { LayoutPanel } from './layout/LayoutPanel';
+import { OwnRow } from './layout/OwnRow';
+import { RowsPanel } from './layout/RowsPanel';
+import { useLayout } from './layout/useLayout';
+import { Bridge } from './pictures/Bridge';
+import { lookAt } from './varianceData';
+import classes from './Variance.module.css';
+import { FlagFields } from './why/FlagFields';
+import { FlaggedList } from './why/FlaggedList';
+import { VariancePanel } from './why/VariancePanel';
 
-const LINES: readonly { readonly value: LineFilter['lines']; readonly label: string }[] = [
+const FILTERS: readonly { readonly value: Layout['filter']; readonly label: string }[] = [
   { value: 'withFigures', label: 'Lines with figures' },
   { value: 'all', label: 'All lines' },
   { value: 'withBudget', label: 'Lines with a budget' },
+  { value: 'flagged', label: 'Flagged lines' },
+  { value: 'silent', label: 'Lines with nothing' },
 ];
-const COSTS: readonly SectionKind[] = ['costOfSales', 'expense', 'otherExpense'];
-const SHOWN: LineFilter = { lines: 'withFigures', sections: [] };
 
-/** Budget against actual for the month chosen on the ruler, the year to date and the full year. */
+/** A report of actuals and what they are compared with, for the month chosen on the ruler, as a layout says. */
 export function VarianceScreen() {
   const ground = useOpenGround();
   const { book, calendar, closedThrough, balances } = ground;
@@ -43,42 +49,46 @@ export function VarianceScreen() {
   const readOnly = useBookStore((s) => s.readOnly);
   const chosen = useSession((s) => s.varianceMonth);
   const comparedId = useSession((s) => s.comparedId);
-  const [filter, setFilter] = useState<LineFilter>(SHOWN);
-  const [figure, setFigure] = useState<Figure | null>(null);
-  const [bridged, setBridged] = useState<'month' | 'toDate'>('month');
+  const inUse = useLayout(ground);
+  const { layout } = inUse;
+  const [at, setAt] = useState<{ readonly row: string; readonly column: string | null } | null>(null);
+  const [picture, setPicture] = useState<'none' | 'month' | 'toDate'>('month');
   const [panelOpen, setPanelOpen] = useState(false);
+  const panel = useRef<HTMLElement>(null);
   const month = chosen ?? closedThrough ?? balances.range?.last ?? null;
-  const money = moneyFormat(book);
-  const compared = useMemo(
-    () => (month === null ? null : comparisonFor(ground, month, comparedId)),
-    [ground, month, comparedId],
+  const money = layoutMoney(book, layout.numbers);
+  const look = useMemo(
+    () => (month === null ? null : lookAt(ground, layout, month, comparedId)),
+    [ground, layout, month, comparedId],
   );
-  const view = useMemo(
-    () => (compared && month !== null ? varianceTable(ground, compared, month, filter) : null),
-    [ground, compared, month, filter],
+  const units = useMemo(
+    () => (look ? unitsOf(ground, look.compared.comparison).map((u) => u.name) : []),
+    [ground, look],
   );
-  const flagged = view?.table.rows.filter((r) => r.flagged) ?? [];
-  const explained = view ? flagged.filter((r) => cellOf(view.table, r, 'note') !== '').length : 0;
-  const net = view?.net ?? null;
-  const of = (key: string) => (view && net ? cellOf(view.everything, net, key) : null);
+  const monthLabel = month === null ? '' : calendar.period(month).label;
+  const flagged = useMemo(() => look?.facts.table.rows.filter((r) => r.flagged) ?? [], [look]);
+  const notes = month === null ? undefined : book.varianceNotes[calendar.period(month).id];
+  const explained = flagged.filter((r) => notes?.[r.account!]).length;
+
+  const net = look?.net ?? null;
+  const of = (key: string) => (look && net ? cellOf(look.facts.table, net, key) : null);
   const text = (key: string) => money.text(of(key) as Minor | null);
   const withSense = (block: 'month' | 'toDate') =>
     of(`${block}Diff`) === null ? '' : `${of(`${block}Sense`) ?? ''} ${text(`${block}Diff`)}`;
-  const monthLabel = month === null ? '' : calendar.period(month).label;
-
-  const words = view && spanWords(ground, view.span);
+  const why = month === null ? '' : silenceOf(ground, month);
+  const toDateWords = look?.facts.table.columns.find((c) => c.block === 'toDate')?.group ?? '';
   const facts =
-    view && net && words
+    look && net
       ? [
           { label: 'Explained', value: `${explained} of ${flagged.length}`, after: 'flagged lines' },
-          words.why
-            ? { label: `${calendar.period(month!).short}`, value: words.why }
+          why
+            ? { label: calendar.period(month!).short, value: why }
             : {
                 label: `${net.label} ${calendar.period(month!).short}`,
                 value: text('monthActual'),
                 after: withSense('month'),
               },
-          { label: words.heads.toDate, value: text('toDateActual'), after: withSense('toDate') },
+          { label: toDateWords, value: text('toDateActual'), after: withSense('toDate') },
           { label: 'Outlook', value: text('yearOutlook') },
         ]
       : [];
@@ -88,32 +98,20 @@ export function VarianceScreen() {
     return () => setSession({ facts: [] });
   }, [factsKey]);
 
-  const steps = useMemo((): readonly WaterfallStep[] => {
-    if (!view) return [];
-    const full = view.everything;
-    const kinds = new Map(book.accounts.map((a) => [a.id, a.kind]));
-    const last = view.net;
-    if (!last || last.key !== 'netProfit') return [];
-    const parts = full.rows.flatMap((r) => {
-      const d = cellOf(full, r, `${bridged}Diff`) as Minor | null;
-      const effect = r.account ? effectOf(kinds.get(r.account)!) : 0;
-      return d && effect ? [{ key: r.key, label: r.label, effect: (d * effect) as Minor }] : [];
-    });
-    if (cellOf(full, last, `${bridged}Diff`) === null) return [];
-    const bridge = bridgeOf((cellOf(full, last, `${bridged}Budget`) ?? 0) as Minor, parts, 8);
-    const step = (label: string, value: Minor): WaterfallStep => ({
-      label,
-      value,
-      kind: value >= 0 ? 'good' : 'bad',
-      text: `${money.signed(value)} ${value >= 0 ? 'F' : 'U'}`,
-    });
-    return [
-      { label: 'Budget', value: bridge.budget, kind: 'budget', text: money.text(bridge.budget) },
-      ...bridge.parts.map((p) => step(p.label, p.effect)),
-      ...(bridge.others !== 0 ? [step('All others', bridge.others)] : []),
-      { label: 'Actual', value: bridge.actual, kind: 'actual', text: money.text(bridge.actual) },
-    ];
-  }, [view, bridged, book.accounts, money]);
+  const figure = useCallback(
+    (amount: Minor | null, row: ReportRow) =>
+      row.unit ? unitText(amount, row.unit, book.locale) : money.text(amount),
+    [money, book.locale],
+  );
+  const exact = useCallback(
+    (amount: Minor | null, row: ReportRow) =>
+      row.unit ? unitText(amount, row.unit, book.locale) : money.exact(amount),
+    [money, book.locale],
+  );
+  const goTo = useCallback((row: ReportRow, column: ReportColumn | null) => {
+    setAt({ row: row.key, column: column?.key ?? null });
+    setPanelOpen(true);
+  }, []);
 
   if (balances.entries === 0 || month === null)
     return (
@@ -126,79 +124,87 @@ export function VarianceScreen() {
         beside the budget.
       </Trouble>
     );
-
-  const ruler = rulerRange(ground)!;
-  const head = (subtitle: string) => (
-    <StageHead
-      title={monthLabel}
-      subtitle={subtitle}
-      ruler={{
-        periods: periodsOf(calendar, ruler),
-        closedThrough,
-        range: { first: month, last: month },
-        choose: 'one',
-        onChange: (r) => setSession({ varianceMonth: r.last }),
-        label: 'Month to compare',
-      }}
-    />
-  );
-  if (!compared || !view || !words)
-    return (
-      <div className={stage.stage}>
-        {head('no budget covers this month')}
-        <Trouble
-          tone="empty"
-          title={`No budget covers ${monthLabel}`}
-          action={{ label: 'Go to Budget', run: () => router.push('/budget') }}
-        >
-          Choose another month on the ruler, or start a budget for the fiscal year{' '}
-          {fiscalYearLabel(calendar.period(month).year)}.
-        </Trouble>
-      </div>
-    );
-
+  if (!look) return null;
+  const { report, compared, facts: everything } = look;
+  const { table } = report;
   const choices = comparisonsAt(ground, month);
-  const only = compared.of === 'budget' ? compared.parts[0]!.budget : null;
+  const only = compared.comparison?.of === 'budget' ? compared.comparison.parts[0]!.budget : null;
   const wholeBudget = only?.axis === null ? only : null;
-  const sections = [
-    ...new Set(
-      view.everything.rows.flatMap((r) => (r.kind === 'section' ? [r.key.replace('section-', '')] : [])),
-    ),
-  ] as SectionKind[];
+  const row = table.rows.find((r) => r.key === at?.row) ?? null;
+  const column = table.columns.find((c) => c.key === at?.column) ?? null;
+  const against = [
+    ...choices.map((c) => ({ value: c.id, label: comparisonName(c) })),
+    { value: 'lastYear', label: 'Last year' },
+    { value: 'outlook', label: 'The outlook' },
+  ];
+  const first = compared.first === 'comparison' ? (compared.comparison?.id ?? 'lastYear') : compared.first;
+  const toFlagged = (by: 1 | -1) => {
+    const waits = flagged.filter((r) => !notes?.[r.account!]);
+    const all = waits.length > 0 ? waits : flagged;
+    if (all.length === 0) return say('No line is flagged this month.');
+    const now = all.findIndex((r) => r.account === row?.account);
+    const next = all[(now + by + all.length) % all.length]!;
+    setAt({ row: next.key, column: null });
+    setPanelOpen(true);
+  };
   return (
     <div className={stage.stage}>
-      {head(`${scopeWords(compared)} against ${comparisonName(compared)}, ${standingWords(compared)}`)}
+      <StageHead
+        title={monthLabel}
+        subtitle={`${scopeWords(compared.comparison)} against ${againstWords(compared)}`}
+        ruler={{
+          periods: periodsOf(calendar, rulerRange(ground)!),
+          closedThrough,
+          range: { first: month, last: month },
+          choose: 'one',
+          onChange: (r) => setSession({ varianceMonth: r.last }),
+          label: 'Month to compare',
+        }}
+      />
       <div className={stage.work}>
         <div className={stage.left}>
           <div className={stage.tools}>
+            <LayoutPanel
+              ground={ground}
+              all={inUse.all}
+              layout={layout}
+              readOnly={readOnly}
+              onChoose={inUse.choose}
+            />
             <NativeSelect
-              aria-label="Budget to compare with"
-              value={compared.id}
-              data={choices.map((c) => ({ value: c.id, label: comparisonName(c) }))}
+              aria-label="What to compare with"
+              w={140}
+              value={first}
+              data={against}
               onChange={(e) => setSession({ comparedId: e.currentTarget.value })}
             />
             <NativeSelect
               aria-label="Lines shown"
-              value={filter.lines}
-              data={LINES as { value: string; label: string }[]}
-              onChange={(e) => setFilter({ ...filter, lines: e.currentTarget.value as LineFilter['lines'] })}
+              value={layout.filter}
+              data={FILTERS as { value: string; label: string }[]}
+              onChange={(e) => inUse.change({ filter: e.currentTarget.value as Layout['filter'] })}
             />
-            <KindsFilter
-              options={sections.map((value) => ({ value, label: ROW_NAMES[value] }))}
-              presets={[{ label: 'Costs alone', values: COSTS }]}
-              chosen={filter.sections}
-              all="All kinds"
-              onChosen={(chosenSections) => setFilter({ ...filter, sections: chosenSections })}
+            <FiguresPanel
+              ground={ground}
+              layout={layout}
+              comparisons={against.slice(0, -2)}
+              onChange={inUse.change}
             />
-            <FlagFields book={book} readOnly={readOnly} />
+            <FlagFields
+              book={book}
+              account={book.accounts.find((a) => a.id === row?.account) ?? null}
+              readOnly={readOnly}
+            />
             <NativeSelect
               aria-label="Chart shows"
-              value={bridged}
+              w={112}
+              value={picture}
               data={[
-                { value: 'month', label: 'Chart: the month' },
-                { value: 'toDate', label: 'Chart: year to date' },
+                { value: 'month', label: 'Chart: month' },
+                { value: 'toDate', label: 'Chart: to date' },
+                { value: 'none', label: 'No chart' },
               ]}
-              onChange={(e) => setBridged(e.currentTarget.value as 'month')}
+              onChange={(e) => setPicture(e.currentTarget.value as 'month')}
             />
             <span className={stage.push} />
             {wholeBudget && (
@@ -217,43 +223,126 @@ export function VarianceScreen() {
               </Button>
             )}
             <Button className={stage.toggle} onClick={() => setPanelOpen(!panelOpen)}>
-              Entries
+              Reasoning
             </Button>
-            <ExportMenu onCsv={() => exportCsv(view.table)} onXlsx={() => void exportXlsx(view.table)} />
+            <ExportMenu onCsv={() => exportCsv(table)} onXlsx={() => void exportXlsx(table)} />
           </div>
-          {steps.length > 0 && (
-            <Waterfall
-              steps={steps}
-              label={`From budgeted to actual net profit, ${bridged === 'month' ? monthLabel : words.heads.toDate.toLowerCase()}`}
-            />
+          {picture !== 'none' && (
+            <Bridge look={look} block={picture} money={money} accounts={book.accounts} label={monthLabel} />
           )}
-          <div className={stage.fill}>
-            <VarianceTable
-              table={view.table}
-              money={money}
-              figure={figure}
-              onFigure={(f) => {
-                setFigure(f);
-                setPanelOpen(true);
+          {report.leftOut.length > 0 && (
+            <p className="faded" role="note" style={{ margin: '0 0 6px', fontSize: 12.5 }}>
+              In no row of this layout, though with figures:{' '}
+              {report.leftOut
+                .slice(0, 4)
+                .map((a) => a.name)
+                .join(', ')}
+              {report.leftOut.length > 4 ? ` and ${report.leftOut.length - 4} more` : ''}.
+            </p>
+          )}
+          <div
+            className={stage.fill}
+            data-red={layout.numbers.red === 'red' || undefined}
+            data-plain={layout.numbers.red === 'plain' || undefined}
+          >
+            <ReportGrid
+              label="Variance report"
+              table={table}
+              text={figure}
+              exact={exact}
+              percent={percentText}
+              at={at}
+              onAt={goTo}
+              onOpen={(r, c) => {
+                goTo(r, c);
+                requestAnimationFrame(() => panel.current?.querySelector('textarea')?.focus());
               }}
+              onKey={(e) => {
+                if (e.key === ']') return (toFlagged(1), true);
+                if (e.key === '[') return (toFlagged(-1), true);
+                return false;
+              }}
+              corner={
+                <RowsPanel
+                  ground={ground}
+                  layout={layout}
+                  onRows={inUse.changeRows}
+                  onColumns={(columns) => inUse.change({ columns })}
+                />
+              }
+              head={(c, id) => (
+                <ColumnHead
+                  id={id}
+                  column={c}
+                  layout={layout}
+                  units={units}
+                  range={{
+                    of: 'range',
+                    first: calendar.period(calendar.firstOfYear(calendar.period(month).year)).id,
+                    last: calendar.period(month).id,
+                  }}
+                  onColumns={(columns) => inUse.change({ columns })}
+                />
+              )}
+              rowEnd={(r) =>
+                layout.rows.own.length > 0 && typeof r.own === 'number' && r.key === at?.row ? (
+                  <OwnRow
+                    own={layout.rows.own}
+                    place={r.own}
+                    accounts={book.accounts}
+                    onOwn={(own) => inUse.changeRows({ own })}
+                  />
+                ) : r.account && r.kind === 'line' && notes?.[r.account] ? (
+                  <NoteMark words={noteWords(ground, notes[r.account]!)} />
+                ) : null
+              }
             />
           </div>
         </div>
-        <aside tabIndex={0} className={stage.panel} data-open={panelOpen || undefined} aria-label="Reasoning">
+        <aside
+          ref={panel}
+          tabIndex={0}
+          className={stage.panel}
+          data-open={panelOpen || undefined}
+          aria-label="Reasoning"
+        >
           <VariancePanel
-            key={`${figure?.account}-${month}`}
+            key={`${row?.account}-${month}`}
             ground={ground}
-            comparison={compared}
-            span={view.span}
-            toDateWords={words.heads.toDate}
-            figure={figure}
-            table={view.everything}
+            compared={compared}
+            layout={layout}
+            month={month}
+            everything={everything.table}
+            toDateWords={toDateWords}
+            account={row?.account ?? null}
+            opens={column?.opens ?? null}
+            scope={row?.scope ?? column?.opens?.scope ?? 'all'}
             readOnly={readOnly}
-            onFigure={setFigure}
           />
-          {!figure && <FlaggedList table={view.table} money={money} onFigure={setFigure} />}
+          {!row?.account && (
+            <FlaggedList
+              table={everything.table}
+              rows={flagged}
+              notes={notes}
+              accounts={book.accounts}
+              money={money}
+              onRow={(key) => setAt({ row: key, column: null })}
+            />
+          )}
         </aside>
       </div>
     </div>
   );
 }
+
+const NoteMark = ({ words }: { readonly words: string }) => (
+  <span className={classes.dot} role="img" aria-label={`explained: ${words}`} title={words} />
+);
+
+const unitText = (amount: Minor | null, unit: NonNullable<ReportRow['unit']>, locale: string): string =>
+  amount === null
+    ? ''
+    : (amount / 10 ** unit.decimals).toLocaleString(locale, {
+        minimumFractionDigits: unit.decimals,
+        maximumFractionDigits: unit.decimals,
+      });

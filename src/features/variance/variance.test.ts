@@ -1,5 +1,5 @@
 import { minor, type Minor } from '@/core/money';
-import { naturalSign, type Book, type Budget } from '@/core/model';
+import { naturalSign, type Book, type Budget, type Layout } from '@/core/model';
 import { frozenLines } from '@/core/plan';
 import {
   account,
@@ -15,8 +15,8 @@ import {
 } from '@/core/test/build';
 import { comparisonFor, makeGround, reckoned, type Comparison, type Ground } from '@/core/ground';
 import { actualOf } from '@/core/ledger';
-import { cellOf, EVERY_LINE } from '@/core/report';
-import { varianceTable } from './varianceData';
+import { cellOf, shippedLayout, type ReportTable } from '@/core/report';
+import { lookAt } from './varianceData';
 
 const accounts = [
   account('s', 'income', 'Sales'),
@@ -57,8 +57,10 @@ const approvedOf = (budget: Budget, at: string): Budget => ({
   },
 });
 
+const PLAIN = { ...shippedLayout('std-months')!, filter: 'all' as const };
 const cellsOf = (comparison: Comparison, row: string, ground: Ground, month = first + 2) => {
-  const { table, ...rest } = varianceTable(ground, comparison, month, EVERY_LINE);
+  const { facts, ...rest } = lookAt(ground, PLAIN, month, comparison.id);
+  const { table } = facts;
   const found = table.rows.find((r) => r.key === row)!;
   return { table, ...rest, of: (...keys: string[]) => keys.map((k) => cellOf(table, found, k)) };
 };
@@ -125,13 +127,12 @@ describe('the report of a month', () => {
     expect(table.subtitle).toBe('Actual of the whole company against Budget, approved 1 Dec 2025');
   });
   test('a filter leaves lines out of sight, and net profit stays', () => {
-    const { table, everything, net } = varianceTable(ground, comparedIn(ground), first + 2, {
-      lines: 'all',
-      sections: ['costOfSales', 'expense'],
-    });
-    expect(table.rows.filter((r) => r.kind === 'line').map((r) => r.key)).toEqual(['c', 'r']);
-    expect(everything.rows.filter((r) => r.kind === 'line')).toHaveLength(3);
-    expect(net).toBe(everything.rows.find((r) => r.key === 'netProfit'));
+    const costs: Layout = { ...PLAIN, rows: { ...PLAIN.rows, kinds: ['costOfSales', 'expense'] } };
+    const { report, facts, net } = lookAt(ground, costs, first + 2, null);
+    const lines = ({ rows }: ReportTable) => rows.filter((r) => r.kind === 'line').map((r) => r.key);
+    expect(lines(report.table)).toEqual(['c', 'r']);
+    expect(lines(facts.table)).toHaveLength(3);
+    expect(net).toBe(facts.table.rows.find((r) => r.key === 'netProfit'));
   });
   test('a note on a line of the month stands beside it', () => {
     const noted = groundOf([draft], {
@@ -193,5 +194,5 @@ test('a budget of balances is compared in balances alone: no income stands again
 test('a line of the budget without an account in the book leaves the report as it is', () => {
   const odd = budgetOf([...lines, line('gone', byMonth(every(5)))], 'b1');
   const ground = groundOf([odd]);
-  expect(() => varianceTable(ground, comparedIn(ground), first, EVERY_LINE)).not.toThrow();
+  expect(() => lookAt(ground, PLAIN, first, null).report.table.rows.map((r) => r.cells)).not.toThrow();
 });

@@ -2,7 +2,8 @@ import type { Draft } from 'immer';
 import { periodFaults, type CalendarSpec, type PeriodId } from '@/core/calendar';
 import type { Weights, WorkWeek } from '../methods';
 import { refuse } from '../refusal';
-import type { VarianceNote } from '../explanation';
+import type { Flag, OutlookWay, Quantity, VarianceNote } from '../explanation';
+import type { Layout } from '../layout';
 import type { AccountId, Axis, Book, Feed, Settings } from '../schema';
 import { budgetsBy } from '../segments';
 import { putNamed, type HandlersOf } from './handlers';
@@ -29,7 +30,30 @@ export type BookCommand =
       readonly period: PeriodId;
       readonly account: AccountId;
       readonly note: VarianceNote | null;
-    };
+    }
+  /** When variances of a kind or an account are flagged; null: as the rest. */
+  | {
+      readonly type: 'setFlag';
+      readonly of: 'kinds' | 'accounts';
+      readonly key: string;
+      readonly flag: Flag | null;
+    }
+  /** How coming months of an account are expected in a budget's outlook; null: as planned. */
+  | {
+      readonly type: 'setOutlookWay';
+      readonly budget: string;
+      readonly account: AccountId;
+      readonly way: OutlookWay | null;
+    }
+  /** What was counted of drivers, each in place of what the book has under its name. */
+  | { readonly type: 'setQuantities'; readonly quantities: readonly Quantity[] }
+  | { readonly type: 'putLayouts'; readonly layouts: readonly Layout[] }
+  | { readonly type: 'removeLayout'; readonly layout: string }
+  /** Moves a layout before another, or to the end. */
+  | { readonly type: 'moveLayout'; readonly layout: string; readonly before: string | null };
+
+/** Names of drivers are the same whatever their capitals. */
+const sameName = (a: string, b: string): boolean => a.trim().toLowerCase() === b.trim().toLowerCase();
 
 export const bookHandlers: HandlersOf<BookCommand> = {
   renameBook(book, { name }) {
@@ -81,5 +105,41 @@ export const bookHandlers: HandlersOf<BookCommand> = {
     if (note) notes[account] = note as Draft<VarianceNote>;
     else delete notes[account];
     if (Object.keys(notes).length === 0) delete book.varianceNotes[period];
+  },
+  setFlag(book, { of, key, flag }) {
+    if (of === 'accounts' && !book.accounts.some((a) => a.id === key)) refuse('noSuchAccount');
+    if (flag) book.flags[of][key] = flag;
+    else delete book.flags[of][key];
+  },
+  setOutlookWay(book, { budget, account, way }) {
+    if (!book.budgets.some((b) => b.id === budget)) refuse('noSuchBudget');
+    if (!book.accounts.some((a) => a.id === account)) refuse('noSuchAccount');
+    const ways = (book.outlookWays[budget] ??= {});
+    if (way) ways[account] = way as Draft<OutlookWay>;
+    else delete ways[account];
+    if (Object.keys(ways).length === 0) delete book.outlookWays[budget];
+  },
+  setQuantities(book, { quantities }) {
+    for (const q of quantities) {
+      if (q.name.trim() === '') refuse('emptyName');
+      const at = book.quantities.findIndex((other) => sameName(other.name, q.name));
+      const keeps = Object.keys(q.values).length > 0;
+      if (at >= 0) book.quantities.splice(at, 1, ...(keeps ? [q as Draft<Quantity>] : []));
+      else if (keeps) book.quantities.push(q as Draft<Quantity>);
+    }
+  },
+  putLayouts(book, { layouts }) {
+    for (const layout of layouts) putNamed(book, book.layouts, layout);
+  },
+  removeLayout(book, { layout }) {
+    book.layouts = book.layouts.filter((l) => l.id !== layout);
+  },
+  moveLayout(book, { layout, before }) {
+    const moved = book.layouts.find((l) => l.id === layout);
+    if (!moved) return;
+    const rest = book.layouts.filter((l) => l.id !== layout);
+    const at = rest.findIndex((l) => l.id === before);
+    rest.splice(at < 0 ? rest.length : at, 0, moved);
+    book.layouts = rest;
   },
 };

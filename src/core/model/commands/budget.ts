@@ -82,6 +82,7 @@ export const budgetHandlers: HandlersOf<BudgetCommand> = {
   deleteBudget(book, { budget }) {
     findBudget(book, budget);
     book.budgets = book.budgets.filter((b) => b.id !== budget);
+    delete book.outlookWays[budget];
   },
   approveBudget(book, { budget, approved }) {
     const b = openBudget(book, budget);

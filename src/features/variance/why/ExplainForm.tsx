@@ -4,15 +4,18 @@ import { useState } from 'react';
 import { Button, NativeSelect, Textarea } from '@mantine/core';
 import { minor, type Minor } from '@/core/money';
 import { periodsOf, type Period, type PeriodIndex } from '@/core/calendar';
-import { LIMITS, type AccountId, type ExplanationPart, type VarianceNote } from '@/core/model';
+import { LIMITS, type Account, type ExplanationPart, type VarianceNote } from '@/core/model';
+import { entriesOf } from '@/core/ledger';
+import { cellOf, type ReportRow, type ReportTable } from '@/core/report';
 import { explain } from '@/core/variance';
-import type { Ground } from '@/core/ground';
+import { actualsOf, type Ground } from '@/core/ground';
 import { MoneyInput } from '@/components/MoneyInput';
 import { explainVariance } from '@/store/actions';
-import { moneyFormat } from '@/store/format';
-import classes from './Variance.module.css';
+import { dayText, moneyFormat, type MoneyFormat } from '@/store/format';
+import { stillWrong, WrongPart, wrongOf } from './WrongEntries';
+import classes from '../Variance.module.css';
 
-const KINDS: readonly { readonly value: ExplanationPart['kind']; readonly label: string }[] = [
+const KINDS: readonly { readonly value: PlainKind; readonly label: string }[] = [
   { value: 'timing', label: 'Timing: comes back' },
   { value: 'lasting', label: 'Lasting: goes on' },
   { value: 'once', label: 'Once' },
@@ -21,7 +24,7 @@ const KINDS: readonly { readonly value: ExplanationPart['kind']; readonly label:
 const AHEAD = 18;
 
 /** A part of a kind, of so much: what a person begins with. */
-function partOf(kind: ExplanationPart['kind'], amount: Minor | null, shown: Minor): ExplanationPart {
+function partOf(kind: PlainKind, amount: Minor | null, shown: Minor): ExplanationPart {
   switch (kind) {
     case 'timing':
       return { kind, amount, back: [] };
@@ -31,20 +34,24 @@ function partOf(kind: ExplanationPart['kind'], amount: Minor | null, shown: Mino
       return { kind, amount };
   }
 }
+type PlainKind = Exclude<ExplanationPart['kind'], 'wrongEntry'>;
 
 /** Why a line is over or under in a month: in words, and in parts that the outlook follows from. Kept as it is said. */
 export function ExplainForm({
   ground,
-  account,
+  account: { id: account, ...rest },
   month,
-  difference,
+  row,
+  table,
   against,
   disabled,
 }: {
   readonly ground: Ground;
-  readonly account: AccountId;
+  readonly account: Account;
   readonly month: PeriodIndex;
-  readonly difference: Minor | null;
+  /** The account's row in a report of the month. */
+  readonly row: ReportRow;
+  readonly table: ReportTable;
   readonly against: string | null;
   readonly disabled: boolean;
 }) {
@@ -53,8 +60,23 @@ export function ExplainForm({
   const note: VarianceNote | null = book.varianceNotes[period.id]?.[account] ?? null;
   const money = moneyFormat(book);
   const parts = note?.parts ?? [];
-  const explained = explain(difference ?? minor(0), parts);
+  const own: Account = { id: account, ...rest };
+  const at = (key: string) => cellOf(table, row, key) as Minor | null;
+  const wrong = wrongOf(ground, account, month);
+  const moved = actualsOf(ground, null, 'all').moved(own, month);
+  const compared = at('monthDiff');
+  // What is explained is the ledger's own difference: that wrong entries are shown elsewhere explains a part of it.
+  const difference = compared === null ? null : minor(compared - (moved ?? 0));
+  const explained = explain(
+    difference ?? minor(0),
+    parts.map((p) => (p.kind === 'wrongEntry' ? { ...p, amount: stillWrong(p, own, wrong) } : p)),
+  );
   const later = periodsOf(calendar, { first: month + 1, last: month + AHEAD });
+  const factsNow = {
+    actual: at('monthActual'),
+    budget: at('monthBudget'),
+    entries: entriesOf(ground.blocks, calendar, account, { first: month, last: month }, ground.view).length,
+  };
   const save = (change: Partial<Pick<VarianceNote, 'text' | 'parts'>>) =>
     explainVariance(period.id, account, {
       text: note?.text ?? '',
@@ -62,6 +84,7 @@ export function ExplainForm({
       ...change,
       // The first to explain it says against what.
       against: note?.against ?? against,
+      facts: factsNow,
     });
   const put = (at: number, part: ExplanationPart) =>
     save({ parts: parts.map((p, i) => (i === at ? part : p)) });
@@ -81,16 +104,18 @@ export function ExplainForm({
       {explained.parts.map(({ part, amount }, k) => (
         <div key={k} className={classes.part} role="group" aria-label={`Part ${k + 1}`}>
           <div className={classes.partRow}>
-            <NativeSelect
-              aria-label="Kind of explanation"
-              w={92}
-              disabled={disabled}
-              value={part.kind}
-              data={KINDS.map((x) => ({ value: x.value, label: x.label.split(':')[0]! }))}
-              onChange={(e) =>
-                put(k, partOf(e.currentTarget.value as ExplanationPart['kind'], part.amount, amount))
-              }
-            />
+            {part.kind === 'wrongEntry' ? (
+              <span style={{ width: 92, alignSelf: 'center', fontSize: 12.5 }}>Wrong entry</span>
+            ) : (
+              <NativeSelect
+                aria-label="Kind of explanation"
+                w={92}
+                disabled={disabled}
+                value={part.kind}
+                data={KINDS.map((x) => ({ value: x.value, label: x.label.split(':')[0]! }))}
+                onChange={(e) => put(k, partOf(e.currentTarget.value as PlainKind, part.amount, amount))}
+              />
+            )}
             <MoneyInput
               size="xs"
               w={92}
@@ -99,7 +124,7 @@ export function ExplainForm({
               value={part.amount}
               currency={book.currency}
               locale={book.locale}
-              disabled={disabled}
+              disabled={disabled || part.kind === 'wrongEntry'}
               onCommit={(value) => {
                 // Blank means all that the others leave, which one part alone can be.
                 if (value !== null || !parts.some((p, i) => i !== k && p.amount === null))
@@ -114,6 +139,9 @@ export function ExplainForm({
               ×
             </Button>
           </div>
+          {part.kind === 'wrongEntry' && (
+            <WrongPart ground={ground} part={part} shown={wrong} dayText={dayText} exact={money.exact} />
+          )}
           {part.kind === 'timing' && (
             <Back part={part} amount={amount} {...{ later, book, disabled }} onPart={(p) => put(k, p)} />
           )}
@@ -145,6 +173,14 @@ export function ExplainForm({
           )}
         </div>
       ))}
+      {note?.facts && (note.facts.actual !== factsNow.actual || note.facts.budget !== factsNow.budget) && (
+        <div className={classes.beyond} role="note">
+          Since this was said, {changedWords(note.facts, factsNow, money)}.{' '}
+          <Button disabled={disabled} onClick={() => save({})}>
+            It still holds
+          </Button>
+        </div>
+      )}
       {difference !== null && parts.length > 0 && (
         <div
           className={explained.beyond ? classes.beyond : 'faded'}
@@ -187,6 +223,17 @@ export function ExplainForm({
         </Button>
       )}
     </>
+  );
+}
+
+type Facts = NonNullable<VarianceNote['facts']>;
+
+/** What became of the figures that an explanation was about. */
+function changedWords(then: Facts, now: Facts, money: MoneyFormat): string {
+  const changed = (name: string, a: Minor | null, b: Minor | null) =>
+    a === b ? [] : [`the ${name} went from ${money.text(a) || 'nothing'} to ${money.text(b) || 'nothing'}`];
+  return [...changed('actual', then.actual, now.actual), ...changed('budget', then.budget, now.budget)].join(
+    ' and ',
   );
 }
 

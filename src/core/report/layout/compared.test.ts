@@ -13,7 +13,8 @@ import {
   periodIds,
   sourceOf,
 } from '@/core/test/build';
-import { cellOf, EVERY_LINE, varianceOf } from '.';
+import { reportOf, STANDARD } from '@/core/test/variance';
+import { cellOf } from '..';
 
 const ids = periodIds(2026);
 const first = calendar.firstOfYear(2026);
@@ -92,16 +93,7 @@ describe('like with like', () => {
   const actualOf = (budgets: Budget[], id: string, unassigned = false) => {
     const ground = groundOf(budgets, unassigned);
     const comparison = comparisonFor(ground, first, id)!;
-    const table = varianceOf(ground, comparison, first, EVERY_LINE, {
-      title: '',
-      subtitle: '',
-      words: {
-        heads: { month: 'm', toDate: 't', year: 'y' },
-        used: () => '',
-        apart: '',
-        note: () => '',
-      },
-    });
+    const { table } = reportOf(ground, STANDARD, first, id);
     const net = table.rows.find((r) => r.key === 'netProfit')!;
     const entries = ['n', 's'].flatMap((a) =>
       entriesOf(ground.blocks, ground.calendar, a, { first, last: first }, entriesView(ground, comparison)),

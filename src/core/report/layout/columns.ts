@@ -1,0 +1,210 @@
+import { compare } from '@/core/variance';
+import { divideRounded, minor, plus, type Minor } from '@/core/money';
+import type { PeriodIndex } from '@/core/calendar';
+import type { Account, ColumnShow, LayoutColumn } from '@/core/model';
+import type { ReportCell, ReportColumn } from '../table';
+import type { Scope } from './sides';
+import type { Remembered } from './series';
+import type { ShownSpan } from './spans';
+
+/** An additive figure that rows have: lines by asking for it, totals by adding their rows. */
+export type Need = (account: Account, scope: Scope, roll: 'sum' | 'last' | 'first') => Minor | null;
+
+/** Figures that a layout's columns are made of, each asked for once. */
+export class Needs {
+  readonly all: Need[] = [];
+  private readonly places = new Map<string, number>();
+
+  /** The place of a figure under its name. */
+  of(key: string, make: () => Need): number {
+    let place = this.places.get(key);
+    if (place === undefined) this.places.set(key, (place = this.all.push(make()) - 1));
+    return place;
+  }
+}
+
+/** What of a row a cell is made from. */
+export type RowFigures = {
+  readonly value: (need: number) => Minor | null;
+  /** The same of the company's income. */
+  readonly income: (need: number) => Minor | null;
+  readonly effect: 1 | 0 | -1;
+  readonly note: () => string;
+  readonly keeper: () => string;
+};
+
+/** A column that is drawn, with how its cells come about. */
+export type Made = {
+  readonly column: ReportColumn;
+  readonly cell: (row: RowFigures) => ReportCell;
+  readonly spec: LayoutColumn;
+  readonly span: ShownSpan | null;
+  readonly scope: Scope;
+  /** The figures that are shown, and the two that are compared; null where nothing is. */
+  readonly shows: number | null;
+  readonly pair: Pair | null;
+};
+
+/** Two sides of a difference: what is shown of them, and what of it is compared. */
+export type Pair = {
+  readonly shown: readonly [left: number, right: number];
+  readonly compared: readonly [left: number, right: number];
+  /** Whether an account's amounts make no difference here. */
+  readonly apart: (account: Account, scope: Scope) => boolean;
+};
+
+export type Against = LayoutColumn['against'];
+
+/** The sides, remembered, with what the columns must know of them. */
+export type ColumnSides = {
+  readonly actual: Remembered;
+  readonly reclassified: Remembered;
+  readonly outlook: Remembered;
+  readonly against: (which: Against) => Remembered | null;
+  /** Whether any line says something of a year as a whole, on this side. */
+  readonly hasWholes: (which: Against) => boolean;
+  /** The periods of the month's year that are compared. */
+  readonly year: readonly PeriodIndex[];
+  readonly isActual: (p: PeriodIndex) => boolean;
+};
+
+const SHOW_KEYS: Readonly<Record<ColumnShow, string>> = {
+  actual: 'Actual',
+  reclassified: 'Moved',
+  compared: 'Budget',
+  difference: 'Diff',
+  percent: 'Percent',
+  reached: 'Reached',
+  sense: 'Sense',
+  bar: 'Bar',
+  outlook: 'Outlook',
+  rest: 'Rest',
+  share: 'Share',
+  comparedShare: 'BudgetShare',
+  perUnit: 'PerUnit',
+  comparedPerUnit: 'BudgetPerUnit',
+  note: 'note',
+  keeper: 'keeper',
+};
+const AGAINST_KEYS: Readonly<Record<Against, string>> = { first: '', second: '2', lastYear: 'LastYear' };
+
+/** Shows that stand beside a comparison. */
+const COMPARES: ReadonlySet<ColumnShow> = new Set([
+  'compared',
+  'difference',
+  'percent',
+  'reached',
+  'sense',
+  'bar',
+  'rest',
+  'comparedShare',
+  'comparedPerUnit',
+]);
+export const comparesWith = (show: ColumnShow): boolean => COMPARES.has(show);
+
+/** The key of a column: by what it shows, of which span and scope. */
+export function columnKey(
+  { show, against }: Pick<LayoutColumn, 'show' | 'against'>,
+  span: ShownSpan | null,
+  scope: Scope,
+): string {
+  const of = scope === 'all' ? '' : `${scope ?? 'none'}:`;
+  return `${of}${span?.key ?? ''}${SHOW_KEYS[show]}${comparesWith(show) ? AGAINST_KEYS[against] : ''}`;
+}
+
+const larger = (reached: Minor | null, said: Minor): Minor =>
+  reached !== null && Math.abs(reached) > Math.abs(said) ? reached : said;
+
+const adds = (a: Minor | null, b: Minor | null): Minor | null =>
+  a === null ? b : b === null ? a : minor(plus(a, b));
+
+/** Figures of a span, by name. */
+export function figuresOf(needs: Needs, sides: ColumnSides, span: ShownSpan) {
+  const { periods, known, days, counts, key } = span;
+  const over = known.length === periods.length && periods.length > 0;
+  const fullYear =
+    counts === 'soFar' && known.length === sides.year.length && known.every((p, i) => p === sides.year[i]);
+  /** Amounts of one side: of days where the span is of days. */
+  const of = (side: Remembered, when: readonly PeriodIndex[]): Need =>
+    days
+      ? (account, scope) => (when.length === 0 ? null : side.days(account, scope, days))
+      : (account, scope, roll) => side.over(account, scope, when, roll);
+  const wholeOf = (which: Against, account: Account, scope: Scope): Minor | null =>
+    days || !sides.hasWholes(which) ? null : (sides.against(which)?.whole(account, scope) ?? null);
+
+  const actual = needs.of(`${key} actual`, () => of(sides.actual, known));
+  const outlook = () =>
+    needs.of(`${key} outlook`, () => {
+      const plain = of(sides.outlook, periods);
+      if (counts !== 'year') return plain;
+      const first = sides.against('first')!;
+      return (account, scope, roll) => {
+        const coming = plain(account, scope, roll);
+        const whole = over ? null : wholeOf('first', account, scope);
+        if (whole === null) return coming;
+        return larger(coming, adds(first.over(account, scope, periods, roll), whole)!);
+      };
+    });
+  const compared = (which: Against) =>
+    needs.of(`${key} ${which}`, () => {
+      const side = sides.against(which);
+      if (!side) return () => null;
+      const plain = of(side, counts === 'soFar' ? known : periods);
+      if (counts === 'whole' || (counts === 'soFar' && !fullYear)) return plain;
+      return (account, scope, roll) => adds(plain(account, scope, roll), wholeOf(which, account, scope));
+    });
+  const pairOf = (which: Against): Pair | null => {
+    const side = sides.against(which);
+    if (!side || periods.length === 0) return null;
+    if (counts === 'whole' && (!over || !periods.every(side.covers))) return null;
+    if (counts === 'soFar' && known.length === 0) return null;
+    const shown = [counts === 'year' ? outlook() : actual, compared(which)] as const;
+    const apart = (account: Account, scope: Scope): boolean =>
+      wholeOf(which, account, scope) !== null && !(counts === 'year' ? over : counts === 'soFar' && fullYear);
+    const same = counts !== 'soFar' || known.every(side.covers);
+    if (same && !sides.hasWholes(which)) return { shown, compared: shown, apart: () => false };
+    const both = known.filter(side.covers);
+    const kept = (at: number, periodsOf: Need | null): Need => {
+      const need = periodsOf ?? needs.all[at]!;
+      return (account, scope, roll) => (apart(account, scope) ? null : need(account, scope, roll));
+    };
+    return {
+      shown,
+      compared: [
+        needs.of(`${key} left ${which}`, () => kept(shown[0], same ? null : of(sides.actual, both))),
+        needs.of(`${key} right ${which}`, () => kept(shown[1], same ? null : of(side, both))),
+      ],
+      apart,
+    };
+  };
+  return {
+    actual,
+    outlook,
+    compared,
+    pairOf,
+    reclassified: () => needs.of(`${key} moved`, () => of(sides.reclassified, known)),
+    /** What is planned of the span's periods that have no actuals yet. */
+    rest: (which: Against) =>
+      needs.of(`${key} rest ${which}`, () => {
+        const side = sides.against(which);
+        return side
+          ? of(
+              side,
+              periods.filter((p) => !sides.isActual(p)),
+            )
+          : () => null;
+      }),
+  };
+}
+
+/** The variance of a row in a column that compares; null where there is none. */
+export function varianceIn(pair: Pair | null, row: RowFigures) {
+  if (!pair) return null;
+  return compare(row.value(pair.compared[0]), row.value(pair.compared[1]), row.effect);
+}
+
+/** A part of a whole in tenths of a percent of its size; null of nothing. */
+export const perMille = (part: Minor | null, whole: Minor | null): number | null =>
+  part === null || whole === null || whole === 0
+    ? null
+    : divideRounded(part, 1000, Math.abs(whole), 'halfAwayFromZero');

@@ -1,0 +1,389 @@
+import { isFlagged } from '@/core/variance';
+import { plus, minor, type Minor } from '@/core/money';
+import { yearRange, type DayNumber, type PeriodIndex } from '@/core/calendar';
+import { segmentLedgers, type Ground } from '@/core/ground';
+import { isActual } from '@/core/plan';
+import type { Account, AccountId, Axis, Layout } from '@/core/model';
+import type { ReportCell, ReportRow, ReportTable } from '../table';
+import {
+  figuresOf,
+  Needs,
+  varianceIn,
+  type Against,
+  type ColumnSides,
+  type Made,
+  type RowFigures,
+} from './columns';
+import type { Compared } from './compared';
+import { flagOf } from './flags';
+import { madeColumns, withFormulas } from './madeColumns';
+import type { PlainRow } from './rows';
+import { rowSetOf } from './rowSets';
+import { remembered, type Remembered } from './series';
+import { detailRow, keptRows, lazyRow, partlyKeys } from './shownRows';
+import { sidesOf, type Scope, type Sides } from './sides';
+import { lastDayOf } from './days';
+import { spansOf, type ShownSpan } from './spans';
+import type { LayoutWords } from './words';
+
+export type LayoutInput = {
+  readonly ground: Ground;
+  readonly layout: Layout;
+  readonly month: PeriodIndex;
+  readonly compared: Compared;
+  readonly words: LayoutWords;
+};
+
+/** A report of a layout, with what a screen needs of it beside the table. */
+export type LayoutReport = {
+  readonly table: ReportTable;
+  /** The spans of its columns, by key. */
+  readonly spans: ReadonlyMap<string, ShownSpan>;
+  /** The values of the axis that columns or details are of. */
+  readonly scopes: readonly Scope[];
+  /** Accounts with figures that no row of its own has, and what they come to in the first column of money. */
+  readonly leftOut: readonly Account[];
+};
+
+/** The values of an axis that a layout shows; none where it tells none apart, or cannot. */
+export function scopesOf(ground: Ground, layout: Layout, compared: Compared): readonly Scope[] {
+  const axis = axisOf(ground, layout, compared);
+  if (!axis) return [];
+  const named = layout.segments.values;
+  const unassigned = segmentLedgers(ground, axis.id)(null).entries > 0;
+  const all: Scope[] = [...axis.values.map((v) => v.id), ...(unassigned ? [null] : [])];
+  const { comparison } = compared;
+  const within = comparison && !comparison.company ? new Set(comparison.segments) : null;
+  return all.filter(
+    (s) =>
+      (named.length === 0 || named.includes(s as string | null)) &&
+      (!within || within.has(s as string | null)),
+  );
+}
+
+function axisOf(ground: Ground, { segments, rows }: Layout, { comparison }: Compared): Axis | null {
+  if (segments.place === 'none' || rows.set === 'cash' || rows.set === 'units') return null;
+  const axis = ground.book.axes.find((a) => a.id === segments.axis) ?? null;
+  // Of a part of the company only that part can be told apart further by the same axis.
+  return comparison && !comparison.company && comparison.axis?.id !== axis?.id ? null : axis;
+}
+
+type Kept = { readonly [K in keyof Sides]: Sides[K] extends null ? never : Remembered | null };
+
+/** Sides of a state of the book, by what was asked of them: the months of one look are those of the next. */
+const kept = new WeakMap<Ground, Map<string, Kept>>();
+
+function keptSides(input: LayoutInput, axis: Axis | null, days: DayRange | null): Kept {
+  const { ground, month, compared, layout } = input;
+  const { year } = ground.calendar.period(month);
+  const second = compared.second;
+  const key = [
+    compared.comparison?.id,
+    compared.first,
+    typeof second === 'object' ? second?.id : second,
+    axis?.id,
+    layout.rows.set,
+    layout.days,
+    year,
+    days?.first,
+    days?.last,
+  ].join('|');
+  let own = kept.get(ground);
+  if (!own) kept.set(ground, (own = new Map()));
+  let sides = own.get(key);
+  if (!sides) {
+    const span = yearRange(ground.calendar, year);
+    const plain =
+      rowSetOf(layout.rows.set).sides?.(ground, compared, month) ??
+      sidesOf(ground, month, compared.comparison, second, compared.first, axis, {
+        days: layout.days,
+        range: days,
+      });
+    const keep = (side: Sides['actual'] | null) =>
+      side && remembered(side, span.first - 2 * (span.last - span.first + 1), span.last);
+    own.set(
+      key,
+      (sides = {
+        actual: keep(plain.actual),
+        reclassified: keep(plain.reclassified),
+        outlook: keep(plain.outlook),
+        lastYear: keep(plain.lastYear),
+        first: keep(plain.first),
+        second: keep(plain.second),
+      }),
+    );
+  }
+  return sides;
+}
+
+/** A detail of a row: of one value of the axis; null for the row itself. */
+type Detail = { readonly scope: Scope } | null;
+
+type DayRange = { readonly first: DayNumber; readonly last: DayNumber };
+
+/** A layout's report of a month. */
+export function layoutReport(input: LayoutInput): LayoutReport {
+  const { ground, layout, month, compared, words } = input;
+  const { book, calendar, balances, closedThrough } = ground;
+  const axis = axisOf(ground, layout, compared);
+  const scopes = axis ? scopesOf(ground, layout, compared) : [];
+  const across = layout.segments.place === 'across' ? scopes : [];
+  const beneath = layout.segments.place === 'beneath' ? scopes : [];
+  const isKnown = (p: PeriodIndex) => isActual(balances, closedThrough, p);
+  const byDay = layout.columns.some(
+    ({ span, hidden }) => !hidden && span.of === 'each' && (span.by === 'week' || span.by === 'day'),
+  );
+  const spanGround = {
+    calendar,
+    month,
+    isActual: isKnown,
+    covers: (_p: PeriodIndex): boolean => true,
+    lastDay: byDay ? lastDayOf(ground.blocks) : null,
+  };
+  const shownColumns = layout.columns
+    .map((column, place) => ({ column, place }))
+    .filter(({ column }) => !column.hidden);
+  const days = byDay
+    ? dayRange(shownColumns.flatMap(({ column }) => spansOf(spanGround, column.span)))
+    : null;
+  const sides = keptSides(input, axis, days && withYearBefore(days));
+  const first = sides.first!;
+  const covers = compared.first === 'comparison' ? first.covers : () => true;
+  const set = rowSetOf(layout.rows.set);
+  const accounts = set.accounts(ground, compared);
+  const wholes = new Map<Against, boolean>();
+  const sideOf = (which: Against): Remembered | null =>
+    which === 'lastYear' ? sides.lastYear : sides[which];
+  const year = yearRange(calendar, calendar.period(month).year);
+  const columnSides: ColumnSides = {
+    actual: sides.actual!,
+    reclassified: sides.reclassified!,
+    outlook: sides.outlook!,
+    against: sideOf,
+    hasWholes(which) {
+      let has = wholes.get(which);
+      if (has === undefined)
+        wholes.set(which, (has = accounts.some((a) => (sideOf(which)?.whole(a, 'all') ?? null) !== null)));
+      return has;
+    },
+    year: range(year.first, year.last).filter(covers),
+    isActual: isKnown,
+  };
+  const units = set.units?.(ground, compared) ?? [];
+  const needs = new Needs();
+  const spans = new Map<string, ShownSpan>();
+  const columns = withFormulas(
+    madeColumns({ ...spanGround, covers }, shownColumns, across, columnSides, needs, units, spans, words),
+  );
+  const flagPair = figuresOf(needs, columnSides, {
+    key: 'month',
+    of: 'month',
+    counts: 'whole',
+    periods: [month],
+    known: isKnown(month) ? [month] : [],
+    days: null,
+  }).pairOf('first');
+  const used = columnSides.hasWholes('first')
+    ? figuresOf(needs, columnSides, spansOf({ ...spanGround, covers }, { of: 'toDate' })[0]!)
+    : null;
+
+  const allScopes: readonly Scope[] = ['all', ...scopes];
+  const placeOfScope = new Map(allScopes.map((s, i) => [s, i]));
+  const width = needs.all.length * allScopes.length;
+  const vectors = new Map<AccountId, readonly (Minor | null)[]>();
+  const rollOf = (a: Account): PlainRow['roll'] => set.rollOf(a);
+  const vectorOf = (a: Account): readonly (Minor | null)[] => {
+    let v = vectors.get(a.id);
+    if (!v) {
+      const roll = rollOf(a);
+      const out = new Array<Minor | null>(width);
+      for (let s = 0; s < allScopes.length; s++)
+        for (let n = 0; n < needs.all.length; n++)
+          out[s * needs.all.length + n] = needs.all[n]!(a, allScopes[s]!, roll);
+      vectors.set(a.id, (v = out));
+    }
+    return v;
+  };
+  const sizing = layout.rows.sort === 'size' ? sizeColumn(columns) : null;
+  const rows = set.rows(
+    layout.rows,
+    accounts,
+    sizing === null ? null : (a) => sizing((need) => vectorOf(a)[need] ?? null),
+  );
+  const filled = fill(rows, width, vectorOf);
+  const income = addUp(
+    accounts.filter((a) => a.kind === 'income').map((a) => vectorOf(a)),
+    width,
+  );
+  const notes = book.varianceNotes[calendar.period(month).id] ?? {};
+  const byId = new Map(book.accounts.map((a) => [a.id, a]));
+
+  /** A row's figures of one value of the axis, or of all. */
+  const figuresAt = (r: number, scope: Scope, detail: boolean): RowFigures => {
+    const row = rows[r]!;
+    const values = filled[r]!;
+    const offset = placeOfScope.get(scope)! * needs.all.length;
+    const account = row.account === null || detail ? null : byId.get(row.account);
+    return {
+      value: (need) => values[offset + need] ?? null,
+      income: (need) => income[offset + need] ?? null,
+      effect: row.effect,
+      note: () => {
+        const note = account ? notes[account.id] : undefined;
+        const whole = account ? first.whole(account, 'all') : null;
+        const said = () =>
+          words.used(
+            values[used!.actual] ?? null,
+            minor(plus(first.over(account!, 'all', columnSides.year, row.roll) ?? 0, whole!)),
+          );
+        return [
+          note ? words.note(note) : '',
+          whole !== null && used ? said() : '',
+          row.terms.length > 0 && partlyKeys(columns, values, needs.all.length, placeOfScope, true).length > 0
+            ? words.apart
+            : '',
+        ]
+          .filter(Boolean)
+          .join(' · ');
+      },
+      keeper: () => account?.keeper ?? '',
+    };
+  };
+  const cellsOf = (r: number, detail: Detail): ReportCell[] => {
+    const row = rows[r]!;
+    if (row.kind === 'section' || row.kind === 'blank') return [];
+    const of = new Map<Scope, RowFigures>();
+    return columns.map((made) => {
+      const scope = detail ? detail.scope : made.scope;
+      let figures = of.get(scope);
+      if (!figures) of.set(scope, (figures = figuresAt(r, scope, detail !== null)));
+      const { pair } = made;
+      const apart = pair && row.members.length > 0 && row.members.every((a) => pair.apart(a, scope));
+      return apart ? null : made.cell(figures);
+    });
+  };
+  const flagged = (row: PlainRow, r: number): boolean => {
+    if (row.account === null || !flagPair || row.effect === 0) return false;
+    const account = byId.get(row.account);
+    if (!account || flagPair.apart(account, 'all')) return false;
+    const values = filled[r]!;
+    const variance = varianceIn(flagPair, {
+      value: (need: number) => values[need] ?? null,
+      effect: row.effect,
+    } as RowFigures);
+    return isFlagged(variance, values[flagPair.shown[1]] ?? null, flagOf(book, account));
+  };
+  const flags = rows.map(flagged);
+  const shown = keptRows(layout, rows, filled, columns, flags, needs.all.length, placeOfScope);
+  const placeOf = new Map<number, number>();
+  const out: ReportRow[] = [];
+  for (const r of shown) {
+    const row = rows[r]!;
+    placeOf.set(r, out.length);
+    out.push(
+      lazyRow(
+        row,
+        () => cellsOf(r, null),
+        placeOf,
+        flags[r]!,
+        set.unitOf?.(row) ?? undefined,
+        () => partlyKeys(columns, filled[r]!, needs.all.length, placeOfScope),
+      ),
+    );
+    if (row.kind === 'line')
+      for (const scope of beneath)
+        out.push(detailRow(row, scope, words.scope(scope), () => cellsOf(r, { scope })));
+  }
+  return {
+    table: {
+      title: words.title,
+      subtitle: words.subtitle,
+      book: book.name,
+      currency: book.currency,
+      columns: columns.map((c) => c.column),
+      rows: out,
+    },
+    spans,
+    scopes,
+    leftOut: layout.rows.own.length > 0 ? leftOut(rows, accounts, vectorOf, columns) : [],
+  };
+}
+
+const range = (first: number, last: number): number[] =>
+  Array.from({ length: last - first + 1 }, (_, i) => first + i);
+
+function dayRange(spans: readonly ShownSpan[]): DayRange | null {
+  const all = spans.flatMap((s) => (s.days ? [s.days] : []));
+  if (all.length === 0) return null;
+  return { first: Math.min(...all.map((d) => d.first)), last: Math.max(...all.map((d) => d.last)) };
+}
+
+/** The same days with those a year before, which last year is read from. */
+const withYearBefore = ({ first, last }: DayRange): DayRange => ({ first: first - 366, last });
+
+/** How large a line is: its first difference, or what its first column of money shows. */
+function sizeColumn(columns: readonly Made[]): ((value: (need: number) => Minor | null) => number) | null {
+  const pair =
+    columns.find((c) => c.pair && c.spec.show === 'difference')?.pair ?? columns.find((c) => c.pair)?.pair;
+  if (pair) return (value) => Math.abs((value(pair.compared[0]) ?? 0) - (value(pair.compared[1]) ?? 0)) || 0;
+  const shows = columns.find((c) => c.shows !== null)?.shows;
+  return shows === undefined || shows === null ? null : (value) => Math.abs(value(shows) ?? 0) || 0;
+}
+
+/** Every row's figures from those of its accounts. A total of blanks only is blank. */
+function fill(
+  rows: readonly PlainRow[],
+  width: number,
+  vectorOf: (account: Account) => readonly (Minor | null)[],
+): readonly (readonly (Minor | null)[])[] {
+  const out: (readonly (Minor | null)[])[] = [];
+  for (const row of rows) {
+    if (row.members.length === 1) out.push(vectorOf(row.members[0]!));
+    else if (row.members.length > 1) out.push(addUp(row.members.map(vectorOf), width));
+    else if (row.terms.length > 0)
+      out.push(
+        addUp(
+          row.terms.map((t) => out[t.row]!),
+          width,
+          row.terms.map((t) => t.sign),
+        ),
+      );
+    else out.push([]);
+  }
+  return out;
+}
+
+function addUp(
+  vectors: readonly (readonly (Minor | null)[])[],
+  width: number,
+  signs?: readonly (1 | -1)[],
+): (Minor | null)[] {
+  const sums = new Float64Array(width);
+  const any = new Uint8Array(width);
+  for (let k = 0; k < vectors.length; k++) {
+    const v = vectors[k]!;
+    const sign = signs?.[k] ?? 1;
+    for (let c = 0; c < width; c++) {
+      const value = v[c];
+      if (value === null || value === undefined) continue;
+      sums[c] = plus(sums[c]!, sign * value);
+      any[c] = 1;
+    }
+  }
+  return Array.from(sums, (s, c) => (any[c] ? minor(s) : null));
+}
+
+/** Accounts that have figures in the columns and stand in no row of someone's own. */
+function leftOut(
+  rows: readonly PlainRow[],
+  accounts: readonly Account[],
+  vectorOf: (account: Account) => readonly (Minor | null)[],
+  columns: readonly Made[],
+): readonly Account[] {
+  const there = new Set(rows.flatMap((r) => r.members.map((a) => a.id)));
+  return accounts.filter(
+    (a) =>
+      !there.has(a.id) &&
+      columns.some((c) => c.shows !== null && c.scope === 'all' && (vectorOf(a)[c.shows] ?? 0) !== 0),
+  );
+}

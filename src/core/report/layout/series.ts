@@ -1,0 +1,62 @@
+import { plus, minor, type Minor } from '@/core/money';
+import type { PeriodIndex } from '@/core/calendar';
+import type { Account, AccountId } from '@/core/model';
+import type { Scope, Side } from './sides';
+
+/** Not asked for yet, and asked for with nothing to say. No amount is either. */
+const UNKNOWN = Number.NEGATIVE_INFINITY;
+const BLANK = Number.POSITIVE_INFINITY;
+
+/** A side that remembers its months, so that another month to look at is another sum over what is known. */
+export type Remembered = Side & {
+  /** Over several periods: their sum, the last of them, or the first. Blank where all of them are. */
+  readonly over: (
+    account: Account,
+    scope: Scope,
+    periods: readonly PeriodIndex[],
+    roll: 'sum' | 'last' | 'first',
+  ) => Minor | null;
+};
+
+/** Remembers the months of a side between two periods. */
+export function remembered(side: Side, first: PeriodIndex, last: PeriodIndex): Remembered {
+  const width = last - first + 1;
+  const made = new Map<Scope, Map<AccountId, Float64Array>>();
+  const monthsOf = (account: Account, scope: Scope): Float64Array => {
+    let byAccount = made.get(scope);
+    if (!byAccount) made.set(scope, (byAccount = new Map()));
+    let months = byAccount.get(account.id);
+    if (!months) byAccount.set(account.id, (months = new Float64Array(width).fill(UNKNOWN)));
+    return months;
+  };
+  const ask = (months: Float64Array, account: Account, scope: Scope, p: PeriodIndex): number => {
+    const at = p - first;
+    if (at < 0 || at >= width) return side.at(account, scope, p) ?? BLANK;
+    const known = months[at]!;
+    return known === UNKNOWN ? (months[at] = side.at(account, scope, p) ?? BLANK) : known;
+  };
+  return {
+    ...side,
+    at(account, scope, p) {
+      const value = ask(monthsOf(account, scope), account, scope, p);
+      return value === BLANK ? null : (value as Minor);
+    },
+    over(account, scope, periods, roll) {
+      if (periods.length === 0) return null;
+      const months = monthsOf(account, scope);
+      if (roll !== 'sum') {
+        const value = ask(months, account, scope, roll === 'last' ? periods.at(-1)! : periods[0]!);
+        return value === BLANK ? null : (value as Minor);
+      }
+      let sum = 0;
+      let any = false;
+      for (let i = 0; i < periods.length; i++) {
+        const value = ask(months, account, scope, periods[i]!);
+        if (value === BLANK) continue;
+        sum = plus(sum, value);
+        any = true;
+      }
+      return any ? minor(sum) : null;
+    },
+  };
+}

@@ -1,0 +1,152 @@
+import type { Minor } from '@/core/money';
+import type { Layout } from '@/core/model';
+import type { ReportCell, ReportRow } from '../table';
+import type { Made } from './columns';
+import type { PlainRow } from './rows';
+import type { Scope } from './sides';
+
+/**
+ * The columns whose figures of a row are partly of lines that stand apart: of those that carry a formula, or of all in which
+ * something is compared.
+ */
+export function partlyKeys(
+  columns: readonly Made[],
+  values: readonly (Minor | null)[],
+  count: number,
+  placeOfScope: ReadonlyMap<Scope, number>,
+  compared = false,
+): string[] {
+  return columns.flatMap((c) => {
+    if (!c.pair || !(compared || c.column.formula)) return [];
+    const o = placeOfScope.get(c.scope)! * count;
+    const [a, b] = c.pair.shown.map((n) => values[o + n] ?? null);
+    const [x, y] = c.pair.compared.map((n) => values[o + n] ?? null);
+    const partly = a !== x || b !== y;
+    return partly && (!compared || x !== null || y !== null) ? [c.column.key] : [];
+  });
+}
+
+/** The rows in sight: headings and groups go with their last line, results with any choice of sections. */
+export function keptRows(
+  layout: Layout,
+  rows: readonly PlainRow[],
+  filled: readonly (readonly (Minor | null)[])[],
+  columns: readonly Made[],
+  flags: readonly boolean[],
+  count: number,
+  placeOfScope: ReadonlyMap<Scope, number>,
+): number[] {
+  const { kinds } = layout.rows;
+  const sections = new Set<string>(kinds);
+  const says = (r: number, of: (c: Made) => number | null | undefined): boolean =>
+    columns.some((c) => {
+      const need = of(c);
+      return (
+        need !== null &&
+        need !== undefined &&
+        (filled[r]![placeOfScope.get(c.scope)! * count + need] ?? 0) !== 0
+      );
+    });
+  const shows = (c: Made) => c.shows;
+  const budgets = (c: Made) => c.pair?.shown[1] ?? (c.spec.show === 'compared' ? c.shows : null);
+  const passes = (r: number): boolean => {
+    switch (layout.filter) {
+      case 'all':
+        return true;
+      case 'withFigures':
+        return says(r, shows) || says(r, (c) => c.pair?.shown[0]) || says(r, (c) => c.pair?.shown[1]);
+      case 'withBudget':
+        return says(r, budgets);
+      case 'flagged':
+        return flags[r]!;
+      case 'silent':
+        return !says(r, shows) && !says(r, (c) => c.pair?.shown[0]) && !says(r, (c) => c.pair?.shown[1]);
+    }
+  };
+  const own = layout.rows.own.length > 0;
+  const there = new Set<number>();
+  rows.forEach((row, r) => {
+    if (row.kind === 'line') {
+      if ((sections.size === 0 || (row.section && sections.has(row.section))) && passes(r)) there.add(r);
+    } else if (row.kind === 'result') {
+      if (sections.size === 0) there.add(r);
+    } else if (sections.size === 0 || !row.section || sections.has(row.section)) there.add(r);
+  });
+  // A heading stands while a line does before the next one; a group while one of its lines does.
+  const withLines = new Set([...there].flatMap((r) => (rows[r]!.kind === 'line' ? [rows[r]!.section] : [])));
+  return rows.flatMap((row, r) => {
+    if (!there.has(r)) return [];
+    switch (row.kind) {
+      case 'section':
+        if (own) return hasLines(rows, there, r) ? [r] : [];
+        return withLines.has(row.section) ? [r] : [];
+      case 'group':
+        return row.terms.some((t) => there.has(t.row)) ? [r] : [];
+      default:
+        return [r];
+    }
+  });
+}
+
+function hasLines(rows: readonly PlainRow[], there: ReadonlySet<number>, from: number): boolean {
+  for (let r = from + 1; r < rows.length && rows[r]!.kind !== 'section'; r++) {
+    if (rows[r]!.kind === 'line' && there.has(r)) return true;
+  }
+  // A heading of someone's own may stand over others.
+  return rows[from + 1]?.kind === 'section' || rows[from + 1]?.kind === 'blank';
+}
+
+/** A row whose cells are made when they are first asked for: a thousand rows cost what is seen of them. */
+export function lazyRow(
+  row: PlainRow,
+  cells: () => ReportCell[],
+  placeOf: ReadonlyMap<number, number>,
+  flagged: boolean,
+  unit: ReportRow['unit'],
+  apart: () => string[],
+): ReportRow {
+  let made: ReportCell[] | null = null;
+  const terms = () =>
+    row.terms.every((t) => placeOf.has(t.row))
+      ? row.terms.map((t) => ({ row: placeOf.get(t.row)!, sign: t.sign }))
+      : [];
+  return {
+    kind: row.kind,
+    key: row.key,
+    account: row.account,
+    code: row.code,
+    label: row.label,
+    get cells() {
+      return (made ??= cells());
+    },
+    get terms() {
+      return terms();
+    },
+    lastOf: row.roll === 'last',
+    get apart() {
+      return row.terms.length > 0 ? apart() : [];
+    },
+    flagged,
+    effect: row.effect,
+    ...(unit ? { unit } : {}),
+    own: row.own,
+  };
+}
+
+export function detailRow(row: PlainRow, scope: Scope, label: string, cells: () => ReportCell[]): ReportRow {
+  let made: ReportCell[] | null = null;
+  return {
+    kind: 'detail',
+    key: `${row.key} ${scope ?? ''}`,
+    account: row.account,
+    code: '',
+    label,
+    get cells() {
+      return (made ??= cells());
+    },
+    terms: [],
+    flagged: false,
+    effect: row.effect,
+    scope,
+  };
+}

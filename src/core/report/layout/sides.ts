@@ -1,0 +1,316 @@
+import { fromDayNumber, toDayNumber, yearsBefore, type DayNumber, type PeriodIndex } from '@/core/calendar';
+import { ZERO, sumBlank, type Minor } from '@/core/money';
+import {
+  actualsOf,
+  comparisonFor,
+  entriesView,
+  outlookAt,
+  plannedAt,
+  reckoned,
+  type Comparison,
+  type Ground,
+  type Reckoned,
+} from '@/core/ground';
+import { viewOfSegments } from '@/core/ledger';
+import {
+  isProfitAndLoss,
+  lineKey,
+  natural,
+  type Account,
+  type AccountId,
+  type Axis,
+  type Layout,
+  type Line,
+  type SegmentId,
+} from '@/core/model';
+import { activityByDay, daySharing } from './days';
+import type { SpanDays } from './spans';
+
+/** Everything that is compared, or one value of an axis (null: the unassigned). */
+export type Scope = SegmentId | 'all';
+
+/** One of the things that stand side by side: actuals, a budget, last year, an outlook. Natural amounts. */
+export type Side = {
+  /** A month's amount, or what a balance account stands at at its end. */
+  readonly at: (account: Account, scope: Scope, period: PeriodIndex) => Minor | null;
+  /** What is said of the month's fiscal year as a whole, beyond its months. */
+  readonly whole: (account: Account, scope: Scope) => Minor | null;
+  /** Whether it says anything of a period at all. */
+  readonly covers: (period: PeriodIndex) => boolean;
+  /** An amount of some days of a period; null where days are not told apart. */
+  readonly days: (account: Account, scope: Scope, days: SpanDays) => Minor | null;
+};
+
+export type Sides = {
+  readonly actual: Side;
+  readonly reclassified: Side;
+  readonly outlook: Side;
+  readonly lastYear: Side;
+  /** What the layout compares with. */
+  readonly first: Side;
+  readonly second: Side | null;
+};
+
+type Part = { readonly whole: Reckoned; readonly segments: readonly SegmentId[] };
+
+const nothing = () => null;
+
+/** The sides of a layout's report in a month. `axis` is that of its segments, null for none. */
+export function sidesOf(
+  ground: Ground,
+  month: PeriodIndex,
+  comparison: Comparison | null,
+  second: Comparison | 'lastYear' | 'outlook' | null,
+  first: 'comparison' | 'lastYear' | 'outlook',
+  axis: Axis | null,
+  {
+    days,
+    range,
+  }: {
+    readonly days: Layout['days'];
+    readonly range: { readonly first: DayNumber; readonly last: DayNumber } | null;
+  },
+): Sides {
+  const ways = { ground, month, axis, days, range };
+  const actual = actualSide(ways, comparison);
+  const lastYear = lastYearSide(ways, actual);
+  const budget = comparison ? budgetSide(ways, comparison) : NO_SIDE;
+  const outlook = comparison ? outlookSide(ways, comparison, actual) : actual;
+  const named = (which: Comparison | 'comparison' | 'lastYear' | 'outlook'): Side =>
+    which === 'comparison'
+      ? budget
+      : which === 'lastYear'
+        ? lastYear
+        : which === 'outlook'
+          ? outlook
+          : budgetSide(ways, which);
+  return {
+    actual,
+    reclassified: reclassifiedSide(ways, comparison),
+    outlook,
+    lastYear,
+    first: named(first),
+    second: second === null ? null : named(second),
+  };
+}
+
+const NO_SIDE: Side = { at: nothing, whole: nothing, covers: () => false, days: nothing };
+
+type Ways = {
+  readonly ground: Ground;
+  readonly month: PeriodIndex;
+  readonly axis: Axis | null;
+  readonly days: Layout['days'];
+  readonly range: { readonly first: DayNumber; readonly last: DayNumber } | null;
+};
+
+/** The ledgers that a scope adds up. */
+function ledgersOf({ ground, axis }: Ways, comparison: Comparison | null) {
+  const all =
+    comparison === null || comparison.company || comparison.axis === null
+      ? [actualsOf(ground, null, 'all')]
+      : comparison.segments.map((s) => actualsOf(ground, comparison.axis!.id, s));
+  const made = new Map<SegmentId, readonly ReturnType<typeof actualsOf>[]>();
+  return (scope: Scope) => {
+    if (scope === 'all' || axis === null) return all;
+    let own = made.get(scope);
+    if (!own) made.set(scope, (own = [actualsOf(ground, axis.id, scope)]));
+    return own;
+  };
+}
+
+function actualSide(ways: Ways, comparison: Comparison | null): Side {
+  const { ground, axis, range } = ways;
+  const of = ledgersOf(ways, comparison);
+  const accounts = new Map(ground.book.accounts.map((a) => [a.id, a]));
+  const views = new Map<Scope, (account: AccountId) => Float64Array | null>();
+  const daysOf = (scope: Scope) => {
+    let own = views.get(scope);
+    if (!own && range) {
+      const view =
+        scope === 'all' || axis === null
+          ? comparison
+            ? entriesView(ground, comparison)
+            : ground.view
+          : viewOfSegments(ground.view, [{ axis, values: [scope] }]);
+      views.set(scope, (own = activityByDay(ground.blocks, view, range.first, range.last, accounts)));
+    }
+    return own;
+  };
+  return {
+    at: (account, scope, p) => {
+      const all = of(scope);
+      return all.length === 1 ? all[0]!.shown(account, p) : sumBlank(all.map((a) => a.shown(account, p)));
+    },
+    whole: nothing,
+    covers: () => true,
+    days(account, scope, { first, last }) {
+      if (!range || !isProfitAndLoss(account.kind)) return null;
+      const own = daysOf(scope)?.(account.id);
+      if (!own) return null;
+      let sum = 0;
+      for (let d = first; d <= last; d++) sum += own[d - range.first] ?? 0;
+      return natural(account.kind, sum as Minor);
+    },
+  };
+}
+
+function reclassifiedSide(ways: Ways, comparison: Comparison | null): Side {
+  const of = ledgersOf(ways, comparison);
+  return {
+    ...NO_SIDE,
+    at: (account, scope, p) => sumBlank(of(scope).map((a) => a.moved(account, p))),
+    covers: () => true,
+  };
+}
+
+function lastYearSide({ ground: { calendar } }: Ways, actual: Side): Side {
+  const before = (d: DayNumber): DayNumber => {
+    const text = fromDayNumber(d);
+    const earlier = `${Number(text.slice(0, 4)) - 1}${text.slice(4)}`;
+    return toDayNumber((earlier.endsWith('02-29') ? `${earlier.slice(0, 8)}28` : earlier) as typeof text);
+  };
+  return {
+    at(account, scope, p) {
+      const q = yearsBefore(calendar, p);
+      return q === null ? null : actual.at(account, scope, q);
+    },
+    whole: nothing,
+    covers: (p) => yearsBefore(calendar, p) !== null,
+    days: (account, scope, days) =>
+      actual.days(account, scope, { ...days, first: before(days.first), last: before(days.last) }),
+  };
+}
+
+/** The budgets of a comparison in a period: its own, or those in force where it says nothing of the period. */
+function partsBy({ ground }: Ways, comparison: Comparison): (period: PeriodIndex) => readonly Part[] | null {
+  const partsOf = (c: Comparison): readonly Part[] =>
+    c.parts.map(({ budget, segments }) => ({ whole: reckoned(ground, budget), segments }));
+  const own = partsOf(comparison);
+  const covered = (parts: readonly Part[], p: PeriodIndex) =>
+    parts.every(({ whole }) => {
+      const { periods } = whole.facts;
+      return periods.length > 0 && p >= periods[0]!.index && p <= periods.at(-1)!.index;
+    });
+  const made = new Map<PeriodIndex, readonly Part[] | null>();
+  const { year } = ground.calendar.period(comparison.parts[0] ? own[0]!.whole.facts.periods[0]!.index : 0);
+  return (p) => {
+    if (covered(own, p)) return own;
+    let other = made.get(p);
+    if (other === undefined) {
+      // What is compared over several years goes by the budget that was in force in each.
+      const c =
+        comparison.company && ground.calendar.period(p).year !== year ? comparisonFor(ground, p, null) : null;
+      const fits = c?.company === true && c.covers !== 'balanceSheet';
+      made.set(p, (other = fits ? partsOf(c!) : null));
+    }
+    return other;
+  };
+}
+
+function budgetSide(ways: Ways, comparison: Comparison): Side {
+  const { ground, axis, month } = ways;
+  const partsAt = partsBy(ways, comparison);
+  const { year } = ground.calendar.period(month);
+  const over = (
+    parts: readonly Part[],
+    scope: Scope,
+    of: (part: Part, segment: SegmentId) => Minor | null,
+  ): Minor | null => {
+    if (scope !== 'all') {
+      if (axis === null) return null;
+      const own = parts.find((p) => p.whole.budget.axis === axis.id && p.segments.includes(scope));
+      return own ? of(own, scope) : null;
+    }
+    if (parts.length === 1 && parts[0]!.segments.length === 1) return of(parts[0]!, parts[0]!.segments[0]!);
+    return sumBlank(parts.flatMap((part) => part.segments.map((s) => of(part, s))));
+  };
+  const at: Side['at'] = (account, scope, p) => {
+    const parts = partsAt(p);
+    if (!parts) return null;
+    const planned = over(parts, scope, ({ whole }, s) => plannedAt(whole, account.id, s, p).amount);
+    if (planned !== null || scope !== 'all' || isProfitAndLoss(account.kind)) return planned;
+    return approvedClosing(parts, account.id, p);
+  };
+  const share = daySharing(ground.calendar, ground.book.workWeek, ways.days);
+  const shared = new Map<string, readonly Minor[]>();
+  return {
+    at,
+    whole: (account, scope) => {
+      const parts = partsAt(month);
+      return parts
+        ? over(parts, scope, ({ whole }, s) => {
+            const { years, periods } = whole.facts;
+            const place = years.findIndex((span) => periods[span.from]!.year === year);
+            return whole.figures(account.id, s)?.wholes[place] ?? null;
+          })
+        : null;
+    },
+    covers: (p) => partsAt(p) !== null,
+    days(account, scope, { first, last, period }) {
+      if (!isProfitAndLoss(account.kind)) return null;
+      const key = `${account.id} ${scope ?? ''} ${period}`;
+      let parts = shared.get(key);
+      if (!parts) {
+        const amount = at(account, scope, period);
+        parts = amount === null ? [] : share(period, amount, lineAt(partsAt(period), account.id, scope));
+        shared.set(key, parts);
+      }
+      if (parts.length === 0) return null;
+      const start = toDayNumber(ground.calendar.period(period).start);
+      let sum = 0;
+      for (let d = first; d <= last; d++) sum += parts[d - start]!;
+      return sum as Minor;
+    },
+  };
+}
+
+/** The one line that makes an amount; null where several do, or none. */
+function lineAt(parts: readonly Part[] | null, account: AccountId, scope: Scope) {
+  const [only, ...more] = (parts ?? []).filter((p) => scope === 'all' || p.segments.includes(scope));
+  if (!only || more.length > 0 || (scope === 'all' && only.segments.length !== 1)) return null;
+  const segment = scope === 'all' ? only.segments[0]! : scope;
+  return linesOf(only.whole.budget.lines).get(lineKey({ account, segment })) ?? null;
+}
+
+const tables = new WeakMap<readonly Line[], ReadonlyMap<string, Line>>();
+function linesOf(lines: readonly Line[]): ReadonlyMap<string, Line> {
+  let table = tables.get(lines);
+  if (!table) tables.set(lines, (table = new Map(lines.map((l) => [lineKey(l), l]))));
+  return table;
+}
+
+/** What a balance account was to stand at by a budget's money, as it was approved. */
+function approvedClosing(parts: readonly Part[], account: AccountId, period: PeriodIndex): Minor | null {
+  if (parts.length !== 1) return null;
+  const { budget, facts } = parts[0]!.whole;
+  const months = budget.approved?.cash?.closing[account];
+  return months?.[period - facts.periods[0]!.index] ?? null;
+}
+
+function outlookSide(ways: Ways, comparison: Comparison, actual: Side): Side {
+  const { axis, ground } = ways;
+  const partsAt = partsBy(ways, comparison);
+  const isActual = (parts: readonly Part[], p: PeriodIndex) => parts[0]!.whole.facts.isActual(p);
+  return {
+    at(account, scope, p) {
+      const parts = partsAt(p);
+      if (!parts) return actual.at(account, scope, p);
+      const own =
+        scope === 'all'
+          ? parts
+          : parts.filter((x) => x.whole.budget.axis === axis?.id && x.segments.includes(scope));
+      const plain = sumBlank(
+        own.map(({ whole, segments }) =>
+          outlookAt(whole, account.id, scope === 'all' ? segments : [scope], p),
+        ),
+      );
+      if (!isActual(parts, p)) return plain;
+      // What was called wrong stands where it belongs; a silent month of a line came to nothing.
+      return actual.at(account, scope, p) ?? (plain === null ? null : ZERO);
+    },
+    whole: nothing,
+    covers: (p) => partsAt(p) !== null || ground.balances.has(p),
+    days: nothing,
+  };
+}

@@ -1,0 +1,71 @@
+import { yearsBefore } from '@/core/calendar';
+import type { Minor } from '@/core/money';
+import { newAccount, type Account } from '@/core/model';
+import { isActual } from '@/core/plan';
+import { unitsOf, type UnitSeries } from './quantities';
+import type { PlainRow } from './rows';
+import type { RowSet } from './rowSet';
+import type { Side } from './sides';
+
+/** Ids of rows of units: by place, since names may be anything. */
+const idOf = (i: number): string => `unit-${i}`;
+const known = new WeakMap<Account, UnitSeries>();
+
+/** Quantities of drivers: what was counted beside what was planned. Over several months they add up (member-months, hours). */
+export const unitSet: RowSet = {
+  accounts: (ground, { comparison }) =>
+    unitsOf(ground, comparison).map((unit, i) => {
+      const account = newAccount(idOf(i), '', unit.name, 'otherAsset');
+      known.set(account, unit);
+      return account;
+    }),
+  rows: (_rows, accounts) =>
+    accounts.map((account): PlainRow => ({
+      kind: 'line',
+      key: account.id,
+      code: '',
+      label: `${account.name}${known.get(account)?.unit ? `, ${known.get(account)!.unit}` : ''}`,
+      account: null,
+      members: [account],
+      section: null,
+      effect: 0,
+      roll: 'sum',
+      terms: [],
+      own: null,
+    })),
+  rollOf: () => 'sum',
+  unitOf(row) {
+    const unit = row.members[0] && known.get(row.members[0]);
+    return unit ? { name: unit.unit, decimals: unit.decimals } : null;
+  },
+  sides(ground, { comparison, first }) {
+    const units = unitsOf(ground, comparison);
+    const { calendar, balances, closedThrough } = ground;
+    const unitAt = (a: Account) => units[Number(a.id.slice('unit-'.length))];
+    const side = (at: (unit: UnitSeries, p: number) => number | null): Side => ({
+      at: (a, scope, p) => {
+        const unit = scope === 'all' ? unitAt(a) : undefined;
+        return unit ? (at(unit, p) as Minor | null) : null;
+      },
+      whole: () => null,
+      covers: () => true,
+      days: () => null,
+    });
+    const planned = side((u, p) => u.planned(p));
+    const lastYear = side((u, p) => {
+      const q = yearsBefore(calendar, p);
+      return q === null ? null : u.counted(q);
+    });
+    const outlook = side((u, p) =>
+      isActual(balances, closedThrough, p) ? (u.counted(p) ?? u.planned(p)) : u.planned(p),
+    );
+    return {
+      actual: side((u, p) => u.counted(p)),
+      reclassified: side(() => null),
+      outlook,
+      lastYear,
+      first: first === 'lastYear' ? lastYear : first === 'outlook' ? outlook : planned,
+      second: lastYear,
+    };
+  },
+};

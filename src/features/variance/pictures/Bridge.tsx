@@ -1,0 +1,54 @@
+'use client';
+
+import { useMemo } from 'react';
+import type { Minor } from '@/core/money';
+import { cellOf } from '@/core/report';
+import type { Account } from '@/core/model';
+import { bridgeOf, effectOf } from '@/core/variance';
+import { Waterfall, type WaterfallStep } from '@/components/Waterfall';
+import type { MoneyFormat } from '@/store/format';
+import type { Look } from '../varianceData';
+
+/** The way from the budgeted to the actual net profit, by the lines that moved it most. */
+export function Bridge({
+  look: { facts, net },
+  block,
+  money,
+  accounts,
+  label,
+}: {
+  readonly look: Look;
+  readonly block: 'month' | 'toDate';
+  readonly money: MoneyFormat;
+  readonly accounts: readonly Account[];
+  readonly label: string;
+}) {
+  const { table } = facts;
+  const steps = useMemo((): readonly WaterfallStep[] => {
+    const kinds = new Map(accounts.map((a) => [a.id, a.kind]));
+    if (!net || net.key !== 'netProfit' || cellOf(table, net, `${block}Diff`) === null) return [];
+    const parts = table.rows.flatMap((r) => {
+      const d = cellOf(table, r, `${block}Diff`) as Minor | null;
+      const effect = r.kind === 'line' && r.account ? effectOf(kinds.get(r.account)!) : 0;
+      return d && effect ? [{ key: r.key, label: r.label, effect: (d * effect) as Minor }] : [];
+    });
+    const bridge = bridgeOf((cellOf(table, net, `${block}Budget`) ?? 0) as Minor, parts, 8);
+    const step = (name: string, value: Minor): WaterfallStep => ({
+      label: name,
+      value,
+      kind: value >= 0 ? 'good' : 'bad',
+      text: `${money.signed(value)} ${value >= 0 ? 'F' : 'U'}`,
+    });
+    return [
+      { label: 'Budget', value: bridge.budget, kind: 'budget', text: money.text(bridge.budget) },
+      ...bridge.parts.map((p) => step(p.label, p.effect)),
+      ...(bridge.others !== 0 ? [step('All others', bridge.others)] : []),
+      { label: 'Actual', value: bridge.actual, kind: 'actual', text: money.text(bridge.actual) },
+    ];
+  }, [table, net, block, accounts, money]);
+  const words =
+    block === 'month' ? label : (table.columns.find((c) => c.block === 'toDate')?.group.toLowerCase() ?? '');
+  return steps.length === 0 ? null : (
+    <Waterfall steps={steps} label={`From budgeted to actual net profit, ${words}`} />
+  );
+}

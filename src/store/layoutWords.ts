@@ -1,0 +1,276 @@
+import {
+  fiscalYearLabel,
+  fromDayNumber,
+  indexOfId,
+  yearRange,
+  type PeriodId,
+  type PeriodIndex,
+} from '@/core/calendar';
+import { isInForce, type Comparison, type Ground } from '@/core/ground';
+import { segmentName, type Layout, type LayoutColumn, type VarianceNote } from '@/core/model';
+import { usedPerMille, type Compared, type LayoutWords, type Scope, type ShownSpan } from '@/core/report';
+import { dayText, moneyFormat, percentText, shortDay } from './format';
+
+/** The words of a comparison: "Plan FY27", "North of Plan FY27", "Plan North and Plan South together". */
+export function comparisonName({ of, parts, axis, segments }: Comparison): string {
+  const names = parts.map((p) => p.budget.name);
+  switch (of) {
+    case 'budget':
+      return names[0]!;
+    case 'segment':
+      return `${segmentName(axis ?? undefined, segments[0]!)} of ${names[0]!}`;
+    case 'together':
+      return `${names.slice(0, -1).join(', ')} and ${names.at(-1)!} together`;
+  }
+}
+
+/** Whose actuals are compared. */
+export const scopeWords = (comparison: Comparison | null): string =>
+  !comparison || comparison.company || comparison.axis === null
+    ? 'the whole company'
+    : `${comparison.axis.name} ${comparison.segments.map((s) => segmentName(comparison.axis!, s)).join(', ')} only`;
+
+/** How the budgets of a comparison stand: approved and when, a draft, or superseded. */
+export function standingWords({ parts }: Comparison): string {
+  const [first, ...rest] = parts.map(({ budget }) =>
+    isInForce(budget)
+      ? `approved ${dayText(budget.approved?.at ?? '')}`
+      : budget.state === 'draft'
+        ? 'a draft'
+        : 'superseded',
+  );
+  return rest.every((s) => s === first) ? first! : 'some approved, some drafts';
+}
+
+/** What actuals are compared with, in a sentence: "Plan FY27, approved 1 Jun 2026, and last year". */
+export function againstWords({ comparison, first, second }: Compared): string {
+  const named = (which: Comparison | 'comparison' | 'lastYear' | 'outlook'): string =>
+    which === 'lastYear'
+      ? 'last year'
+      : which === 'outlook'
+        ? 'the outlook'
+        : which === 'comparison'
+          ? comparison
+            ? `${comparisonName(comparison)}, ${standingWords(comparison)}`
+            : 'no budget'
+          : comparisonName(which);
+  return second === null ? named(first) : `${named(first)}, and ${named(second)}`;
+}
+
+/** Why a month has no result; empty where it has. */
+export function silenceOf({ closedThrough, balances }: Ground, month: PeriodIndex): string {
+  if (closedThrough !== null && month > closedThrough) return 'not closed';
+  return balances.has(month) ? '' : 'no entries';
+}
+
+/** What a span of a report is called. */
+export function spanWords(ground: Ground, month: PeriodIndex, span: ShownSpan): string {
+  const { calendar } = ground;
+  const at = (p: PeriodIndex) => calendar.period(p);
+  const last = span.known.at(-1);
+  switch (span.of) {
+    case 'month': {
+      const why = silenceOf(ground, span.periods[0]!);
+      const { label } = at(span.periods[0]!);
+      return why && span.key === 'month' ? `${label}: ${why}` : label;
+    }
+    case 'week':
+    case 'day': {
+      const { first, last: end } = span.days!;
+      return first === end
+        ? shortDay(fromDayNumber(first))
+        : `${shortDay(fromDayNumber(first))} – ${shortDay(fromDayNumber(end))}`;
+    }
+    case 'quarter': {
+      const p = span.periods[0] ?? month;
+      const name = `Q${at(p).quarter} ${fiscalYearLabel(at(p).year)}`;
+      return span.counts === 'whole' || last === undefined ? name : `${name} to ${at(last).short}`;
+    }
+    case 'toDate': {
+      if (last === undefined) return 'Year to date: nothing closed';
+      const silent = span.periods.filter((p) => p < last && !span.known.includes(p));
+      return `Year to ${at(last).label}${silent.length > 0 ? ` without ${silent.map((p) => at(p).short).join(', ')}` : ''}`;
+    }
+    case 'year': {
+      const year = fiscalYearLabel(at(month).year);
+      const all = yearRange(calendar, at(month).year);
+      const whole = span.periods.length === all.last - all.first + 1;
+      return whole || span.periods.length === 0
+        ? year
+        : `${year}, ${at(span.periods[0]!).short} to ${at(span.periods.at(-1)!).short}`;
+    }
+    case 'rolling':
+      return last === undefined ? 'Twelve months' : `Twelve months to ${at(last).label}`;
+    case 'range':
+      return span.periods.length === 0
+        ? 'Range'
+        : `${at(span.periods[0]!).label} – ${at(span.periods.at(-1)!).label}`;
+  }
+}
+
+/** What stands in a column, in a word. */
+const SHOWN: Readonly<Record<LayoutColumn['show'], string>> = {
+  actual: 'Actual',
+  reclassified: 'Moved',
+  compared: 'Budget',
+  difference: 'Diff.',
+  percent: '%',
+  reached: 'Reached',
+  sense: 'F/U',
+  bar: '',
+  outlook: 'Outlook',
+  rest: 'Rest',
+  share: 'Share',
+  comparedShare: 'Budget share',
+  perUnit: 'Per unit',
+  comparedPerUnit: 'Budget per unit',
+  note: 'Note',
+  keeper: 'Keeper',
+};
+
+/** The same where one chooses what a column shows. */
+export const SHOW_NAMES: Readonly<Record<LayoutColumn['show'], string>> = {
+  actual: 'Actual',
+  reclassified: 'Reclassified in it',
+  compared: 'What it is compared with',
+  difference: 'Difference',
+  percent: 'Difference in percent',
+  reached: 'Percent reached',
+  sense: 'F or U',
+  bar: 'Bar of the difference',
+  outlook: 'Outlook',
+  rest: 'Budget of the months to come',
+  share: 'Share of income',
+  comparedShare: 'Share of income in the budget',
+  perUnit: 'Actual per unit',
+  comparedPerUnit: 'Budget per unit',
+  note: 'Explanation',
+  keeper: 'Who looks after it',
+};
+
+const nameOfAgainst = (compared: Compared, against: LayoutColumn['against']): string => {
+  if (against === 'lastYear') return 'Last year';
+  const which = against === 'first' ? compared.first : compared.second;
+  if (which === 'lastYear') return 'Last year';
+  if (which === 'outlook') return 'Outlook';
+  if (against === 'first' || which === null) return 'Budget';
+  return typeof which === 'object' ? comparisonName(which) : 'Budget';
+};
+
+export function columnWords(compared: Compared, { show, against, unit }: LayoutColumn): string {
+  const name = nameOfAgainst(compared, against);
+  const mark = against === 'first' ? '' : against === 'lastYear' ? ' LY' : ' 2';
+  switch (show) {
+    case 'compared':
+      return name;
+    case 'difference':
+      return `Diff.${mark}`;
+    case 'percent':
+      return `%${mark}`;
+    case 'sense':
+      return `F/U${mark}`;
+    case 'rest':
+      return 'Rest of budget';
+    case 'comparedShare':
+      return `${name} share`;
+    case 'perUnit':
+      return `Per ${unit || 'unit'}`;
+    case 'comparedPerUnit':
+      return `${name} per ${unit || 'unit'}`;
+    default:
+      return SHOWN[show];
+  }
+}
+
+/** How a column's figures come about, in the open. */
+export function hintWords(compared: Compared, column: LayoutColumn, span: ShownSpan | null): string {
+  const { show, against, unit } = column;
+  const name = nameOfAgainst(compared, against).toLowerCase();
+  const left = span?.counts === 'year' ? 'outlook' : 'actual';
+  switch (show) {
+    case 'actual':
+      return 'From the ledger’s entries; wrong entries where they belong';
+    case 'reclassified':
+      return 'What of the actual stands elsewhere in the ledger';
+    case 'difference':
+      return `${left} − ${name}`;
+    case 'percent':
+      return `(${left} − ${name}) ÷ size of ${name}`;
+    case 'reached':
+      return `actual so far ÷ ${name}`;
+    case 'sense':
+      return 'F: helps profit; U: hurts it';
+    case 'bar':
+      return `${left} − ${name}, beside the largest`;
+    case 'outlook':
+      return 'Actuals so far, then what is expected';
+    case 'rest':
+      return 'Budget of the months without actuals';
+    case 'share':
+      return `${left} ÷ income`;
+    case 'comparedShare':
+      return `${name} ÷ its income`;
+    case 'perUnit':
+      return `actual ÷ ${unit || 'a driver'} counted (planned, where nothing is counted)`;
+    case 'comparedPerUnit':
+      return `${name} ÷ ${unit || 'a driver'} planned`;
+    default:
+      return '';
+  }
+}
+
+const KIND_WORDS = { timing: 'Timing', lasting: 'Lasting', once: 'Once', wrongEntry: 'Wrong entry' } as const;
+
+/** An explanation in a line: the kinds of its parts with their amounts and what follows, then its words. */
+export function noteWords({ book, calendar }: Ground, { parts, text }: VarianceNote): string {
+  const money = moneyFormat(book);
+  const label = (id: string) => {
+    const at = indexOfId(calendar, id as PeriodId);
+    return at === null ? id : calendar.period(at).label;
+  };
+  const said = parts.map((p) => {
+    const amount = p.amount === null ? '' : ` ${money.signed(p.amount)}`;
+    return `${KIND_WORDS[p.kind]}${amount}${follows(p)}`;
+  });
+  return [said.join('; '), text].filter(Boolean).join(': ');
+
+  function follows(p: VarianceNote['parts'][number]): string {
+    switch (p.kind) {
+      case 'timing':
+        return p.back.length > 0 ? `, back in ${p.back.map((b) => label(b.period)).join(' and ')}` : '';
+      case 'lasting':
+        return p.monthly === 0
+          ? ''
+          : `, ${money.signed(p.monthly)} a month${p.until === null ? '' : ` until ${label(p.until)}`}`;
+      case 'wrongEntry':
+        return `, belongs to ${book.accounts.find((a) => a.id === p.to)?.name ?? p.to}`;
+      case 'once':
+        return '';
+    }
+  }
+}
+
+/** The words of a layout's report in a month. */
+export function layoutWords(
+  ground: Ground,
+  layout: Layout,
+  month: PeriodIndex,
+  compared: Compared,
+): LayoutWords {
+  const money = moneyFormat(ground.book);
+  const axis = ground.book.axes.find((a) => a.id === layout.segments.axis);
+  return {
+    title: `${layout.name} ${ground.calendar.period(month).label}`,
+    subtitle: `Actual of ${scopeWords(compared.comparison)} against ${againstWords(compared)}`,
+    span: (span) => spanWords(ground, month, span),
+    scope: (scope: Scope) => (scope === 'all' ? 'All' : segmentName(axis, scope)),
+    column: (column) => columnWords(compared, column),
+    hint: (column, span) => hintWords(compared, column, span),
+    used: (amount, of) => {
+      const share = usedPerMille(amount, of);
+      return `${money.text(amount) || '0'} of ${money.text(of)} for the year${share === null ? '' : ` (${percentText(share).replace('+', '')})`}`;
+    },
+    apart: 'difference without lines budgeted for the year as a whole',
+    note: (note) => noteWords(ground, note),
+  };
+}
