@@ -1,14 +1,15 @@
 import { fromDayNumber } from '@/core/calendar';
 import type { TaxReturn } from '@/core/cash';
 import { minor } from '@/core/money';
-import type { Budget, SegmentId } from '@/core/model';
+import type { Budget, Layout, SegmentId } from '@/core/model';
+import type { Paper } from '@/core/exchange/pdf';
 import { fileTable, type ReportTable } from '@/core/report';
 import { now } from '@/platform/clock';
 import { download, fileNameOf } from '@/platform/download';
-import { writeXlsx } from '@/workers/client';
+import { writeFile } from '@/workers/client';
 import type { ExportRequest } from '@/workers/protocol';
 import type { Ground } from '@/core/ground';
-import { dayText, moneyFormat } from './format';
+import { dayText, layoutSettings, moneyFormat } from './format';
 import { say } from './session';
 
 const nameOf = (table: ReportTable, ending: string) =>
@@ -57,14 +58,61 @@ export const exportLivePlan = (ground: Ground, budget: Budget, segment: SegmentI
     return { sheets, currency };
   });
 
-async function saveXlsx(name: string, make: () => ExportRequest | Promise<ExportRequest>): Promise<void> {
+const saveXlsx = (name: string, make: () => ExportRequest | Promise<ExportRequest>): Promise<void> =>
+  save(name, 'XLSX', 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet', make);
+
+/** Saves a report as PDF, laid out in a worker; figures are written as `numbers` says. */
+export const exportPdf = (
+  { book }: Ground,
+  table: ReportTable,
+  numbers: Layout['numbers'],
+  paper: Paper,
+): Promise<void> =>
+  save(nameOf(table, 'pdf'), 'PDF', 'application/pdf', async () => {
+    const [{ scriptsIn }, { pdfFonts }] = await Promise.all([
+      import('@/core/exchange/pdf/fonts'),
+      import('./pdfFonts'),
+    ]);
+    const { cents, negatives, thousands } = layoutSettings(book, numbers);
+    const tables = [fileTable(table, true)];
+    return {
+      pdf: {
+        tables,
+        fonts: await pdfFonts(scriptsIn(tables.flatMap((t) => [...textsOf(t)]))),
+        made: now(),
+        page: ['Page', 'of'],
+        style: {
+          locale: book.locale,
+          amounts: { cents, negatives, ...(thousands ? { thousands } : {}) },
+          paper,
+          notes: 'Notes',
+        },
+      },
+    };
+  });
+
+/** All words of a report, to know which letters it has. */
+function* textsOf({ book, title, subtitle, columns, rows }: ReportTable): Generator<string> {
+  yield* [book, title, subtitle];
+  for (const c of columns) yield* [c.group, c.label];
+  for (const r of rows) {
+    yield r.label;
+    for (const cell of r.cells) if (typeof cell === 'string') yield cell;
+  }
+}
+
+async function save(
+  name: string,
+  kind: string,
+  type: string,
+  make: () => ExportRequest | Promise<ExportRequest>,
+): Promise<void> {
   try {
-    const bytes = await writeXlsx(await make());
-    download(name, bytes, 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet');
-    say('The XLSX file is in your downloads.');
+    download(name, await writeFile(await make()), type);
+    say(`The ${kind} file is in your downloads.`);
   } catch (error) {
     say(
-      `The XLSX file could not be written: ${error instanceof Error ? error.message : String(error)}`,
+      `The ${kind} file could not be written: ${error instanceof Error ? error.message : String(error)}`,
       'trouble',
     );
   }

@@ -1,4 +1,4 @@
-import { formatAmount, type Minor } from '@/core/money';
+import { formatAmount, perMilleText, type Minor } from '@/core/money';
 import type { Book, Layout } from '@/core/model';
 
 export type MoneyFormat = {
@@ -44,36 +44,37 @@ export function moneyFormat(book: Pick<Book, 'settings' | 'currency' | 'locale'>
   return format;
 }
 
-/** How a layout writes money: as the book does, but for what it says itself. */
-export function layoutMoney(
-  book: Pick<Book, 'settings' | 'currency' | 'locale'>,
+/** The book's settings as a layout changes them; the same object while both stay. */
+export function layoutSettings(
+  { settings }: Pick<Book, 'settings'>,
   { unit, negatives }: Layout['numbers'],
-): MoneyFormat {
-  if (unit === 'book' && negatives === 'book') return moneyFormat(book);
-  let own = changed.get(book.settings);
-  if (!own) changed.set(book.settings, (own = new Map()));
+): Book['settings'] {
+  if (unit === 'book' && negatives === 'book') return settings;
+  let own = changed.get(settings);
+  if (!own) changed.set(settings, (own = new Map()));
   const key = `${unit} ${negatives}`;
-  let settings = own.get(key);
-  if (!settings) {
-    const { thousands: _thousands, ...plain } = book.settings;
-    settings = {
-      ...(unit === 'book' ? book.settings : plain),
-      ...(unit === 'book' ? {} : { cents: unit === 'cents' }),
+  let now = own.get(key);
+  if (!now) {
+    const { thousands: _thousands, ...plain } = settings;
+    now = {
+      ...(unit === 'book' ? settings : { ...plain, cents: unit === 'cents' }),
       ...(unit === 'thousands' ? { thousands: true as const } : {}),
       ...(negatives === 'book' ? {} : { negatives }),
     };
-    own.set(key, settings);
+    own.set(key, now);
   }
-  return moneyFormat({ ...book, settings });
+  return now;
 }
+
+/** How a layout writes money: as the book does, but for what it says itself. */
+export const layoutMoney = (
+  book: Pick<Book, 'settings' | 'currency' | 'locale'>,
+  numbers: Layout['numbers'],
+): MoneyFormat => moneyFormat({ ...book, settings: layoutSettings(book, numbers) });
 const changed = new WeakMap<Book['settings'], Map<string, Book['settings']>>();
 
-/** Tenths of a percent as text: 234 is "+23.4%". Beyond a thousand percent only the sign of it is of use. */
-export function percentText(perMille: number | null): string {
-  if (perMille === null) return '';
-  const size = Math.abs(perMille) > 9999 ? '>999' : (Math.abs(perMille) / 10).toFixed(1);
-  return `${perMille > 0 ? '+' : perMille < 0 ? '−' : ''}${size}%`;
-}
+export const percentText = (perMille: number | null): string =>
+  perMille === null ? '' : perMilleText(perMille);
 
 /** The locale of the open book: days are written as it writes them. */
 let daysIn = 'en-GB';

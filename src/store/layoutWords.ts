@@ -8,7 +8,14 @@ import {
 } from '@/core/calendar';
 import { isInForce, type Comparison, type Ground } from '@/core/ground';
 import { segmentName, type Layout, type LayoutColumn, type VarianceNote } from '@/core/model';
-import { usedPerMille, type Compared, type LayoutWords, type Scope, type ShownSpan } from '@/core/report';
+import {
+  layoutAxis,
+  usedPerMille,
+  type Compared,
+  type LayoutWords,
+  type Scope,
+  type ShownSpan,
+} from '@/core/report';
 import { dayText, moneyFormat, percentText, shortDay } from './format';
 
 /** The words of a comparison: "Plan FY27", "North of Plan FY27", "Plan North and Plan South together". */
@@ -258,7 +265,7 @@ export function layoutWords(
   compared: Compared,
 ): LayoutWords {
   const money = moneyFormat(ground.book);
-  const axis = ground.book.axes.find((a) => a.id === layout.segments.axis);
+  const axis = layoutAxis(ground.book, layout.segments) ?? undefined;
   return {
     title: `${layout.name} ${ground.calendar.period(month).label}`,
     subtitle: `Actual of ${scopeWords(compared.comparison)} against ${againstWords(compared)}`,

@@ -139,8 +139,8 @@ export class IntakeClient {
   }
 }
 
-/** Writes a workbook in a worker of its own, which ends with it. */
-export function writeXlsx(request: ExportRequest): Promise<Uint8Array> {
+/** Writes a workbook or a document in a worker of its own, which ends with it. */
+export function writeFile(request: ExportRequest): Promise<Uint8Array> {
   const worker = new Worker(new URL('./export.worker.ts', import.meta.url), { type: 'module' });
   return new Promise<Uint8Array>((resolve, reject) => {
     setTimeout(() => reject(new TookTooLong()), 5 * SILENCE_MS);

@@ -1,5 +1,3 @@
-import { reportXlsx } from '@/core/exchange/reportXlsx';
-import { planXlsx } from '@/core/exchange/planXlsx';
 import type { ExportAnswer, ExportRequest } from './protocol';
 
 const scope = self as unknown as {
@@ -15,5 +13,9 @@ scope.onmessage = async ({ data }) => {
   }
 };
 
-const written = (request: ExportRequest): Promise<Uint8Array> =>
-  'table' in request ? reportXlsx(request.table) : planXlsx(request.sheets, request.currency);
+/* Each kind of file is loaded when it is asked for. */
+async function written(request: ExportRequest): Promise<Uint8Array> {
+  if ('pdf' in request) return (await import('@/core/exchange/pdf')).reportPdf(request.pdf);
+  if ('table' in request) return (await import('@/core/exchange/reportXlsx')).reportXlsx(request.table);
+  return (await import('@/core/exchange/planXlsx')).planXlsx(request.sheets, request.currency);
+}

@@ -13,6 +13,7 @@ import type {
 } from '@/core/intake';
 import type { LedgerBlock } from '@/core/ledger';
 import type { Account } from '@/core/model';
+import type { PdfRequest } from '@/core/exchange/pdf';
 import type { PlanSheet } from '@/core/exchange/planLayout';
 import type { ReportTable } from '@/core/report';
 
@@ -86,8 +87,10 @@ export type IntakeAnswer = { readonly id: number } & (
   | { readonly type: 'failed'; readonly message: string }
 );
 
-/** A report, or a budget's sheets that reckon themselves. */
+/** A report as a workbook, reports as a PDF, or a budget's sheets that reckon themselves. */
 export type ExportRequest =
-  { readonly table: ReportTable } | { readonly sheets: readonly PlanSheet[]; readonly currency: string };
+  | { readonly table: ReportTable }
+  | { readonly pdf: PdfRequest }
+  | { readonly sheets: readonly PlanSheet[]; readonly currency: string };
 export type ExportAnswer =
   { readonly ok: true; readonly bytes: Uint8Array } | { readonly ok: false; readonly message: string };

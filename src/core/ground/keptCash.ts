@@ -160,12 +160,14 @@ const makeFlows = () =>
     },
   );
 
-/** What the banks did in a period, by flow; null in periods without entries. */
-export function cashByFlow(ground: Ground): (flow: Flow, period: PeriodIndex) => Minor | null {
+/**
+ * What the banks did in a period, by flow; null in periods without entries. What is pay follows a budget's terms, so that it
+ * stands where the budget has it.
+ */
+export function cashByFlow(ground: Ground, budget: Budget | null): (flow: Flow, period: PeriodIndex) => Minor | null {
   const { balances, blocks, view, book, calendar, memory } = ground;
   const { range } = balances;
   if (!range) return () => null;
-  const budget = book.budgets.findLast((b) => b.state === 'approved') ?? book.budgets.at(-1);
   const termsOf = (budget && cashOf(ground, budget)?.termsOf) ?? null;
   const of = memory.of('cash by flow', makeFlows)(blocks, view, book.accounts, calendar, range, termsOf);
   return (flow, period) => (balances.has(period) ? of(flow, period) : null);

@@ -53,6 +53,12 @@ export function formatAmount(
   return style.negatives === 'parentheses' ? `(${text})` : `−${text}`;
 }
 
+/** Tenths of a percent as text: 234 is "+23.4%". Beyond a thousand percent only the sign of it is of use. */
+export function perMilleText(perMille: number): string {
+  const size = Math.abs(perMille) > 9999 ? '>999' : (Math.abs(perMille) / 10).toFixed(1);
+  return `${perMille > 0 ? '+' : perMille < 0 ? '−' : ''}${size}%`;
+}
+
 /** What stands in place of a sum that cannot be told exactly. */
 export const TOO_LARGE_TEXT = 'too large';
 

@@ -23,6 +23,7 @@ export { arithmetic, readTyped } from './arithmetic';
 export { parseAmount, amountOfNumber, type NumberFormat, type ParsedAmount } from './parse';
 export {
   formatAmount,
+  perMilleText,
   editText,
   decimalText,
   plainDecimal,

@@ -165,9 +165,11 @@ describe('month, year to date and full year of a line', () => {
       note: '7 of 120 used',
     }));
   test('what has gone beyond it is what the year comes to at least', () =>
-    expect(
-      blocks({ whole: 120, actual: () => 11, month: first + 10, through: first + 10 }).year,
-    ).toEqual([121, 120, null]));
+    expect(blocks({ whole: 120, actual: () => 11, month: first + 10, through: first + 10 }).year).toEqual([
+      121,
+      120,
+      null,
+    ]));
   test('once the year is over it is compared like any other', () => {
     const over = { whole: 120, actual: () => 9, through: first + 11 };
     expect(blocks({ ...over, month: first + 11 })).toMatchObject({

@@ -85,9 +85,9 @@ export type ReportTable = {
   readonly rows: readonly ReportRow[];
 };
 
-/** A report as files have it: plain data for another thread, without the columns that are only pictures. */
-export function fileTable(table: ReportTable): ReportTable {
-  const kept = table.columns.flatMap((c, i) => (c.kind === 'bar' ? [] : [i]));
+/** A report as files have it: plain data for another thread; without the columns that are only drawn, unless it draws. */
+export function fileTable(table: ReportTable, draws = false): ReportTable {
+  const kept = table.columns.flatMap((c, i) => (c.kind === 'bar' && !draws ? [] : [i]));
   const columns = kept.map((i) => table.columns[i]!);
   return {
     ...table,

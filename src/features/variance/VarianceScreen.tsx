@@ -15,7 +15,7 @@ import { Trouble } from '@/components/Trouble';
 import stage from '@/components/Stage.module.css';
 import { useBookStore } from '@/store/bookStore';
 import { useOpenGround } from '@/store/ground';
-import { exportCsv, exportXlsx } from '@/store/exports';
+import { exportCsv, exportPdf, exportXlsx } from '@/store/exports';
 import { layoutMoney, percentText } from '@/store/format';
 import { draftOutlook } from '@/store/actions';
 import { againstWords, comparisonName, noteWords, scopeWords, silenceOf } from '@/store/layoutWords';
@@ -197,7 +197,7 @@ export function VarianceScreen() {
             />
             <NativeSelect
               aria-label="Chart shows"
-              w={112}
+              w={124}
               value={picture}
               data={[
                 { value: 'month', label: 'Chart: month' },
@@ -225,7 +225,14 @@ export function VarianceScreen() {
             <Button className={stage.toggle} onClick={() => setPanelOpen(!panelOpen)}>
               Reasoning
             </Button>
-            <ExportMenu onCsv={() => exportCsv(table)} onXlsx={() => void exportXlsx(table)} />
+            <ExportMenu
+              onCsv={() => exportCsv(table)}
+              onXlsx={() => void exportXlsx(table)}
+              more={(['A4', 'Letter'] as const).map((paper) => ({
+                label: `Document (PDF), ${paper === 'A4' ? 'A4' : 'US Letter'}`,
+                run: () => void exportPdf(ground, table, layout.numbers, paper),
+              }))}
+            />
           </div>
           {picture !== 'none' && (
             <Bridge look={look} block={picture} money={money} accounts={book.accounts} label={monthLabel} />

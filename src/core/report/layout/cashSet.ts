@@ -63,7 +63,7 @@ export const cashSet: RowSet = {
     const banks = book.accounts.filter((a) => a.kind === 'bank');
     const ledger = actualsOf(ground, null, 'all');
     const standing = (p: PeriodIndex) => sumBlank(banks.map((a) => ledger.ledger(a, p)));
-    const flows = cashByFlow(ground);
+    const flows = cashByFlow(ground, comparison?.parts.length === 1 ? comparison.parts[0]!.budget : null);
     const side = (
       flow: (flow: Flow, p: PeriodIndex) => Minor | null,
       closing: (p: PeriodIndex) => Minor | null,
@@ -76,6 +76,7 @@ export const cashSet: RowSet = {
         return flow(flowOf.get(account.id)!, p);
       },
       whole: () => null,
+      tells: (scope) => scope === 'all',
       covers: () => true,
       days: () => null,
     });

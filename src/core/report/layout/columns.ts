@@ -160,9 +160,11 @@ export function figuresOf(needs: Needs, sides: ColumnSides, span: ShownSpan) {
     if (counts === 'soFar' && known.length === 0) return null;
     const shown = [counts === 'year' ? outlook() : actual, compared(which)] as const;
     const apart = (account: Account, scope: Scope): boolean =>
-      wholeOf(which, account, scope) !== null && !(counts === 'year' ? over : counts === 'soFar' && fullYear);
+      !side.tells(scope) ||
+      (wholeOf(which, account, scope) !== null &&
+        !(counts === 'year' ? over : counts === 'soFar' && fullYear));
     const same = counts !== 'soFar' || known.every(side.covers);
-    if (same && !sides.hasWholes(which)) return { shown, compared: shown, apart: () => false };
+    if (same && !sides.hasWholes(which)) return { shown, compared: shown, apart };
     const both = known.filter(side.covers);
     const kept = (at: number, periodsOf: Need | null): Need => {
       const need = periodsOf ?? needs.all[at]!;

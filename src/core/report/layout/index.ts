@@ -1,7 +1,7 @@
 export { comparedWith, type Compared } from './compared';
 export { comparesWith } from './columns';
 export { flagOf } from './flags';
-export { layoutReport, scopesOf, type LayoutInput, type LayoutReport } from './layoutReport';
+export { layoutAxis, layoutReport, scopesOf, type LayoutInput, type LayoutReport } from './layoutReport';
 export { perUnit, sameName, unitsOf, type UnitSeries } from './quantities';
 export { accountsOfRow, asOwnRows, layoutRows, type PlainRow } from './rows';
 export { SHIPPED, layoutsOf, shippedLayout } from './shipped';

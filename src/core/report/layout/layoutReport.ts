@@ -3,7 +3,7 @@ import { plus, minor, type Minor } from '@/core/money';
 import { yearRange, type DayNumber, type PeriodIndex } from '@/core/calendar';
 import { segmentLedgers, type Ground } from '@/core/ground';
 import { isActual } from '@/core/plan';
-import type { Account, AccountId, Axis, Layout } from '@/core/model';
+import type { Account, AccountId, Axis, Book, Layout } from '@/core/model';
 import type { ReportCell, ReportRow, ReportTable } from '../table';
 import {
   figuresOf,
@@ -61,9 +61,13 @@ export function scopesOf(ground: Ground, layout: Layout, compared: Compared): re
   );
 }
 
+/** The way of dividing that a layout's segments are of: the one named, or the book's first. */
+export const layoutAxis = ({ axes }: Pick<Book, 'axes'>, { axis }: Layout['segments']): Axis | null =>
+  (axis === null ? axes[0] : axes.find((a) => a.id === axis)) ?? null;
+
 function axisOf(ground: Ground, { segments, rows }: Layout, { comparison }: Compared): Axis | null {
   if (segments.place === 'none' || rows.set === 'cash' || rows.set === 'units') return null;
-  const axis = ground.book.axes.find((a) => a.id === segments.axis) ?? null;
+  const axis = layoutAxis(ground.book, segments);
   // Of a part of the company only that part can be told apart further by the same axis.
   return comparison && !comparison.company && comparison.axis?.id !== axis?.id ? null : axis;
 }

@@ -66,6 +66,7 @@ export const SHIPPED: readonly Layout[] = [
       column('compared', TO_DATE),
       column('difference', TO_DATE),
       column('sense', TO_DATE),
+      column('compared', TO_DATE, 'lastYear'),
     ],
   },
   {

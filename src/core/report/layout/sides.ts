@@ -35,6 +35,8 @@ export type Side = {
   readonly at: (account: Account, scope: Scope, period: PeriodIndex) => Minor | null;
   /** What is said of the month's fiscal year as a whole, beyond its months. */
   readonly whole: (account: Account, scope: Scope) => Minor | null;
+  /** Whether it tells a value of the axis apart from the rest. */
+  readonly tells: (scope: Scope) => boolean;
   /** Whether it says anything of a period at all. */
   readonly covers: (period: PeriodIndex) => boolean;
   /** An amount of some days of a period; null where days are not told apart. */
@@ -94,7 +96,14 @@ export function sidesOf(
   };
 }
 
-const NO_SIDE: Side = { at: nothing, whole: nothing, covers: () => false, days: nothing };
+const NO_SIDE: Side = {
+  at: nothing,
+  whole: nothing,
+  tells: () => false,
+  covers: () => false,
+  days: nothing,
+};
+const always = () => true;
 
 type Ways = {
   readonly ground: Ground;
@@ -143,7 +152,8 @@ function actualSide(ways: Ways, comparison: Comparison | null): Side {
       return all.length === 1 ? all[0]!.shown(account, p) : sumBlank(all.map((a) => a.shown(account, p)));
     },
     whole: nothing,
-    covers: () => true,
+    tells: always,
+    covers: always,
     days(account, scope, { first, last }) {
       if (!range || !isProfitAndLoss(account.kind)) return null;
       const own = daysOf(scope)?.(account.id);
@@ -160,7 +170,8 @@ function reclassifiedSide(ways: Ways, comparison: Comparison | null): Side {
   return {
     ...NO_SIDE,
     at: (account, scope, p) => sumBlank(of(scope).map((a) => a.moved(account, p))),
-    covers: () => true,
+    tells: always,
+    covers: always,
   };
 }
 
@@ -176,6 +187,7 @@ function lastYearSide({ ground: { calendar } }: Ways, actual: Side): Side {
       return q === null ? null : actual.at(account, scope, q);
     },
     whole: nothing,
+    tells: always,
     covers: (p) => yearsBefore(calendar, p) !== null,
     days: (account, scope, days) =>
       actual.days(account, scope, { ...days, first: before(days.first), last: before(days.last) }),
@@ -225,6 +237,8 @@ function budgetSide(ways: Ways, comparison: Comparison): Side {
     if (parts.length === 1 && parts[0]!.segments.length === 1) return of(parts[0]!, parts[0]!.segments[0]!);
     return sumBlank(parts.flatMap((part) => part.segments.map((s) => of(part, s))));
   };
+  const tells = (scope: Scope) =>
+    scope === 'all' || comparison.parts.some((p) => p.budget.axis === axis?.id && p.segments.includes(scope));
   const at: Side['at'] = (account, scope, p) => {
     const parts = partsAt(p);
     if (!parts) return null;
@@ -246,6 +260,7 @@ function budgetSide(ways: Ways, comparison: Comparison): Side {
           })
         : null;
     },
+    tells,
     covers: (p) => partsAt(p) !== null,
     days(account, scope, { first, last, period }) {
       if (!isProfitAndLoss(account.kind)) return null;
@@ -291,6 +306,7 @@ function approvedClosing(parts: readonly Part[], account: AccountId, period: Per
 function outlookSide(ways: Ways, comparison: Comparison, actual: Side): Side {
   const { axis, ground } = ways;
   const partsAt = partsBy(ways, comparison);
+  const budget = budgetSide(ways, comparison);
   const isActual = (parts: readonly Part[], p: PeriodIndex) => parts[0]!.whole.facts.isActual(p);
   return {
     at(account, scope, p) {
@@ -310,6 +326,7 @@ function outlookSide(ways: Ways, comparison: Comparison, actual: Side): Side {
       return actual.at(account, scope, p) ?? (plain === null ? null : ZERO);
     },
     whole: nothing,
+    tells: (scope) => budget.tells(scope),
     covers: (p) => partsAt(p) !== null || ground.balances.has(p),
     days: nothing,
   };

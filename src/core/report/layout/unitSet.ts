@@ -48,6 +48,7 @@ export const unitSet: RowSet = {
         return unit ? (at(unit, p) as Minor | null) : null;
       },
       whole: () => null,
+      tells: (scope) => scope === 'all',
       covers: () => true,
       days: () => null,
     });

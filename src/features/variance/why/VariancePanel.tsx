@@ -6,7 +6,14 @@ import { minor, plus, sumBlank, type Minor } from '@/core/money';
 import { fromDayNumber, periodsOf, yearToDate, type PeriodIndex } from '@/core/calendar';
 import { entriesOf, viewOfSegments } from '@/core/ledger';
 import { isProfitAndLoss, naturalSign, type Account, type AccountId, type Layout } from '@/core/model';
-import { cellOf, type Compared, type ReportColumn, type ReportTable, type Scope } from '@/core/report';
+import {
+  cellOf,
+  layoutAxis,
+  type Compared,
+  type ReportColumn,
+  type ReportTable,
+  type Scope,
+} from '@/core/report';
 import { EntriesPanel } from '@/components/EntriesPanel';
 import { actualsOf, entriesView, type Ground } from '@/core/ground';
 import { dayText, moneyFormat, percentText } from '@/store/format';

@@ -1,0 +1,3 @@
+export { SCRIPTS, scriptsIn, type PdfFonts, type Script } from './fonts';
+export type { Paper } from './pages';
+export { reportPdf, type PdfRequest } from './reportPdf';

@@ -1,0 +1,169 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { minor } from '@/core/money';
+import { account, calendar } from '@/core/test/build';
+import { STANDARD, varianceTableOf } from '@/core/test/variance';
+import { cellOf, fileTable, type ReportRow, type ReportTable } from '@/core/report';
+import { reportPdf, scriptsIn, type PdfFonts, type PdfRequest } from '.';
+import { runsOf } from './fonts';
+import { keptTogether } from './tablePages';
+
+const file = (weight: number, part: string): Uint8Array =>
+  readFileSync(
+    `node_modules/@fontsource/ibm-plex-sans-condensed/files/ibm-plex-sans-condensed-${part}-${weight}-normal.woff`,
+  );
+const fonts: PdfFonts = {
+  plain: { latin: file(400, 'latin'), latinExt: file(400, 'latin-ext') },
+  bold: { latin: file(600, 'latin'), latinExt: file(600, 'latin-ext') },
+  title: {},
+};
+const of = (tables: readonly ReportTable[], style: Partial<PdfRequest['style']> = {}): PdfRequest => ({
+  tables,
+  fonts,
+  made: '2026-11-26T12:00:00Z',
+  page: ['Page', 'of'],
+  style: {
+    locale: 'en-US',
+    amounts: { cents: true, negatives: 'parentheses' },
+    paper: 'A4',
+    notes: 'Notes',
+    ...style,
+  },
+});
+
+/** The text of a PDF and its pages, as Poppler's pdftotext and pdfinfo read it (Debian: poppler-utils). */
+async function read(request: PdfRequest): Promise<{ readonly text: string; readonly info: string }> {
+  const folder = mkdtempSync(join(tmpdir(), 'pdf-'));
+  try {
+    const path = join(folder, 'x.pdf');
+    writeFileSync(path, await reportPdf(request));
+    const run = (tool: string, ...args: string[]) => execFileSync(tool, args, { encoding: 'utf8' });
+    return { text: run('pdftotext', '-layout', path, '-'), info: run('pdfinfo', path) };
+  } finally {
+    rmSync(folder, { recursive: true });
+  }
+}
+
+const accounts = [
+  account('s', 'income', 'Sales'),
+  account('c', 'costOfSales', 'Goods sold, Łódź'),
+  account('x', 'expense', 'Rent'),
+];
+const month = calendar.firstOfYear(2026) + 3;
+const table = (count = 1): ReportTable => {
+  const many = Array.from({ length: count }, (_, i) =>
+    accounts.map((a) => ({ ...a, id: `${a.id}${i}`, name: `${a.name} ${i}` })),
+  ).flat();
+  return varianceTableOf({
+    accounts: many,
+    actual: (a, p) => (p <= month ? minor(a.id.charCodeAt(0) * 1234 + p * 7) : null),
+    budget: (a, p) => minor(a.id.charCodeAt(0) * 1200 + p * 9),
+    month,
+    through: month,
+    change: {
+      varianceNotes: {
+        [calendar.period(month).id]: {
+          s0: { text: `Because ${'of the weather '.repeat(30)}.`, against: null, parts: [], at: '' },
+        },
+      },
+    },
+    words: { title: 'Variance Apr 2026', subtitle: 'Actual against plan' },
+    layout: { ...STANDARD, filter: 'all', rows: { ...STANDARD.rows, set: 'profitAndLoss' } },
+  });
+};
+
+test('every figure of the table stands in the text of its pages, beside the name of its row', async () => {
+  const report = table();
+  const { text } = await read(of([report]));
+  const lines = text.split('\n').map((l) => l.replace(/\s+/g, ' ').trim());
+  let checked = 0;
+  for (const row of report.rows.filter((r) => r.kind !== 'section')) {
+    const line = lines.find((l) => l.startsWith(row.label));
+    const money = report.columns.flatMap((c) =>
+      c.kind === 'money' && cellOf(report, row, c.key) !== null ? [Number(cellOf(report, row, c.key))] : [],
+    );
+    const shown = [...line!.matchAll(/\(?[\d,]+\.\d\d\)?(?!%)|–(?= |$)/g)].map(([t]) =>
+      t === '–' ? 0 : Math.round(Number(t.replace(/[(),]/g, '')) * (t.startsWith('(') ? -100 : 100)),
+    );
+    expect(shown).toEqual(money);
+    checked += money.length;
+  }
+  expect(checked).toBeGreaterThan(60);
+  expect(text).toContain('Because of the weather');
+  expect(text).toContain('Page 1 of 2');
+});
+
+test('heads stand on each page; nothing of a long report is lost; both papers', async () => {
+  for (const [paper, size] of [
+    ['A4', /595\.28 x 841\.89|841\.89 x 595\.28/],
+    ['Letter', /612 x 792|792 x 612/],
+  ] as const) {
+    const { text, info } = await read(of([table(80)], { paper }));
+    const pages = text.split('\f').slice(0, -1);
+    expect(pages.length).toBeGreaterThan(4);
+    expect(info).toMatch(size);
+    expect(info).toMatch(new RegExp(`Pages: +${pages.length}`));
+    // But for the notes behind it.
+    for (const page of pages.slice(0, -1)) expect(page).toMatch(/month +toDate +year/);
+    for (let i = 0; i < 80; i++) expect(text).toMatch(new RegExp(`Rent ${i} `));
+  }
+});
+
+test('what is wider than any page goes over several, each with the names', async () => {
+  const wide = table();
+  const times = 5;
+  const many: ReportTable = {
+    ...wide,
+    columns: Array.from({ length: times }, (_, i) =>
+      wide.columns
+        .filter((c) => c.kind !== 'text')
+        .map((c) => ({ ...c, key: `${c.key}${i}`, block: `${c.block}${i}`, group: `${c.group}${i}` })),
+    ).flat(),
+    rows: wide.rows.map((r) => ({
+      ...r,
+      cells: r.cells.length === 0 ? [] : Array.from({ length: times }, () => r.cells.slice(0, -1)).flat(),
+    })),
+  };
+  const { text } = await read(of([many]));
+  for (let i = 0; i < times; i++)
+    for (const head of ['month', 'toDate', 'year']) expect(text).toContain(`${head}${i}`);
+  expect(text.match(/^ *Rent 0/gm)!.length).toBeGreaterThan(1);
+});
+
+test('several reports follow one another in one count of pages', async () => {
+  const { text } = await read(of([fileTable(table()), fileTable(table())]));
+  expect(text).toContain('Page 1 of 4');
+  expect(text).toContain('Page 4 of 4');
+});
+
+test('totals stay with what they total, headings with their first line', () => {
+  const rows = (['section', 'line', 'line', 'subtotal', 'section', 'line', 'group', 'result'] as const).map(
+    (kind) => ({ kind }) as ReportRow,
+  );
+  expect(keptTogether(rows)).toEqual([
+    [0, 1],
+    [2, 3],
+    [4, 5, 6, 7],
+  ]);
+});
+
+test('letters are set in the font that has them; what none has is said by a question mark', () => {
+  expect(runsOf('Łódź 漢', fonts.plain)).toEqual(
+    [
+      { script: 'latinExt', text: 'Ł' },
+      { script: 'latin', text: 'ó' },
+      { script: 'latin', text: 'd' },
+      { script: 'latinExt', text: 'ź' },
+      { script: 'latin', text: ' ' },
+      { script: 'latin', text: '?' },
+    ].reduce<{ script: string; text: string }[]>((out, r) => {
+      const last = out.at(-1);
+      if (last?.script === r.script) last.text += r.text;
+      else out.push({ ...r });
+      return out;
+    }, []),
+  );
+  expect([...scriptsIn(['Sales', 'Łódź'])]).toEqual(['latin', 'latinExt']);
+});
