@@ -107,7 +107,7 @@ test('sums in cells, undo wherever the hand is, and a book that reopens where it
   await expect(page.getByText(/Typed “=1200\*3\+80”/)).toBeVisible();
   await expect(page).toHaveURL(/view=history/);
   await saved(page);
-  await page.goto('/');
+  await page.goto('/books');
   await expect(page).toHaveURL(/\/budget\?.*view=history/);
   await expect(page.getByText(/Typed “=1200\*3\+80”/)).toBeVisible();
 });

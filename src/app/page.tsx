@@ -1,8 +1,8 @@
 import type { Metadata } from 'next';
+import { FrontScreen } from '@/features/front/FrontScreen';
 
 export const metadata: Metadata = { title: 'Tellan' };
 
-/** Where no stage is named: the frame leads to where the book was left, or to its books. */
 export default function Page() {
-  return null;
+  return <FrontScreen />;
 }

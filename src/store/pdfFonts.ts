@@ -47,8 +47,7 @@ const CONDENSED: Readonly<Record<'plain' | 'bold', Readonly<Record<Script, () =>
       ),
   },
 };
-const TITLE = () =>
-  new URL('@fontsource/newsreader/files/newsreader-latin-500-normal.woff', import.meta.url);
+const TITLE = () => new URL('@fontsource/newsreader/files/newsreader-latin-500-normal.woff', import.meta.url);
 
 async function bytesOf(url: URL): Promise<Uint8Array> {
   const answer = await fetch(url);

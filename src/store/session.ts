@@ -33,7 +33,7 @@ export const CASH_PAGES: readonly CashPage[] = ['ahead', 'items', 'terms', 'date
 
 export type BudgetView = 'sheet' | 'drivers' | 'firstPass' | 'compare' | 'history' | 'report';
 
-type Session = {
+export type Session = {
   /** Periods that the ledger view shows, and the month that the variance screen looks at; null until chosen. */
   readonly ledgerRange: PeriodRange | null;
   readonly varianceMonth: PeriodIndex | null;
@@ -43,6 +43,8 @@ type Session = {
   /** The layout that the variance screen shows; a change of it that cannot be kept, since the book is only read here. */
   readonly layoutId: string | null;
   readonly layoutTrial: Layout | null;
+  /** The line that the variance screen begins with. */
+  readonly varianceRow: string | null;
   /** What the budget stage shows of its budget. */
   readonly budgetView: BudgetView;
   /** What the cash stage shows, by which spans, and of which named forecast. */
@@ -76,6 +78,7 @@ const FRESH: Session = {
   comparedId: null,
   layoutId: null,
   layoutTrial: null,
+  varianceRow: null,
   budgetView: 'sheet',
   cashPage: 'ahead',
   cashGrain: 'months',

@@ -17,6 +17,7 @@ import type { ReportCell, ReportColumn, ReportRow, ReportTable } from '@/core/re
 import { NAME } from '../sheet/geometry';
 import { useSight } from '../sheet/useSight';
 import { columnStarts, GAP, type FigureText } from './geometry';
+import { Sense } from './Sense';
 import classes from './ReportGrid.module.css';
 
 export type ReportGridProps = {
@@ -382,13 +383,6 @@ function Figure({
       return <span className={classes.words}>{value as string}</span>;
   }
 }
-
-/** Favorable or unfavorable, by letter as well as by color. */
-export const Sense = ({ sense }: { readonly sense: 'F' | 'U' }) => (
-  <abbr className={classes.sense} data-sense={sense} title={sense === 'F' ? 'favorable' : 'unfavorable'}>
-    {sense}
-  </abbr>
-);
 
 /** A bar left or right of the middle, as long as the difference is large beside the largest one. */
 function Bar({

@@ -150,7 +150,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
   return (
     <div className={classes.frame} data-red={red || undefined}>
       <header className={classes.header}>
-        <Link href="/books" className={classes.mark}>
+        <Link href="/" className={classes.mark} aria-current={path === '/' ? 'page' : undefined}>
           Tellan
         </Link>
         <BookMenu />

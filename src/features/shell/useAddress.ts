@@ -1,7 +1,11 @@
 import { useEffect, useRef } from 'react';
 import { useRouter } from 'next/navigation';
 import { keepPlace, placeOf, queryOf, readAddress } from '@/store/address';
+import { groundNow } from '@/store/ground';
 import { useSession } from '@/store/session';
+
+/** Whether the front page has anything to say of the open book. */
+const hasEntries = (): boolean => (groundNow()?.balances.entries ?? 0) > 0;
 
 /**
  * Each view has its address: what the session shows stands in it, Back and Forward lead through it, and a book opens again
@@ -20,11 +24,12 @@ export function useAddress(path: string, book: string | null): void {
     const kept = placeOf(book);
     const home = pathname === '/';
     if (search !== '' && first && !home) readAddress(pathname, search);
+    else if (home && hasEntries()) return;
     else if (kept !== null && (!first || home || pathname === '/books')) {
       const [at = '/books', query = ''] = kept.split('?');
       readAddress(at, query);
       if (at !== pathname) router.replace(kept);
-    } else if (home) router.replace('/books');
+    } else if (home && !hasEntries()) router.replace('/books');
   }, [book, router]);
 
   // Another view is another address, which Back leads out of.
@@ -33,7 +38,7 @@ export function useAddress(path: string, book: string | null): void {
     const write = () => {
       if (opened.current !== book || window.location.pathname !== path) return;
       const query = queryOf(path, useSession.getState());
-      keepPlace(book, `${path}${query}`);
+      if (path !== '/') keepPlace(book, `${path}${query}`);
       if (query === window.location.search) return;
       window.history.pushState(window.history.state, '', `${path}${query}`);
     };
@@ -42,7 +47,7 @@ export function useAddress(path: string, book: string | null): void {
     if (window.location.pathname === path && opened.current === book) {
       if (query !== window.location.search)
         window.history.replaceState(window.history.state, '', `${path}${query}`);
-      keepPlace(book, `${path}${query}`);
+      if (path !== '/') keepPlace(book, `${path}${query}`);
     }
     return useSession.subscribe(write);
   }, [path, book]);

@@ -51,7 +51,11 @@ export function VarianceScreen() {
   const comparedId = useSession((s) => s.comparedId);
   const inUse = useLayout(ground);
   const { layout } = inUse;
-  const [at, setAt] = useState<{ readonly row: string; readonly column: string | null } | null>(null);
+  const [at, setAt] = useState<{ readonly row: string; readonly column: string | null } | null>(() => {
+    const row = useSession.getState().varianceRow;
+    return row === null ? null : { row, column: null };
+  });
+  useEffect(() => setSession({ varianceRow: null }), []);
   const [picture, setPicture] = useState<'none' | 'month' | 'toDate'>('month');
   const [panelOpen, setPanelOpen] = useState(false);
   const panel = useRef<HTMLElement>(null);
@@ -70,7 +74,7 @@ export function VarianceScreen() {
   const notes = month === null ? undefined : book.varianceNotes[calendar.period(month).id];
   const explained = flagged.filter((r) => notes?.[r.account!]).length;
 
-  const net = look?.net ?? null;
+  const net = look?.facts.net ?? null;
   const of = (key: string) => (look && net ? cellOf(look.facts.table, net, key) : null);
   const text = (key: string) => money.text(of(key) as Minor | null);
   const withSense = (block: 'month' | 'toDate') =>
@@ -235,7 +239,13 @@ export function VarianceScreen() {
             />
           </div>
           {picture !== 'none' && (
-            <Bridge look={look} block={picture} money={money} accounts={book.accounts} label={monthLabel} />
+            <Bridge
+              facts={everything}
+              block={picture}
+              money={money}
+              accounts={book.accounts}
+              label={monthLabel}
+            />
           )}
           {report.leftOut.length > 0 && (
             <p className="faded" role="note" style={{ margin: '0 0 6px', fontSize: 12.5 }}>

@@ -7,23 +7,22 @@ import type { Account } from '@/core/model';
 import { bridgeOf, effectOf } from '@/core/variance';
 import { Waterfall, type WaterfallStep } from '@/components/Waterfall';
 import type { MoneyFormat } from '@/store/format';
-import type { Look } from '../varianceData';
+import type { MonthFacts } from '@/store/monthFacts';
 
 /** The way from the budgeted to the actual net profit, by the lines that moved it most. */
 export function Bridge({
-  look: { facts, net },
+  facts: { table, net },
   block,
   money,
   accounts,
   label,
 }: {
-  readonly look: Look;
+  readonly facts: MonthFacts;
   readonly block: 'month' | 'toDate';
   readonly money: MoneyFormat;
   readonly accounts: readonly Account[];
   readonly label: string;
 }) {
-  const { table } = facts;
   const steps = useMemo((): readonly WaterfallStep[] => {
     const kinds = new Map(accounts.map((a) => [a.id, a.kind]));
     if (!net || net.key !== 'netProfit' || cellOf(table, net, `${block}Diff`) === null) return [];

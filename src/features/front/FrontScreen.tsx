@@ -1,0 +1,299 @@
+'use client';
+
+import { useEffect, useMemo, type ReactNode } from 'react';
+import dynamic from 'next/dynamic';
+import { useRouter } from 'next/navigation';
+import { fiscalYearLabel, periodsOf } from '@/core/calendar';
+import { comparisonsAt, isInForce, rulerRange } from '@/core/ground';
+import type { Minor } from '@/core/money';
+import { cellOf, comparedWith, SHIPPED, type ReportRow } from '@/core/report';
+import { effectOf } from '@/core/variance';
+import { Sense } from '@/components/report/Sense';
+import { StageHead } from '@/components/StageHead';
+import { useChecks, useOpenGround } from '@/store/ground';
+import { moneyFormat } from '@/store/format';
+import { againstWords } from '@/store/layoutWords';
+import { monthFacts } from '@/store/monthFacts';
+import { setSession, useSession, type Session } from '@/store/session';
+import classes from './Front.module.css';
+
+const BankAhead = dynamic(() => import('./BankAhead').then((m) => m.BankAhead));
+
+/** So many lines over and under are named. */
+const MOST = 5;
+
+/** What a manager sees first: how the month and the year stand, what moved them, the bank ahead, and what waits. */
+export function FrontScreen() {
+  const ground = useOpenGround();
+  const { book, calendar, balances, closedThrough } = ground;
+  const chosen = useSession((s) => s.varianceMonth);
+  const router = useRouter();
+  const month = chosen ?? closedThrough ?? balances.range?.last ?? null;
+  const compared = useMemo(
+    () => (month === null ? null : comparedWith(ground, month, SHIPPED[0]!, null)),
+    [ground, month],
+  );
+  const facts = useMemo(
+    () => (compared && month !== null ? monthFacts(ground, month, compared) : null),
+    [ground, compared, month],
+  );
+  const empty = month === null;
+  useEffect(() => {
+    // Nothing to show yet: the books come first.
+    if (empty) router.replace('/books');
+  }, [empty, router]);
+  if (!facts || !compared || month === null) return null;
+  const money = moneyFormat(book);
+  const { table, net } = facts;
+  const rowOf = (key: string) => table.rows.find((r) => r.key === key) ?? null;
+  const at = (row: ReportRow | null, key: string) => (row ? (cellOf(table, row, key) as Minor | null) : null);
+  const go = (path: string, change: Partial<Session> = {}) => {
+    setSession(change);
+    router.push(path);
+  };
+  const toLine = (row: ReportRow) => go('/variance', { varianceMonth: month, varianceRow: row.key });
+  const label = calendar.period(month).label;
+  const toDate = table.columns.find((c) => c.block === 'toDate')?.group ?? '';
+  const hasBudget = compared.comparison !== null;
+  const kinds = new Map(book.accounts.map((a) => [a.id, a.kind]));
+  const moved = table.rows
+    .flatMap((row) => {
+      const difference = row.kind === 'line' ? at(row, 'toDateDiff') : null;
+      const effect = row.account ? effectOf(kinds.get(row.account)!) : 0;
+      return difference && effect ? [{ row, difference, helps: difference * effect }] : [];
+    })
+    .sort((a, b) => Math.abs(b.helps) - Math.abs(a.helps))
+    .slice(0, MOST);
+  const planned = at(net, 'yearBudget');
+  const outlook = at(net, 'yearOutlook');
+  return (
+    <div className={classes.screen}>
+      <StageHead
+        title={label}
+        subtitle={`${book.name} against ${againstWords(compared)}`}
+        ruler={{
+          periods: periodsOf(calendar, rulerRange(ground)!),
+          closedThrough,
+          range: { first: month, last: month },
+          choose: 'one',
+          onChange: (r) => setSession({ varianceMonth: r.last }),
+          label: 'Month to look at',
+        }}
+      />
+      <div className={classes.page}>
+        <section className={classes.main} aria-label="Profit">
+          <Headline
+            label={label}
+            actual={at(net, 'monthActual')}
+            budget={at(net, 'monthBudget')}
+            words={money.text}
+            compares={hasBudget}
+          />
+          <table className={classes.figures}>
+            <thead>
+              <tr>
+                <td />
+                <th scope="colgroup" colSpan={3}>
+                  {label}
+                </th>
+                <th scope="colgroup" colSpan={3}>
+                  {toDate}
+                </th>
+              </tr>
+              <tr className={classes.small}>
+                <td />
+                {[0, 1].map((i) => [
+                  <th key={`a${i}`} scope="col">
+                    Actual
+                  </th>,
+                  <th key={`b${i}`} scope="col">
+                    {hasBudget ? 'Budget' : 'Last year'}
+                  </th>,
+                  <th key={`s${i}`} scope="col" aria-label="Favorable or unfavorable" />,
+                ])}
+              </tr>
+            </thead>
+            <tbody>
+              {(['income', 'costs', 'net'] as const).map((which) => (
+                <tr key={which} data-kind={which}>
+                  <th scope="row">
+                    <button
+                      type="button"
+                      className={classes.link}
+                      onClick={() => go('/variance', { varianceMonth: month })}
+                    >
+                      {which === 'income' ? 'Income' : which === 'costs' ? 'Costs' : 'Net profit'}
+                    </button>
+                  </th>
+                  {(['month', 'toDate'] as const).map((block) => {
+                    const figure = (side: 'Actual' | 'Budget') => sideOf(which, block, side);
+                    const [a, b] = [figure('Actual'), figure('Budget')];
+                    const d = a === null || b === null ? 0 : (a - b) * (which === 'costs' ? -1 : 1);
+                    return [
+                      <td key={`${block}a`} title={money.exact(a)}>
+                        {money.text(a)}
+                      </td>,
+                      <td key={`${block}b`} className={classes.plan} title={money.exact(b)}>
+                        {money.text(b)}
+                      </td>,
+                      <td key={`${block}s`} className={classes.sense}>
+                        {d !== 0 && <Sense sense={d > 0 ? 'F' : 'U'} />}
+                      </td>,
+                    ];
+                  })}
+                </tr>
+              ))}
+            </tbody>
+          </table>
+
+          <h2 className="label">Over and under most, {toDate.toLowerCase()}</h2>
+          <ul className={classes.moved}>
+            {moved.map(({ row, difference, helps }) => (
+              <li key={row.key}>
+                <button type="button" className={classes.link} onClick={() => toLine(row)}>
+                  {row.label}
+                </button>
+                <span>
+                  {money.text(Math.abs(difference) as Minor)} {difference > 0 ? 'over' : 'under'}{' '}
+                  <Sense sense={helps > 0 ? 'F' : 'U'} />
+                </span>
+              </li>
+            ))}
+            {moved.length === 0 && <li className="faded">Nothing to compare so far.</li>}
+          </ul>
+        </section>
+
+        <div className={classes.aside}>
+          <section aria-label="Outlook">
+            <h2 className="label">The year {fiscalYearLabel(calendar.period(month).year)}</h2>
+            <p className={classes.sentence}>
+              {outlook === null ? (
+                'Nothing is known of it yet.'
+              ) : (
+                <>
+                  Net profit of{' '}
+                  <button
+                    type="button"
+                    className={classes.link}
+                    onClick={() => go('/variance', { varianceMonth: month })}
+                  >
+                    {money.text(outlook)}
+                  </button>{' '}
+                  is to be expected
+                  {planned === null || !hasBudget ? '.' : `, where ${money.text(planned)} was budgeted.`}
+                </>
+              )}
+            </p>
+          </section>
+          <BankAhead ground={ground} onOpen={() => go('/cash', { cashPage: 'ahead' })} />
+          <Waits items={[...flagWaits(), ...monthWaits(), ...draftWaits(), <Failing key="checks" />]} />
+        </div>
+      </div>
+    </div>
+  );
+
+  function sideOf(which: 'income' | 'costs' | 'net', block: 'month' | 'toDate', side: 'Actual' | 'Budget') {
+    const result = at(net, `${block}${side}`);
+    if (which === 'net') return result;
+    const parts = ['total-income', 'total-otherIncome'].map((k) => at(rowOf(k), `${block}${side}`));
+    const income = parts.some((p) => p !== null)
+      ? (parts.reduce<number>((t, p) => t + (p ?? 0), 0) as Minor)
+      : null;
+    if (which === 'income') return income;
+    return income === null && result === null ? null : (((income ?? 0) - (result ?? 0)) as Minor);
+  }
+
+  function flagWaits(): ReactNode[] {
+    const notes = book.varianceNotes[calendar.period(month!).id] ?? {};
+    const open = table.rows.filter((r) => r.flagged && !notes[r.account!]).length;
+    return open === 0
+      ? []
+      : [
+          <Wait key="flags" onOpen={() => go('/variance', { varianceMonth: month!, layoutId: null })}>
+            {open} flagged {open === 1 ? 'line asks' : 'lines ask'} for a word
+          </Wait>,
+        ];
+  }
+
+  function monthWaits(): ReactNode[] {
+    const last = balances.range?.last ?? null;
+    if (last === null || closedThrough === null || last <= closedThrough) return [];
+    return [
+      <Wait key="month" onOpen={() => go('/books', { booksView: 'calendar' })}>
+        {calendar.period(closedThrough + 1).label} has entries and is not closed
+      </Wait>,
+    ];
+  }
+
+  function draftWaits(): ReactNode[] {
+    const here = comparisonsAt(ground, month!);
+    if (here.some((c) => c.parts.every((p) => isInForce(p.budget)))) return [];
+    const draft = here[0]?.parts[0]?.budget;
+    return [
+      <Wait key="draft" onOpen={() => go('/budget', draft ? { budgetId: draft.id } : {})}>
+        {draft ? `${draft.name} is a draft: nothing is approved` : `No budget covers ${label}`}
+      </Wait>,
+    ];
+  }
+}
+
+function Headline({
+  label,
+  actual,
+  budget,
+  words,
+  compares,
+}: {
+  readonly label: string;
+  readonly actual: Minor | null;
+  readonly budget: Minor | null;
+  readonly words: (amount: Minor | null) => string;
+  readonly compares: boolean;
+}) {
+  if (actual === null) return <p className={classes.headline}>{label} has no result yet.</p>;
+  const name = actual < 0 ? 'loss' : 'profit';
+  const size = words(Math.abs(actual) as Minor);
+  const beside = budget === null ? null : words(Math.abs(budget) as Minor);
+  const what = compares ? 'was budgeted' : 'was made a year before';
+  return (
+    <p className={classes.headline}>
+      {label} made a {name} of <b data-bad={actual < 0 || undefined}>{size}</b>
+      {beside === null
+        ? '.'
+        : `, where ${budget! < 0 !== actual < 0 ? `a ${budget! < 0 ? 'loss' : 'profit'} of ` : ''}${beside} ${what}.`}
+    </p>
+  );
+}
+
+/** What waits for somebody, each with where it is done. */
+function Waits({ items }: { readonly items: readonly ReactNode[] }) {
+  return (
+    <section aria-label="What waits">
+      <h2 className="label">What waits</h2>
+      <ul className={classes.waits}>{items}</ul>
+    </section>
+  );
+}
+
+const Wait = ({ children, onOpen }: { readonly children: ReactNode; readonly onOpen: () => void }) => (
+  <li>
+    <button type="button" className={classes.link} onClick={onOpen}>
+      {children}
+    </button>
+  </li>
+);
+
+/** The checks in a line: all hold, or which do not. */
+function Failing() {
+  const checks = useChecks();
+  const broken = checks.filter((c) => !c.holds && !c.notice).length;
+  const rules = checks.filter((c) => c.holds || !c.notice).length;
+  if (rules === 0) return null;
+  return (
+    <li data-broken={broken > 0 || undefined}>
+      {broken === 0
+        ? `All ${rules} checks hold`
+        : `${broken} of ${rules} checks ${broken === 1 ? 'fails' : 'fail'}: see the foot of the page`}
+    </li>
+  );
+}
