@@ -125,6 +125,10 @@ const SHOWN: Readonly<Record<LayoutColumn['show'], string>> = {
   reached: 'Reached',
   sense: 'F/U',
   bar: '',
+  flexible: 'Flexible',
+  activity: 'Activity',
+  rate: 'Rate',
+  mix: 'of it mix',
   outlook: 'Outlook',
   rest: 'Rest',
   share: 'Share',
@@ -145,6 +149,10 @@ export const SHOW_NAMES: Readonly<Record<LayoutColumn['show'], string>> = {
   reached: 'Percent reached',
   sense: 'F or U',
   bar: 'Bar of the difference',
+  flexible: 'Budget at the activity there was',
+  activity: 'Difference by activity',
+  rate: 'Difference by rate',
+  mix: 'Mix within the activity',
   outlook: 'Outlook',
   rest: 'Budget of the months to come',
   share: 'Share of income',
@@ -213,6 +221,14 @@ export function hintWords(compared: Compared, column: LayoutColumn, span: ShownS
       return 'Actuals so far, then what is expected';
     case 'rest':
       return 'Budget of the months without actuals';
+    case 'flexible':
+      return 'The budget’s own methods at the quantities that were counted; shares follow the activity of what they are a share of';
+    case 'activity':
+      return 'Flexible budget − budget: more or fewer units at planned rates';
+    case 'rate':
+      return 'Actual − flexible budget: dearer or cheaper units, or more of them used';
+    case 'mix':
+      return 'Planned rate × (counted − all that was counted × planned share), for drivers of one unit; the rest of activity is quantity';
     case 'share':
       return `${left} ÷ income`;
     case 'comparedShare':

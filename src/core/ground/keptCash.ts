@@ -164,7 +164,10 @@ const makeFlows = () =>
  * What the banks did in a period, by flow; null in periods without entries. What is pay follows a budget's terms, so that it
  * stands where the budget has it.
  */
-export function cashByFlow(ground: Ground, budget: Budget | null): (flow: Flow, period: PeriodIndex) => Minor | null {
+export function cashByFlow(
+  ground: Ground,
+  budget: Budget | null,
+): (flow: Flow, period: PeriodIndex) => Minor | null {
   const { balances, blocks, view, book, calendar, memory } = ground;
   const { range } = balances;
   if (!range) return () => null;

@@ -24,6 +24,7 @@ export { guessMapping, guessShape } from './guess';
 export type { GuessContext } from './guessContext';
 export { applyKept, headsOf, type Kept } from './kept';
 export { roleByHeading } from './headings';
+export { readQuantities, type QuantityIssue, type ReadQuantities } from './readQuantities';
 export { parseDate, parseMonthHead, findMonthInText, guessDateOrder, type DateOrder } from './dates';
 export { guessNumberFormat } from './numbers';
 export { guessKind, kindByCode, kindByWords, type KindGuess, type KindReason } from './guessKind';

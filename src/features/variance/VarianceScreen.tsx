@@ -31,6 +31,7 @@ import { lookAt } from './varianceData';
 import classes from './Variance.module.css';
 import { FlagFields } from './why/FlagFields';
 import { FlaggedList } from './why/FlaggedList';
+import { UnitPanel } from './why/UnitPanel';
 import { VariancePanel } from './why/VariancePanel';
 
 const FILTERS: readonly { readonly value: Layout['filter']; readonly label: string }[] = [
@@ -323,20 +324,30 @@ export function VarianceScreen() {
           data-open={panelOpen || undefined}
           aria-label="Reasoning"
         >
-          <VariancePanel
-            key={`${row?.account}-${month}`}
-            ground={ground}
-            compared={compared}
-            layout={layout}
-            month={month}
-            everything={everything.table}
-            toDateWords={toDateWords}
-            account={row?.account ?? null}
-            opens={column?.opens ?? null}
-            scope={row?.scope ?? column?.opens?.scope ?? 'all'}
-            readOnly={readOnly}
-          />
-          {!row?.account && (
+          {layout.rows.set === 'units' ? (
+            <UnitPanel
+              ground={ground}
+              comparison={compared.comparison}
+              name={row?.label ?? null}
+              month={month}
+              readOnly={readOnly}
+            />
+          ) : (
+            <VariancePanel
+              key={`${row?.account}-${month}`}
+              ground={ground}
+              compared={compared}
+              layout={layout}
+              month={month}
+              everything={everything.table}
+              toDateWords={toDateWords}
+              account={row?.account ?? null}
+              opens={column?.opens ?? null}
+              scope={row?.scope ?? column?.opens?.scope ?? 'all'}
+              readOnly={readOnly}
+            />
+          )}
+          {!row?.account && layout.rows.set !== 'units' && (
             <FlaggedList
               table={everything.table}
               rows={flagged}

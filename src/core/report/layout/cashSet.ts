@@ -94,6 +94,7 @@ export const cashSet: RowSet = {
     };
     const budget = comparison?.parts.length === 1 ? comparison.parts[0]!.budget : null;
     const planned = budget ? approvedSide(ground, budget, side) : { ...actual, at: () => null };
+    const nothing: Side = { ...actual, at: () => null };
     const outlook: Side = {
       ...actual,
       at: (account, scope, p) =>
@@ -101,7 +102,9 @@ export const cashSet: RowSet = {
     };
     return {
       actual,
-      reclassified: { ...actual, at: () => null },
+      reclassified: nothing,
+      flexible: nothing,
+      mix: nothing,
       outlook,
       lastYear,
       first: first === 'lastYear' ? lastYear : first === 'outlook' ? outlook : planned,

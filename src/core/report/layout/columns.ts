@@ -60,6 +60,8 @@ export type ColumnSides = {
   readonly actual: Remembered;
   readonly reclassified: Remembered;
   readonly outlook: Remembered;
+  readonly flexible: Remembered;
+  readonly mix: Remembered;
   readonly against: (which: Against) => Remembered | null;
   /** Whether any line says something of a year as a whole, on this side. */
   readonly hasWholes: (which: Against) => boolean;
@@ -77,6 +79,10 @@ const SHOW_KEYS: Readonly<Record<ColumnShow, string>> = {
   reached: 'Reached',
   sense: 'Sense',
   bar: 'Bar',
+  flexible: 'Flexible',
+  activity: 'Activity',
+  rate: 'Rate',
+  mix: 'Mix',
   outlook: 'Outlook',
   rest: 'Rest',
   share: 'Share',
@@ -184,6 +190,11 @@ export function figuresOf(needs: Needs, sides: ColumnSides, span: ShownSpan) {
     outlook,
     compared,
     pairOf,
+    /** The budget at the activity that there was, over the periods that are compared, and what of the change is mix. */
+    flexible: () => needs.of(`${key} flexible`, () => of(sides.flexible, known)),
+    mix: () => needs.of(`${key} mix`, () => of(sides.mix, known)),
+    /** The plan of the same periods. */
+    plan: () => needs.of(`${key} plan`, () => of(sides.against('first')!, known)),
     reclassified: () => needs.of(`${key} moved`, () => of(sides.reclassified, known)),
     /** What is planned of the span's periods that have no actuals yet. */
     rest: (which: Against) =>

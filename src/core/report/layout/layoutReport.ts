@@ -112,6 +112,8 @@ function keptSides(input: LayoutInput, axis: Axis | null, days: DayRange | null)
         reclassified: keep(plain.reclassified),
         outlook: keep(plain.outlook),
         lastYear: keep(plain.lastYear),
+        flexible: keep(plain.flexible),
+        mix: keep(plain.mix),
         first: keep(plain.first),
         second: keep(plain.second),
       }),
@@ -163,6 +165,8 @@ export function layoutReport(input: LayoutInput): LayoutReport {
     actual: sides.actual!,
     reclassified: sides.reclassified!,
     outlook: sides.outlook!,
+    flexible: sides.flexible!,
+    mix: sides.mix!,
     against: sideOf,
     hasWholes(which) {
       let has = wholes.get(which);

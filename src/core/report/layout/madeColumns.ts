@@ -1,4 +1,5 @@
 import { plus } from '@/core/money';
+import { compare } from '@/core/variance';
 import type { LayoutColumn } from '@/core/model';
 import type { ReportColumn } from '../table';
 import {
@@ -79,6 +80,10 @@ const OF: Readonly<Record<LayoutColumn['show'], ReportColumn['of']>> = {
   reached: 'difference',
   sense: 'difference',
   bar: 'difference',
+  flexible: 'plan',
+  activity: 'difference',
+  rate: 'difference',
+  mix: 'difference',
   outlook: 'outlook',
   rest: 'plan',
   share: 'actual',
@@ -98,6 +103,10 @@ const KIND: Readonly<Record<LayoutColumn['show'], ReportColumn['kind']>> = {
   reached: 'perMille',
   sense: 'sense',
   bar: 'bar',
+  flexible: 'money',
+  activity: 'money',
+  rate: 'money',
+  mix: 'money',
   outlook: 'money',
   rest: 'money',
   share: 'perMille',
@@ -173,6 +182,21 @@ function madeColumn(
               ? variance.sense
               : variance.difference;
         },
+      };
+    }
+    case 'flexible':
+      return money(figures.flexible());
+    case 'mix':
+      return money(figures.mix());
+    case 'activity':
+    case 'rate': {
+      // activity = flexible − planned; rate = actual − flexible: the two come to the whole.
+      const flexible = figures.flexible();
+      const [left, right] =
+        spec.show === 'activity' ? [flexible, figures.plan()] : [figures.actual, flexible];
+      return {
+        ...base,
+        cell: (row) => compare(row.value(left), row.value(right), row.effect)?.difference ?? null,
       };
     }
     case 'reached': {

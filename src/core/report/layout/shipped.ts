@@ -173,6 +173,22 @@ export const SHIPPED: readonly Layout[] = [
   },
   {
     ...BASE,
+    id: 'std-activity',
+    name: 'Activity and rate',
+    filter: 'withBudget',
+    columns: [
+      column('compared', TO_DATE),
+      column('activity', TO_DATE),
+      column('mix', TO_DATE),
+      column('flexible', TO_DATE),
+      column('rate', TO_DATE),
+      column('actual', TO_DATE),
+      column('difference', TO_DATE),
+      column('sense', TO_DATE),
+    ],
+  },
+  {
+    ...BASE,
     id: 'std-units',
     name: 'Units',
     filter: 'all',

@@ -4,10 +4,12 @@ import {
   actualsOf,
   comparisonFor,
   entriesView,
+  flexibleOf,
   outlookAt,
   plannedAt,
   reckoned,
   type Comparison,
+  type Flexible,
   type Ground,
   type Reckoned,
 } from '@/core/ground';
@@ -48,6 +50,9 @@ export type Sides = {
   readonly reclassified: Side;
   readonly outlook: Side;
   readonly lastYear: Side;
+  /** The budget at the activity that there was, and what of the change is mix. */
+  readonly flexible: Side;
+  readonly mix: Side;
   /** What the layout compares with. */
   readonly first: Side;
   readonly second: Side | null;
@@ -91,6 +96,8 @@ export function sidesOf(
     reclassified: reclassifiedSide(ways, comparison),
     outlook,
     lastYear,
+    flexible: comparison ? flexibleSide(ways, comparison, 'at') : NO_SIDE,
+    mix: comparison ? flexibleSide(ways, comparison, 'mix') : NO_SIDE,
     first: named(first),
     second: second === null ? null : named(second),
   };
@@ -276,6 +283,35 @@ function budgetSide(ways: Ways, comparison: Comparison): Side {
       let sum = 0;
       for (let d = first; d <= last; d++) sum += parts[d - start]!;
       return sum as Minor;
+    },
+  };
+}
+
+/** A comparison's budgets at the activity that there was. */
+function flexibleSide(ways: Ways, comparison: Comparison, which: 'at' | 'mix'): Side {
+  const { ground, axis } = ways;
+  const partsAt = partsBy(ways, comparison);
+  const made = new Map<Reckoned, Flexible>();
+  const of = (whole: Reckoned): Flexible => {
+    let flexible = made.get(whole);
+    if (!flexible) made.set(whole, (flexible = flexibleOf(ground, whole)));
+    return flexible;
+  };
+  return {
+    ...budgetSide(ways, comparison),
+    whole: nothing,
+    days: nothing,
+    at(account, scope, p) {
+      const parts = partsAt(p) ?? [];
+      const own =
+        scope === 'all'
+          ? parts
+          : parts.filter((x) => x.whole.budget.axis === axis?.id && x.segments.includes(scope));
+      return sumBlank(
+        own.flatMap(({ whole, segments }) =>
+          (scope === 'all' ? segments : [scope]).map((s) => of(whole)[which](account.id, s, p)),
+        ),
+      );
     },
   };
 }

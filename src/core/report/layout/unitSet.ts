@@ -24,7 +24,7 @@ export const unitSet: RowSet = {
       kind: 'line',
       key: account.id,
       code: '',
-      label: `${account.name}${known.get(account)?.unit ? `, ${known.get(account)!.unit}` : ''}`,
+      label: account.name,
       account: null,
       members: [account],
       section: null,
@@ -63,6 +63,8 @@ export const unitSet: RowSet = {
     return {
       actual: side((u, p) => u.counted(p)),
       reclassified: side(() => null),
+      flexible: side(() => null),
+      mix: side(() => null),
       outlook,
       lastYear,
       first: first === 'lastYear' ? lastYear : first === 'outlook' ? outlook : planned,

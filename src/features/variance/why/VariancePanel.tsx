@@ -20,6 +20,7 @@ import { dayText, moneyFormat, percentText } from '@/store/format';
 import { comparisonName } from '@/store/layoutWords';
 import { ExplainForm } from './ExplainForm';
 import { OutlookWay } from './OutlookWay';
+import { ToldList } from './ToldList';
 import { BelongsElsewhere } from './WrongEntries';
 
 const SENSE = { F: 'favorable', U: 'unfavorable' } as const;
@@ -95,6 +96,17 @@ export function VariancePanel({
               disabled={readOnly}
             />
           </section>
+          {at('monthDiff') !== null && at('monthDiff') !== 0 && (
+            <ToldList
+              ground={ground}
+              account={account}
+              month={month}
+              difference={at('monthDiff') as Minor}
+              budget={only}
+              note={book.varianceNotes[calendar.period(month).id]?.[account.id] ?? null}
+              readOnly={readOnly}
+            />
+          )}
           <OutlookWay
             ground={ground}
             table={everything}
