@@ -1,69 +1,49 @@
 'use client';
 
-import { useEffect, useRef, useState } from 'react';
-import { useComputedColorScheme } from '@mantine/core';
-import classes from './Waterfall.module.css';
+import { useCallback } from 'react';
+import { Picture, type Drawing, type KeyEntry, type Token } from './Picture';
 
 export type WaterfallStep = {
   readonly label: string;
   readonly value: number;
   readonly text: string;
   /** Where the bar stands: a whole result from zero, or a step from where the last one ended. */
-  readonly kind: 'budget' | 'actual' | 'good' | 'bad';
+  readonly kind: 'budget' | 'actual' | 'outlook' | 'good' | 'bad';
 };
 
-/** A chart that leads from one result to another. The chart library is loaded when the first one is shown. */
+const KEYS: Readonly<Record<WaterfallStep['kind'], KeyEntry>> = {
+  budget: { mark: 'outlined', label: 'Budget' },
+  actual: { mark: 'solid', label: 'Actual' },
+  outlook: { mark: 'hatched', label: 'Outlook' },
+  good: { mark: 'good', label: 'F: helps profit' },
+  bad: { mark: 'bad', label: 'U: hurts it' },
+};
+
+/** A chart that leads from one result to another. */
 export function Waterfall({
   steps,
   label,
+  fileName,
 }: {
   readonly steps: readonly WaterfallStep[];
   readonly label: string;
+  readonly fileName: string;
 }) {
-  const box = useRef<HTMLDivElement>(null);
-  const [trouble, setTrouble] = useState(false);
-  const scheme = useComputedColorScheme('light', { getInitialValueInEffect: true });
-
-  useEffect(() => {
-    const root = box.current!;
-    let gone = false;
-    const draw = async () => {
-      const plotly = await import('plotly.js-finance-dist-min');
-      if (gone) return;
-      const { data, layout } = drawing(steps, root);
-      await plotly.react(root, data, layout, { displayModeBar: false, staticPlot: true, responsive: true });
-    };
-    draw().catch(() => setTrouble(true));
-    return () => {
-      gone = true;
-    };
-  }, [steps, scheme]);
-
-  useEffect(() => {
-    const root = box.current!;
-    return () => void import('plotly.js-finance-dist-min').then((p) => p.purge(root)).catch(() => undefined);
-  }, []);
-
+  const draw = useCallback((token: Token) => drawing(steps, token), [steps]);
+  const kinds = new Set(steps.map((s) => s.kind));
   return (
-    <figure className={classes.figure} aria-label={label}>
-      <div ref={box} className={classes.chart} aria-hidden />
-      {trouble && <p className="faded">The chart could not be drawn; its figures are in the table below.</p>}
-      <table className="srOnly">
-        <caption>{label}</caption>
-        <tbody>
-          {steps.map((s, i) => (
-            <tr key={i}>
-              <th scope="row">{s.label}</th>
-              <td>{s.text}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </figure>
+    <Picture
+      label={label}
+      draw={draw}
+      height={HEIGHT}
+      fileName={fileName}
+      keys={(Object.keys(KEYS) as WaterfallStep['kind'][]).filter((k) => kinds.has(k)).map((k) => KEYS[k])}
+      table={{ head: ['Step', 'Amount'], rows: steps.map((s) => [s.label, s.text]) }}
+    />
   );
 }
 
-const HEIGHT = 158;
+const HEIGHT = 162;
 /** The space of a label above or below a bar: it must never touch the names beneath. */
 const LABEL = 21;
 
@@ -80,24 +60,39 @@ function twoLines(label: string): string {
 }
 
 /** The chart library reads a few tags in labels; an account's name is text. */
-const escapeTags = (text: string): string =>
+export const escapeTags = (text: string): string =>
   text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
 
-function drawing(all: readonly WaterfallStep[], root: HTMLElement): { data: object[]; layout: object } {
+const isWhole = ({ kind }: WaterfallStep): boolean => kind !== 'good' && kind !== 'bad';
+
+function drawing(all: readonly WaterfallStep[], token: Token): Drawing {
   // What is too large to be told stands in the table only.
   const steps = all.map((s) => (Number.isNaN(s.value) ? { ...s, value: 0 } : s));
-  const style = getComputedStyle(root);
-  const token = (name: string) => style.getPropertyValue(name).trim();
   const ink = token('--ink');
-  const fill = { budget: token('--plan-wash'), actual: ink, good: token('--good'), bad: token('--bad') };
-  const line = { budget: token('--plan-line'), actual: ink, good: token('--good'), bad: token('--bad') };
+  const fill = {
+    budget: token('--plan-wash'),
+    outlook: token('--sheet'),
+    actual: ink,
+    good: token('--good'),
+    bad: token('--bad'),
+  };
+  const line = {
+    budget: token('--plan-line'),
+    outlook: token('--plan-line'),
+    actual: ink,
+    good: token('--good'),
+    bad: token('--bad'),
+  };
   let level = 0;
   const bases = steps.map((s) => {
     if (s.kind === 'budget') {
       level = s.value;
       return 0;
     }
-    if (s.kind === 'actual') return 0;
+    if (s.kind === 'actual' || s.kind === 'outlook') {
+      level = s.value;
+      return 0;
+    }
     const from = level;
     level += s.value;
     return from;
@@ -118,10 +113,8 @@ function drawing(all: readonly WaterfallStep[], root: HTMLElement): { data: obje
       {
         type: 'bar',
         x: steps.map((_, i) => i),
-        y: steps.map((s, i) => (bases[i] === 0 && floor > 0 ? s.value - floor : s.value)),
-        base: bases.map((b, i) =>
-          b === 0 && floor > 0 && (steps[i]!.kind === 'budget' || steps[i]!.kind === 'actual') ? floor : b,
-        ),
+        y: steps.map((s, i) => (bases[i] === 0 && floor > 0 && isWhole(s) ? s.value - floor : s.value)),
+        base: bases.map((b, i) => (b === 0 && floor > 0 && isWhole(steps[i]!) ? floor : b)),
         text: steps.map((s) => s.text),
         textposition: 'outside',
         cliponaxis: false,
@@ -129,17 +122,19 @@ function drawing(all: readonly WaterfallStep[], root: HTMLElement): { data: obje
         marker: {
           color: steps.map((s) => fill[s.kind]),
           line: { color: steps.map((s) => line[s.kind]), width: 1.2 },
+          pattern: {
+            shape: steps.map((s) => (s.kind === 'outlook' ? '/' : '')),
+            fgcolor: token('--plan-line'),
+            size: 6,
+            solidity: 0.25,
+          },
         },
         hoverinfo: 'skip',
         width: steps.map((s) => (s.kind === 'good' || s.kind === 'bad' ? 0.62 : 0.66)),
       },
     ],
     layout: {
-      height: HEIGHT,
       margin: MARGIN,
-      paper_bgcolor: 'rgba(0,0,0,0)',
-      plot_bgcolor: 'rgba(0,0,0,0)',
-      showlegend: false,
       xaxis: {
         tickvals: steps.map((_, i) => i),
         ticktext: steps.map((s) => twoLines(s.label)),

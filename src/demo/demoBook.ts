@@ -132,6 +132,20 @@ export async function demoBook(
   run({ type: 'addBudget', budget: revision }, '2026-11-09T09:10:00.000Z');
   run(
     {
+      type: 'setQuantities',
+      quantities: [
+        {
+          name: 'Members',
+          unit: 'members',
+          decimals: 0,
+          values: { '2027-01': 251, '2027-02': 252, '2027-03': 249, '2027-04': 248 },
+        },
+      ],
+    },
+    '2026-11-09T09:15:00.000Z',
+  );
+  run(
+    {
       type: 'setVarianceNote',
       period: '2027-04' as PeriodId,
       account: byCode.get('4100')!,

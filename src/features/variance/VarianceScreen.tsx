@@ -26,7 +26,7 @@ import { LayoutPanel } from './layout/LayoutPanel';
 import { OwnRow } from './layout/OwnRow';
 import { RowsPanel } from './layout/RowsPanel';
 import { useLayout } from './layout/useLayout';
-import { Bridge } from './pictures/Bridge';
+import { Pictured, PICTURES, type PictureKind } from './pictures/Pictured';
 import { lookAt } from './varianceData';
 import classes from './Variance.module.css';
 import { FlagFields } from './why/FlagFields';
@@ -57,7 +57,7 @@ export function VarianceScreen() {
     return row === null ? null : { row, column: null };
   });
   useEffect(() => setSession({ varianceRow: null }), []);
-  const [picture, setPicture] = useState<'none' | 'month' | 'toDate'>('month');
+  const [picture, setPicture] = useState<PictureKind>('month');
   const [panelOpen, setPanelOpen] = useState(false);
   const panel = useRef<HTMLElement>(null);
   const month = chosen ?? closedThrough ?? balances.range?.last ?? null;
@@ -201,15 +201,11 @@ export function VarianceScreen() {
               readOnly={readOnly}
             />
             <NativeSelect
-              aria-label="Chart shows"
-              w={124}
+              aria-label="Picture"
+              w={158}
               value={picture}
-              data={[
-                { value: 'month', label: 'Chart: month' },
-                { value: 'toDate', label: 'Chart: to date' },
-                { value: 'none', label: 'No chart' },
-              ]}
-              onChange={(e) => setPicture(e.currentTarget.value as 'month')}
+              data={PICTURES as { value: string; label: string }[]}
+              onChange={(e) => setPicture(e.currentTarget.value as PictureKind)}
             />
             <span className={stage.push} />
             {wholeBudget && (
@@ -239,15 +235,16 @@ export function VarianceScreen() {
               }))}
             />
           </div>
-          {picture !== 'none' && (
-            <Bridge
-              facts={everything}
-              block={picture}
-              money={money}
-              accounts={book.accounts}
-              label={monthLabel}
-            />
-          )}
+          <Pictured
+            kind={picture}
+            ground={ground}
+            compared={compared}
+            month={month}
+            money={money}
+            facts={everything}
+            rowKey={at?.row ?? null}
+            label={monthLabel}
+          />
           {report.leftOut.length > 0 && (
             <p className="faded" role="note" style={{ margin: '0 0 6px', fontSize: 12.5 }}>
               In no row of this layout, though with figures:{' '}

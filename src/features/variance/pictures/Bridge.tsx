@@ -9,7 +9,7 @@ import { Waterfall, type WaterfallStep } from '@/components/Waterfall';
 import type { MoneyFormat } from '@/store/format';
 import type { MonthFacts } from '@/store/monthFacts';
 
-/** The way from the budgeted to the actual net profit, by the lines that moved it most. */
+/** The way from the budgeted net profit to the actual one, or the year's to its outlook, by the lines that moved it most. */
 export function Bridge({
   facts: { table, net },
   block,
@@ -18,7 +18,7 @@ export function Bridge({
   label,
 }: {
   readonly facts: MonthFacts;
-  readonly block: 'month' | 'toDate';
+  readonly block: 'month' | 'toDate' | 'year';
   readonly money: MoneyFormat;
   readonly accounts: readonly Account[];
   readonly label: string;
@@ -42,12 +42,20 @@ export function Bridge({
       { label: 'Budget', value: bridge.budget, kind: 'budget', text: money.text(bridge.budget) },
       ...bridge.parts.map((p) => step(p.label, p.effect)),
       ...(bridge.others !== 0 ? [step('All others', bridge.others)] : []),
-      { label: 'Actual', value: bridge.actual, kind: 'actual', text: money.text(bridge.actual) },
+      {
+        label: block === 'year' ? 'Outlook' : 'Actual',
+        value: bridge.actual,
+        kind: block === 'year' ? 'outlook' : 'actual',
+        text: money.text(bridge.actual),
+      },
     ];
   }, [table, net, block, accounts, money]);
-  const words =
-    block === 'month' ? label : (table.columns.find((c) => c.block === 'toDate')?.group.toLowerCase() ?? '');
+  const words = block === 'month' ? label : (table.columns.find((c) => c.block === block)?.group ?? '');
   return steps.length === 0 ? null : (
-    <Waterfall steps={steps} label={`From budgeted to actual net profit, ${words}`} />
+    <Waterfall
+      steps={steps}
+      label={`From budgeted net profit to ${block === 'year' ? 'its outlook' : 'the actual one'}, ${words}`}
+      fileName={`Net profit ${words}`}
+    />
   );
 }
