@@ -10,10 +10,13 @@ import {
   type Axis,
   type Book,
   type Budget,
+  type Layout,
+  type LayoutColumn,
   type Line,
   type Source,
 } from '@/core/model';
 import { asLastYear, draftBudget } from '@/core/plan';
+import { shippedLayout } from '@/core/report';
 
 /* Books of one size for measuring, as files that open. */
 
@@ -135,6 +138,72 @@ function sourceOf(block: LedgerBlock, shape: Source['shape'], firstDay: string, 
     firstDay: firstDay as Day,
     lastDay: lastDay as Day,
   };
+}
+
+/** 1,000 accounts × 8 segments with a year and a half of actuals and a budget by segment, and a layout of 24 columns across them. */
+export function wideBook(): string {
+  const book = JSON.parse(bigBook(true)) as { book: Book };
+  const { accounts } = book.book;
+  const builder = new BlockBuilder(150_000, ['Site']);
+  accounts.forEach((a, i) => {
+    for (let m = 0; m < 18; m++)
+      SEGMENTS.forEach((segment, s) => {
+        const day = `${2025 + Math.floor(m / 12)}-${String(1 + (m % 12)).padStart(2, '0')}-15` as Day;
+        const amount = 10_000 + ((i * 31 + m * 17 + s) % 900) * 100;
+        builder.add(toDayNumber(day), i, a.kind === 'income' ? -amount : amount, i + 2);
+        builder.segment(0, segment.name);
+      });
+  });
+  const block = builder.build(
+    'l1',
+    accounts.map((a) => a.id),
+  );
+  const show = (s: LayoutColumn['show'], span: LayoutColumn['span']): LayoutColumn => ({
+    show: s,
+    against: 'first',
+    span,
+    hidden: false,
+    unit: '',
+  });
+  const spans: readonly LayoutColumn['span'][] = [
+    { of: 'month', back: 0 },
+    { of: 'month', back: 1 },
+    { of: 'quarter' },
+    { of: 'toDate' },
+    { of: 'rolling' },
+    { of: 'year' },
+  ];
+  const layout: Layout = {
+    ...shippedLayout('std-segments')!,
+    id: 'y1',
+    name: 'Wide',
+    filter: 'all',
+    segments: { axis: 'x1', place: 'across', values: [] },
+    columns: spans.flatMap((span) =>
+      (['actual', 'compared', 'difference', 'sense'] as const).map((s) => show(s, span)),
+    ),
+  };
+  return bookFile({
+    book: {
+      ...book.book,
+      id: 'wide',
+      name: 'Wide',
+      axes: [
+        {
+          id: 'x1',
+          name: 'Site',
+          columns: ['Site'],
+          values: SEGMENTS.map((v) => ({ ...v, from: [v.name] })),
+          byAccount: {},
+        },
+      ],
+      closedThrough: '2026-06' as PeriodId,
+      sources: [sourceOf(block, 'months', '2025-01-15', '2026-06-15')],
+      layouts: [layout],
+    },
+    blocks: [block],
+    journal: [],
+  });
 }
 
 /** A million entries of two axes over 27 months, and four budgets: of the company, by either axis, and another version. */

@@ -1,4 +1,7 @@
-import { expect, figure, openApp, stage, test } from './fixture';
+import { execFileSync } from 'node:child_process';
+import { readFile } from 'node:fs/promises';
+import type { Page } from '@playwright/test';
+import { expect, figure, newBook, openApp, saved, stage, takeIn, TALL, test } from './fixture';
 
 test('a variance is explained in two parts, the outlook follows from them and becomes a draft; one undo takes each back', async ({
   page,
@@ -39,4 +42,197 @@ test('a variance is explained in two parts, the outlook follows from them and be
   await stage(page, 'Budget');
   const draft = page.getByRole('row', { name: /Winter storage/ });
   await expect(draft).toContainText('61,984');
+});
+
+const grid = (page: Page) => page.getByRole('grid', { name: 'Variance report' });
+const layoutButton = (page: Page) => page.getByRole('button', { name: /^Layout:/ });
+
+test('a layout is built by keyboard, kept, sent out as a file and taken in again', async ({ page }) => {
+  await openApp(page, '/variance?layout=std-costs');
+  await expect(layoutButton(page)).toHaveText(/Costs, largest first/);
+  // From the first figure up into the heads; Enter opens what the column shows.
+  await grid(page).focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Control+Home');
+  await page.keyboard.press('ArrowUp');
+  await page.keyboard.press('Enter');
+  const shows = page.getByLabel('Shows', { exact: true });
+  await expect(shows).toBeVisible();
+  await shows.selectOption('outlook');
+  await page.getByLabel('Of', { exact: true }).selectOption({ label: 'The full year' });
+  await page.keyboard.press('Escape');
+  await expect(
+    grid(page)
+      .getByRole('columnheader', { name: /Outlook/ })
+      .first(),
+  ).toBeVisible();
+  await expect(page.getByText('FY27', { exact: true }).first()).toBeVisible();
+
+  // It is the book's own now: named, closed, found again; undo takes each step back.
+  await layoutButton(page).click();
+  const name = page.getByLabel('Name', { exact: true });
+  await name.fill('What it will cost');
+  await name.press('Enter');
+  await expect(layoutButton(page)).toHaveText(/What it will cost/);
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save as a file' }).click();
+  const path = (await (await download).path())!;
+  const file = JSON.parse(await readFile(path, 'utf8'));
+  expect(file).toMatchObject({ format: 'tellan.layout', version: 1 });
+  expect(file.layouts[0].columns[0]).toMatchObject({ show: 'outlook', span: { of: 'year' } });
+  await page.getByRole('button', { name: 'As it ships' }).click();
+  await expect(layoutButton(page)).toHaveText(/Costs, largest first/);
+
+  // Taken in as one of its own; a file that is none changes nothing.
+  const chooser = page.locator('input[type="file"]').last();
+  await chooser.setInputFiles({
+    name: 'no.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from('{"a":1}'),
+  });
+  await expect(
+    page.getByText(/no\.json was not taken in: it is not a layout\. Nothing was changed\./),
+  ).toBeVisible();
+  file.layouts[0].rows.own = [{ row: 'account', account: 'a999' }];
+  file.accounts = { a999: { code: '99999', name: 'Moon rent' } };
+  await chooser.setInputFiles({
+    name: 'x.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(JSON.stringify(file)),
+  });
+  await expect(
+    page.getByText(/taken in without what the book has not: no account “Moon rent”/),
+  ).toBeVisible();
+  await expect(layoutButton(page)).toHaveText(/What it will cost/);
+  await saved(page);
+  await page.reload();
+  await expect(layoutButton(page)).toHaveText(/What it will cost/);
+});
+
+test('a wrong entry stands where it belongs until the next intake has it right', async ({ page }) => {
+  const ledger = (account: string) =>
+    [
+      'Date,Account code,Account name,Debit,Credit,Reference,Counterparty',
+      '2025-01-10,4000,Sales,,1000.00,J1,Ann',
+      '2025-01-10,1000,Bank,1000.00,,J1,Ann',
+      '2025-01-12,6100,Power,80.00,,J2,Grid',
+      '2025-01-12,1000,Bank,,80.00,J2,Grid',
+      `2025-01-20,${account},500.00,,J3,Landlord`,
+      '2025-01-20,1000,Bank,,500.00,J3,Landlord',
+      '2025-01-25,6200,Rent,10.00,,J4,Landlord',
+      '2025-01-25,1000,Bank,,10.00,J4,Landlord',
+    ].join('\n');
+  await openApp(page);
+  await newBook(page, 'Wrong', { firstMonth: 'Jan' });
+  await takeIn(page, { name: 'january.csv', text: ledger('6100,Power') });
+  await stage(page, 'Variance');
+  await expect(figure(page, 'Power', 0)).toHaveText('580');
+  await figure(page, 'Power', 0).click();
+  const panel = page.getByRole('complementary', { name: 'Reasoning' });
+  const entry = panel.getByRole('row', { name: /Landlord/ });
+  await entry.getByRole('button', { name: 'Belongs elsewhere' }).click();
+  await panel.getByLabel('Belongs to').selectOption({ label: '6200 Rent' });
+  await expect(figure(page, 'Power', 0)).toHaveText('80');
+  await expect(figure(page, 'Rent', 0)).toHaveText('510');
+  await expect(panel).toContainText('not put right in the ledger yet');
+  await expect(panel.getByText('Total ties to the ledger ✓')).toBeVisible();
+
+  // The corrected ledger takes the place of the first; nothing is counted twice.
+  await stage(page, 'Books');
+  await page.getByRole('radiogroup', { name: 'View' }).getByText(/^Sources/).click();
+  await page.getByRole('button', { name: 'Take away…' }).click();
+  await page.getByRole('button', { name: 'Take it away' }).click();
+  await takeIn(page, { name: 'january-corrected.csv', text: ledger('6200,Rent') });
+  await stage(page, 'Variance');
+  await expect(figure(page, 'Power', 0)).toHaveText('80');
+  await expect(figure(page, 'Rent', 0)).toHaveText('510');
+  await figure(page, 'Power', 0).click();
+  await expect(panel).toContainText('the ledger has it right by now');
+});
+
+test('the weekly view: weeks of a month beside their part of its budget; a figure opens its days', async ({
+  page,
+}) => {
+  await page.setViewportSize(TALL);
+  await openApp(page, '/variance?layout=std-weekly');
+  await expect(grid(page).getByRole('columnheader', { name: 'Oct 5 – Oct 11', exact: true })).toBeVisible();
+  const amount = async (column: number) =>
+    Number((await figure(page, 'Winter storage', column).innerText()).replace(/[^\d]/g, '')) || 0;
+  const weeks = [];
+  for (let w = 0; w < 5; w++) weeks.push(await amount(3 * w));
+  expect(weeks.reduce((a, b) => a + b, 0)).toBeGreaterThan(14_800);
+  expect(Math.abs(weeks.reduce((a, b) => a + b, 0) - 14_817)).toBeLessThan(4);
+  await figure(page, 'Winter storage', 3).click();
+  const panel = page.getByRole('complementary', { name: 'Reasoning' });
+  await expect(panel).toContainText('Oct 5, 2026 – Oct 11, 2026');
+  await expect(panel.getByText('Total ties to the ledger ✓')).toBeVisible();
+});
+
+test('a PDF says what the screen says', async ({ page }) => {
+  await page.setViewportSize(TALL);
+  await openApp(page, '/variance');
+  const shown: Record<string, string> = {};
+  for (const line of ['Winter storage', 'Total income', 'Power and water', 'Net profit'])
+    shown[line] = [await figure(page, line, 0).innerText(), await figure(page, line, 1).innerText()].join(
+      ' ',
+    );
+  await page.getByRole('button', { name: 'Export ▾' }).click();
+  const download = page.waitForEvent('download');
+  await page.getByRole('menuitem', { name: /PDF.*Letter/ }).click();
+  const text = execFileSync('pdftotext', ['-layout', (await (await download).path())!, '-'], {
+    encoding: 'utf8',
+  });
+  const lines = text.split('\n').map((l) => l.trim().replace(/\s+/g, ' '));
+  for (const [line, figures] of Object.entries(shown)) {
+    const there = lines.find((l) => l.startsWith(line))!;
+    expect(there.slice(line.length + 1, line.length + 1 + figures.length)).toBe(figures);
+  }
+  expect(text).toMatch(/Page 1 of \d/);
+  expect(text).toContain('Two hull refits slipped to November');
+});
+
+test('the front page says how it stands, and each of its words leads to its place', async ({ page }) => {
+  await openApp(page, '/');
+  await expect(page.getByText(/Oct 2026 made a loss of/)).toBeVisible();
+  const waits = page.getByRole('region', { name: 'What waits' });
+  await expect(waits).toContainText('3 flagged lines ask for a word');
+  await expect(page.getByRole('region', { name: 'The bank ahead' })).toContainText('lowest on');
+  await page.getByRole('button', { name: 'Power and water' }).click();
+  await expect(page).toHaveTitle('Variance · Tellan');
+  await expect(page.getByRole('complementary', { name: 'Reasoning' })).toContainText('Power and water');
+  await page.getByRole('link', { name: 'Tellan' }).click();
+  await page.getByRole('region', { name: 'The bank ahead' }).getByRole('button').first().click();
+  await expect(page).toHaveTitle('Cash · Tellan');
+});
+
+test('counts come in from a file; activity and rate come to the difference; pictures leave', async ({
+  page,
+}) => {
+  await page.setViewportSize(TALL);
+  await openApp(page, '/variance?layout=std-units');
+  await page.getByLabel('What to compare with').selectOption({ label: 'FY27 autumn revision' });
+  await expect(figure(page, 'Members', 0)).toHaveText('248');
+  await page.getByLabel('File of counted quantities').setInputFiles({
+    name: 'counts.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('Name,Jul 2026,Aug 2026,Oct 2026\nMembers,260,oops,255\n'),
+  });
+  await expect(
+    page.getByText(
+      /2 counts of 1 driver taken in from counts\.csv; 1 could not be read, first row 2, column 3: “oops”/,
+    ),
+  ).toBeVisible();
+  await expect(figure(page, 'Members', 0)).toHaveText('255');
+  await page.goto('/variance?layout=std-activity');
+  await page.getByLabel('What to compare with').selectOption({ label: 'FY27 autumn revision' });
+  const read = async (c: number) => {
+    const t = await figure(page, 'Membership dues', c).innerText();
+    return Number(t.replace(/[^\d]/g, '')) * (t.includes('(') ? -1 : 1);
+  };
+  expect((await read(1)) + (await read(4))).toBeCloseTo(await read(6), -1);
+  expect(await read(1)).toBeGreaterThan(0);
+  await page.getByLabel('Picture', { exact: true }).selectOption('page');
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'SVG' }).click();
+  expect((await download).suggestedFilename()).toBe('The year on one page.svg');
 });

@@ -43,6 +43,8 @@ export function Picture({
     let gone = false;
     const paint = async () => {
       const plotly = await import('plotly.js-finance-dist-min');
+      // Figures come first: a picture is drawn when they stand.
+      await new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve)));
       if (gone) return;
       const style = getComputedStyle(root);
       const { data, layout } = draw((name) => style.getPropertyValue(name).trim());

@@ -163,7 +163,8 @@ export const SHOW_NAMES: Readonly<Record<LayoutColumn['show'], string>> = {
   keeper: 'Who looks after it',
 };
 
-const nameOfAgainst = (compared: Compared, against: LayoutColumn['against']): string => {
+/** What stands on the compared side of a column: the budget, last year, the outlook, or another budget by name. */
+export const nameOfAgainst = (compared: Compared, against: LayoutColumn['against']): string => {
   if (against === 'lastYear') return 'Last year';
   const which = against === 'first' ? compared.first : compared.second;
   if (which === 'lastYear') return 'Last year';

@@ -34,6 +34,8 @@ export type ReportGridProps = {
   /** What stands in the head of the names, of a column, and at the end of a row's name. */
   readonly corner: ReactNode;
   readonly head: (column: ReportColumn, id: string) => ReactNode;
+  /** Another one when columns have come, gone or moved: what was opened in a head closes then, and stays open else. */
+  readonly headVersion: number;
   readonly rowEnd?: (row: ReportRow) => ReactNode;
   /** A key that the grid itself knows nothing of; true when it was taken. */
   readonly onKey?: (e: KeyboardEvent) => boolean;
@@ -185,7 +187,7 @@ export function ReportGrid(props: ReportGridProps) {
           {columns.map((c, i) =>
             inSight(i) ? (
               <div
-                key={c.key}
+                key={`${props.headVersion} ${i}`}
                 role="columnheader"
                 aria-colindex={i + 2}
                 className={classes.head}

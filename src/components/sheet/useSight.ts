@@ -6,6 +6,7 @@ import { HEAD, NAME, ROW, SCROLLBAR } from './geometry';
 type Tall = { readonly enterable?: boolean };
 const NO_ROWS: readonly Tall[] = [];
 const OVERSCAN = 8;
+const SCREEN = 1280;
 /** Columns drawn on either side of those in sight. */
 const ASIDE = 2;
 
@@ -34,8 +35,9 @@ export function useSight(
     estimateSize: sizeOf,
     overscan: OVERSCAN,
   });
-  const width = virtual.scrollRect?.width ?? 0;
-  const wide = width > 0 && starts.at(-1)! > width - SCROLLBAR;
+  // Before it was measured a sheet is taken to be as wide as a screen: not all of two hundred columns are drawn for it.
+  const width = virtual.scrollRect?.width || SCREEN;
+  const wide = starts.at(-1)! > width - SCROLLBAR;
   useLayoutEffect(() => virtual.measure(), [virtual, sizeOf]);
   const height = virtual.scrollRect?.height ?? 0;
   useEffect(() => {

@@ -92,9 +92,21 @@ export function fileTable(table: ReportTable, draws = false): ReportTable {
   return {
     ...table,
     columns,
-    rows: table.rows.map((row) => ({
-      ...row,
+    // A row may make its cells when it is asked for them: each is named, and nothing else passes.
+    rows: table.rows.map((row): ReportRow => ({
+      kind: row.kind,
+      key: row.key,
+      account: row.account,
+      code: row.code,
+      label: row.label,
       cells: row.cells.length === 0 ? [] : kept.map((i) => row.cells[i] ?? null),
+      terms: row.terms,
+      flagged: row.flagged,
+      ...(row.carries === undefined ? {} : { carries: row.carries }),
+      ...(row.lastOf === undefined ? {} : { lastOf: row.lastOf }),
+      ...(row.apart === undefined ? {} : { apart: row.apart }),
+      ...(row.effect === undefined ? {} : { effect: row.effect }),
+      ...(row.unit === undefined ? {} : { unit: row.unit }),
     })),
   };
 }

@@ -59,6 +59,11 @@ export function VarianceScreen() {
   useEffect(() => setSession({ varianceRow: null }), []);
   const [picture, setPicture] = useState<PictureKind>('month');
   const [panelOpen, setPanelOpen] = useState(false);
+  const [headVersion, setHeadVersion] = useState(0);
+  const setColumns = (columns: Layout['columns'], moved: boolean) => {
+    inUse.change({ columns });
+    if (moved) setHeadVersion((v) => v + 1);
+  };
   const panel = useRef<HTMLElement>(null);
   const month = chosen ?? closedThrough ?? balances.range?.last ?? null;
   const money = layoutMoney(book, layout.numbers);
@@ -282,9 +287,10 @@ export function VarianceScreen() {
                   ground={ground}
                   layout={layout}
                   onRows={inUse.changeRows}
-                  onColumns={(columns) => inUse.change({ columns })}
+                  onColumns={(columns) => setColumns(columns, true)}
                 />
               }
+              headVersion={headVersion}
               head={(c, id) => (
                 <ColumnHead
                   id={id}
@@ -296,7 +302,7 @@ export function VarianceScreen() {
                     first: calendar.period(calendar.firstOfYear(calendar.period(month).year)).id,
                     last: calendar.period(month).id,
                   }}
-                  onColumns={(columns) => inUse.change({ columns })}
+                  onColumns={setColumns}
                 />
               )}
               rowEnd={(r) =>

@@ -51,6 +51,8 @@ export type Pair = {
   readonly compared: readonly [left: number, right: number];
   /** Whether an account's amounts make no difference here. */
   readonly apart: (account: Account, scope: Scope) => boolean;
+  /** Whether a value of the axis is told apart on the compared side. */
+  readonly tells: (scope: Scope) => boolean;
 };
 
 export type Against = LayoutColumn['against'];
@@ -166,11 +168,9 @@ export function figuresOf(needs: Needs, sides: ColumnSides, span: ShownSpan) {
     if (counts === 'soFar' && known.length === 0) return null;
     const shown = [counts === 'year' ? outlook() : actual, compared(which)] as const;
     const apart = (account: Account, scope: Scope): boolean =>
-      !side.tells(scope) ||
-      (wholeOf(which, account, scope) !== null &&
-        !(counts === 'year' ? over : counts === 'soFar' && fullYear));
+      wholeOf(which, account, scope) !== null && !(counts === 'year' ? over : counts === 'soFar' && fullYear);
     const same = counts !== 'soFar' || known.every(side.covers);
-    if (same && !sides.hasWholes(which)) return { shown, compared: shown, apart };
+    if (same && !sides.hasWholes(which)) return { shown, compared: shown, apart, tells: side.tells };
     const both = known.filter(side.covers);
     const kept = (at: number, periodsOf: Need | null): Need => {
       const need = periodsOf ?? needs.all[at]!;
@@ -183,6 +183,7 @@ export function figuresOf(needs: Needs, sides: ColumnSides, span: ShownSpan) {
         needs.of(`${key} right ${which}`, () => kept(shown[1], same ? null : of(side, both))),
       ],
       apart,
+      tells: side.tells,
     };
   };
   return {

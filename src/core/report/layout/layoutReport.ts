@@ -266,7 +266,9 @@ export function layoutReport(input: LayoutInput): LayoutReport {
       let figures = of.get(scope);
       if (!figures) of.set(scope, (figures = figuresAt(r, scope, detail !== null)));
       const { pair } = made;
-      const apart = pair && row.members.length > 0 && row.members.every((a) => pair.apart(a, scope));
+      const apart =
+        pair &&
+        (!pair.tells(scope) || (row.members.length > 0 && row.members.every((a) => pair.apart(a, scope))));
       return apart ? null : made.cell(figures);
     });
   };
@@ -288,16 +290,12 @@ export function layoutReport(input: LayoutInput): LayoutReport {
   for (const r of shown) {
     const row = rows[r]!;
     placeOf.set(r, out.length);
-    out.push(
-      lazyRow(
-        row,
-        () => cellsOf(r, null),
-        placeOf,
-        flags[r]!,
-        set.unitOf?.(row) ?? undefined,
-        () => partlyKeys(columns, filled[r]!, needs.all.length, placeOfScope),
-      ),
-    );
+    const maker = {
+      cells: () => cellsOf(r, null),
+      placeOf,
+      apart: () => partlyKeys(columns, filled[r]!, needs.all.length, placeOfScope),
+    };
+    out.push(lazyRow(row, maker, flags[r]!, set.unitOf?.(row) ?? undefined));
     if (row.kind === 'line')
       for (const scope of beneath)
         out.push(detailRow(row, scope, words.scope(scope), () => cellsOf(r, { scope })));

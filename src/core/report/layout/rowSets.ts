@@ -1,16 +1,43 @@
 import { isProfitAndLoss, type Account, type Layout } from '@/core/model';
 import { cashSet } from './cashSet';
 import { unitsOf } from './quantities';
-import { layoutRows } from './rows';
+import { layoutRows, type PlainRow } from './rows';
 import type { RowSet } from './rowSet';
 import { unitSet } from './unitSet';
 
-const ofAccounts = (fits: (account: Account) => boolean): RowSet => ({
-  accounts: ({ book }) => book.accounts.filter(fits),
-  rows: layoutRows,
-  rollOf: (a) => (isProfitAndLoss(a.kind) ? 'sum' : 'last'),
-  units: (ground, { comparison }) => unitsOf(ground, comparison),
-});
+/** Accounts and rows of a book stay while it does: another month looks at the same ones. */
+function ofAccounts(fits: (account: Account) => boolean): RowSet {
+  const chosen = new WeakMap<readonly Account[], readonly Account[]>();
+  const made = new WeakMap<
+    readonly Account[],
+    { readonly of: Layout['rows']; readonly rows: readonly PlainRow[] }
+  >();
+  return {
+    accounts({ book: { accounts } }) {
+      let own = chosen.get(accounts);
+      if (!own) chosen.set(accounts, (own = accounts.filter(fits)));
+      return own;
+    },
+    rows(rows, accounts, sizeOf) {
+      if (sizeOf) return layoutRows(rows, accounts, sizeOf);
+      const kept = made.get(accounts);
+      if (kept && sameRows(kept.of, rows)) return kept.rows;
+      const own = layoutRows(rows, accounts);
+      made.set(accounts, { of: rows, rows: own });
+      return own;
+    },
+    rollOf: (a) => (isProfitAndLoss(a.kind) ? 'sum' : 'last'),
+    units: (ground, { comparison }) => unitsOf(ground, comparison),
+  };
+}
+
+/** Whether two say the same rows, whatever is filtered out of them later. */
+const sameRows = (a: Layout['rows'], b: Layout['rows']): boolean =>
+  a === b ||
+  (a.set === b.set &&
+    a.detail === b.detail &&
+    a.order === b.order &&
+    (a.own === b.own || a.own.length + b.own.length === 0));
 
 const SETS: Readonly<Record<Layout['rows']['set'], RowSet>> = {
   profitAndLoss: ofAccounts((a) => isProfitAndLoss(a.kind)),

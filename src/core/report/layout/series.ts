@@ -22,7 +22,17 @@ export type Remembered = Side & {
 export function remembered(side: Side, first: PeriodIndex, last: PeriodIndex): Remembered {
   const width = last - first + 1;
   const made = new Map<Scope, Map<AccountId, Float64Array>>();
+  // Whoever asks for one figure of an account asks for the others next.
+  let lastAccount: Account | null = null;
+  let lastScope: Scope = 'all';
+  let lastMonths: Float64Array = new Float64Array(0);
   const monthsOf = (account: Account, scope: Scope): Float64Array => {
+    if (account === lastAccount && scope === lastScope) return lastMonths;
+    lastAccount = account;
+    lastScope = scope;
+    return (lastMonths = findMonths(account, scope));
+  };
+  const findMonths = (account: Account, scope: Scope): Float64Array => {
     let byAccount = made.get(scope);
     if (!byAccount) made.set(scope, (byAccount = new Map()));
     let months = byAccount.get(account.id);

@@ -96,57 +96,92 @@ function hasLines(rows: readonly PlainRow[], there: ReadonlySet<number>, from: n
   return rows[from + 1]?.kind === 'section' || rows[from + 1]?.kind === 'blank';
 }
 
+/** What a row asks for when someone looks at it. */
+export type RowMaker = {
+  readonly cells: () => ReportCell[];
+  /** Where the rows of the report stand by now. */
+  readonly placeOf: ReadonlyMap<number, number>;
+  readonly apart: () => string[];
+};
+
 /** A row whose cells are made when they are first asked for: a thousand rows cost what is seen of them. */
-export function lazyRow(
-  row: PlainRow,
-  cells: () => ReportCell[],
-  placeOf: ReadonlyMap<number, number>,
-  flagged: boolean,
-  unit: ReportRow['unit'],
-  apart: () => string[],
-): ReportRow {
-  let made: ReportCell[] | null = null;
-  const terms = () =>
-    row.terms.every((t) => placeOf.has(t.row))
-      ? row.terms.map((t) => ({ row: placeOf.get(t.row)!, sign: t.sign }))
+class LazyRow implements ReportRow {
+  readonly kind: ReportRow['kind'];
+  readonly key: string;
+  readonly account: ReportRow['account'];
+  readonly code: string;
+  readonly label: string;
+  readonly lastOf: boolean;
+  readonly effect: 1 | 0 | -1;
+  readonly own: number | null;
+  private made: ReportCell[] | null = null;
+
+  constructor(
+    private readonly row: PlainRow,
+    private readonly maker: RowMaker,
+    readonly flagged: boolean,
+    readonly unit: ReportRow['unit'],
+  ) {
+    this.kind = row.kind;
+    this.key = row.key;
+    this.account = row.account;
+    this.code = row.code;
+    this.label = row.label;
+    this.lastOf = row.roll === 'last';
+    this.effect = row.effect;
+    this.own = row.own;
+  }
+
+  get cells(): readonly ReportCell[] {
+    return (this.made ??= this.maker.cells());
+  }
+
+  /** None where one of them is out of sight: a formula over the rest would be wrong. */
+  get terms(): ReportRow['terms'] {
+    const { placeOf } = this.maker;
+    return this.row.terms.every((t) => placeOf.has(t.row))
+      ? this.row.terms.map((t) => ({ row: placeOf.get(t.row)!, sign: t.sign }))
       : [];
-  return {
-    kind: row.kind,
-    key: row.key,
-    account: row.account,
-    code: row.code,
-    label: row.label,
-    get cells() {
-      return (made ??= cells());
-    },
-    get terms() {
-      return terms();
-    },
-    lastOf: row.roll === 'last',
-    get apart() {
-      return row.terms.length > 0 ? apart() : [];
-    },
-    flagged,
-    effect: row.effect,
-    ...(unit ? { unit } : {}),
-    own: row.own,
-  };
+  }
+
+  get apart(): readonly string[] {
+    return this.row.terms.length > 0 ? this.maker.apart() : [];
+  }
 }
 
-export function detailRow(row: PlainRow, scope: Scope, label: string, cells: () => ReportCell[]): ReportRow {
-  let made: ReportCell[] | null = null;
-  return {
-    kind: 'detail',
-    key: `${row.key} ${scope ?? ''}`,
-    account: row.account,
-    code: '',
-    label,
-    get cells() {
-      return (made ??= cells());
-    },
-    terms: [],
-    flagged: false,
-    effect: row.effect,
-    scope,
-  };
+export const lazyRow = (
+  row: PlainRow,
+  maker: RowMaker,
+  flagged: boolean,
+  unit: ReportRow['unit'],
+): ReportRow => new LazyRow(row, maker, flagged, unit);
+
+/** A detail of a row: the same of one value of the axis. It counts in no total. */
+class DetailRow implements ReportRow {
+  readonly kind = 'detail';
+  readonly code = '';
+  readonly terms = [];
+  readonly flagged = false;
+  readonly key: string;
+  readonly account: ReportRow['account'];
+  readonly effect: 1 | 0 | -1;
+  private made: ReportCell[] | null = null;
+
+  constructor(
+    row: PlainRow,
+    readonly scope: Scope,
+    readonly label: string,
+    private readonly make: () => ReportCell[],
+  ) {
+    this.key = `${row.key} ${scope ?? ''}`;
+    this.account = row.account;
+    this.effect = row.effect;
+  }
+
+  get cells(): readonly ReportCell[] {
+    return (this.made ??= this.make());
+  }
 }
+
+export const detailRow = (row: PlainRow, scope: Scope, label: string, make: () => ReportCell[]): ReportRow =>
+  new DetailRow(row, scope, label, make);

@@ -182,7 +182,7 @@ function reclassifiedSide(ways: Ways, comparison: Comparison | null): Side {
   };
 }
 
-function lastYearSide({ ground: { calendar } }: Ways, actual: Side): Side {
+function lastYearSide({ ground: { calendar, balances } }: Ways, actual: Side): Side {
   const before = (d: DayNumber): DayNumber => {
     const text = fromDayNumber(d);
     const earlier = `${Number(text.slice(0, 4)) - 1}${text.slice(4)}`;
@@ -195,7 +195,11 @@ function lastYearSide({ ground: { calendar } }: Ways, actual: Side): Side {
     },
     whole: nothing,
     tells: always,
-    covers: (p) => yearsBefore(calendar, p) !== null,
+    // A month of which last year tells nothing makes no difference.
+    covers: (p) => {
+      const q = yearsBefore(calendar, p);
+      return q !== null && balances.has(q);
+    },
     days: (account, scope, days) =>
       actual.days(account, scope, { ...days, first: before(days.first), last: before(days.last) }),
   };

@@ -55,23 +55,27 @@ export function ColumnHead({
   readonly units: readonly string[];
   /** The range on the ruler, as a column's own periods. */
   readonly range: LayoutSpan | null;
-  readonly onColumns: (columns: LayoutColumn[]) => void;
+  /** `moved`: columns came, went, or stand elsewhere. */
+  readonly onColumns: (columns: LayoutColumn[], moved: boolean) => void;
 }) {
   const place = column.place!;
   const spec = layout.columns[place]!;
   const { columns } = layout;
   const put = (change: Partial<LayoutColumn>) =>
-    onColumns(columns.map((c, i) => (i === place ? { ...c, ...change } : c)));
+    onColumns(
+      columns.map((c, i) => (i === place ? { ...c, ...change } : c)),
+      change.hidden === true,
+    );
   const move = (by: number) => {
     const next = [...columns];
     const [moved] = next.splice(place, 1);
     next.splice(place + by, 0, moved!);
-    onColumns(next);
+    onColumns(next, true);
   };
   const insert = (at: number) => {
     const next = [...columns];
     next.splice(at, 0, { ...spec, hidden: false });
-    onColumns(next);
+    onColumns(next, true);
   };
   const shown = columns.filter((c) => !c.hidden).length;
   const value = spanValue(spec.span);
@@ -155,7 +159,12 @@ export function ColumnHead({
           </Button>
           <Button
             disabled={columns.length === 1 || shown === 1}
-            onClick={() => onColumns(columns.filter((_, i) => i !== place))}
+            onClick={() =>
+              onColumns(
+                columns.filter((_, i) => i !== place),
+                true,
+              )
+            }
           >
             Take away
           </Button>

@@ -12,12 +12,15 @@ import type { MonthFacts } from '@/store/monthFacts';
 /** The way from the budgeted net profit to the actual one, or the year's to its outlook, by the lines that moved it most. */
 export function Bridge({
   facts: { table, net },
+  against,
   block,
   money,
   accounts,
   label,
 }: {
   readonly facts: MonthFacts;
+  /** What it begins with: the budget, or what stands in its place. */
+  readonly against: string;
   readonly block: 'month' | 'toDate' | 'year';
   readonly money: MoneyFormat;
   readonly accounts: readonly Account[];
@@ -39,7 +42,7 @@ export function Bridge({
       text: `${money.signed(value)} ${value >= 0 ? 'F' : 'U'}`,
     });
     return [
-      { label: 'Budget', value: bridge.budget, kind: 'budget', text: money.text(bridge.budget) },
+      { label: against, value: bridge.budget, kind: 'budget', text: money.text(bridge.budget) },
       ...bridge.parts.map((p) => step(p.label, p.effect)),
       ...(bridge.others !== 0 ? [step('All others', bridge.others)] : []),
       {
@@ -49,12 +52,12 @@ export function Bridge({
         text: money.text(bridge.actual),
       },
     ];
-  }, [table, net, block, accounts, money]);
+  }, [table, net, block, accounts, money, against]);
   const words = block === 'month' ? label : (table.columns.find((c) => c.block === block)?.group ?? '');
   return steps.length === 0 ? null : (
     <Waterfall
       steps={steps}
-      label={`From budgeted net profit to ${block === 'year' ? 'its outlook' : 'the actual one'}, ${words}`}
+      label={`Net profit, from ${against.toLowerCase()} to ${block === 'year' ? 'outlook' : 'actual'}, ${words}`}
       fileName={`Net profit ${words}`}
     />
   );

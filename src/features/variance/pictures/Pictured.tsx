@@ -6,6 +6,7 @@ import type { Ground } from '@/core/ground';
 import { unitOf } from '@/core/money';
 import type { Compared } from '@/core/report';
 import type { MoneyFormat } from '@/store/format';
+import { nameOfAgainst } from '@/store/layoutWords';
 import type { MonthFacts } from '@/store/monthFacts';
 import { Bridge } from './Bridge';
 
@@ -51,6 +52,7 @@ export function Pictured({
       return (
         <Bridge
           facts={facts}
+          against={nameOfAgainst(of.compared, 'first')}
           block={kind}
           money={of.money}
           accounts={of.ground.book.accounts}
