@@ -139,7 +139,10 @@ test('a wrong entry stands where it belongs until the next intake has it right',
 
   // The corrected ledger takes the place of the first; nothing is counted twice.
   await stage(page, 'Books');
-  await page.getByRole('radiogroup', { name: 'View' }).getByText(/^Sources/).click();
+  await page
+    .getByRole('radiogroup', { name: 'View' })
+    .getByText(/^Sources/)
+    .click();
   await page.getByRole('button', { name: 'Take away…' }).click();
   await page.getByRole('button', { name: 'Take it away' }).click();
   await takeIn(page, { name: 'january-corrected.csv', text: ledger('6200,Rent') });

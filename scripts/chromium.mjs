@@ -7,6 +7,21 @@ const PLACES = [process.env.CHROMIUM, SHELL, '/usr/bin/chromium', '/usr/bin/chro
   Boolean,
 );
 
+/** Installs what reads PDFs in the tests (pdftotext), where it may and it is missing. */
+export function poppler() {
+  if (spawnSync('which', ['pdftotext']).status === 0) return;
+  const root = process.getuid?.() === 0;
+  if (!root || spawnSync('which', ['apt-get']).status !== 0) {
+    say(
+      '✗ pdftotext is missing: install it (on Debian: sudo apt-get install poppler-utils), and run npm test again.',
+    );
+    process.exit(1);
+  }
+  const env = { DEBIAN_FRONTEND: 'noninteractive' };
+  step('package lists', 'apt-get', ['update', '-qq'], 120, env);
+  step('Poppler', 'apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'poppler-utils'], 300, env);
+}
+
 /**
  * Where Debian's Chromium is; installs it by apt-get when it may, and says what to do when it may not.
  * The build without windows is preferred: it starts and draws faster, and nothing here needs a window.

@@ -17,10 +17,7 @@ for (const colorScheme of ['light', 'dark']) {
   await page.waitForTimeout(800);
   if (!dark) {
     await shot(page, 'ledger');
-    for (const [view, name] of [
-      [/^Accounts/, 'accounts'],
-      ['Feed', 'feed'],
-    ]) {
+    for (const [view, name] of [[/^Accounts/, 'accounts']]) {
       await page.getByRole('radiogroup', { name: 'View' }).getByText(view).click();
       await page.waitForTimeout(700);
       await shot(page, name);
@@ -46,7 +43,6 @@ for (const colorScheme of ['light', 'dark']) {
     }
   await page.getByRole('button', { name: 'New budget' }).click();
   await page.waitForTimeout(300);
-  if (!dark) await shot(page, 'start-budget');
   await page.getByRole('button', { name: 'Back to the worksheet' }).click();
   await stage(page, 'Cash');
   await page.waitForTimeout(600);
@@ -68,6 +64,17 @@ for (const colorScheme of ['light', 'dark']) {
   await page.getByRole('button', { name: 'Repair and refit jobs', exact: true }).first().click();
   await page.waitForTimeout(300);
   await shot(page, dark ? 'variance-dark' : 'variance');
+  if (!dark) {
+    await page.getByRole('button', { name: /^Layout:/ }).click();
+    await page.getByRole('option', { name: 'Weekly' }).click();
+    await page.keyboard.press('Escape');
+    await page.getByLabel('Picture', { exact: true }).selectOption('lines');
+    await page.waitForTimeout(1200);
+    await shot(page, 'weekly');
+    await page.getByRole('link', { name: 'Tellan' }).click();
+    await page.waitForTimeout(1200);
+    await shot(page, 'front');
+  }
   if (!dark) {
     await page.getByRole('button', { name: /^Book:/ }).click();
     await page.getByRole('menuitem', { name: 'New book…' }).click();

@@ -1,4 +1,4 @@
-import { chromium } from './chromium.mjs';
+import { chromium, poppler } from './chromium.mjs';
 import { build, install, say, step } from './run.mjs';
 
 /* Everything that must hold before a change lands. The bounds in time only end what hangs: some four times
@@ -8,6 +8,7 @@ const bin = (name) => `node_modules/.bin/${name}`;
 const from = Date.now();
 install();
 const browser = chromium();
+poppler();
 step('formatting', 'npm', ['run', '--silent', 'format:check'], 180);
 step('lint', 'npm', ['run', '--silent', 'lint'], 900);
 step('types', 'npm', ['run', '--silent', 'types'], 480);

@@ -6,10 +6,16 @@ import { compile } from './compile.mjs';
 const out = compile(['src/core', 'src/demo']);
 const { demoFiles } = await import(join(out, 'src/demo/files.js'));
 const { demoBookFile } = await import(join(out, 'src/demo/demoBook.js'));
-const { bookFileJsonSchema } = await import(join(out, 'src/core/exchange/bookSchema.js'));
+const { bookFileJsonSchema, layoutFileJsonSchema } = await import(
+  join(out, 'src/core/exchange/bookSchema.js')
+);
 
 mkdirSync('public/demo', { recursive: true });
 mkdirSync('public/schema', { recursive: true });
 writeFileSync('public/demo/pellow-creek.tellan.json', await demoBookFile());
 for (const { name, text } of demoFiles()) writeFileSync(`public/demo/${name}`, text);
-writeFileSync('public/schema/tellan-book.schema.json', `${JSON.stringify(bookFileJsonSchema(), null, 2)}\n`);
+for (const [name, schema] of [
+  ['book', bookFileJsonSchema()],
+  ['layout', layoutFileJsonSchema()],
+])
+  writeFileSync(`public/schema/tellan-${name}.schema.json`, `${JSON.stringify(schema, null, 2)}\n`);

@@ -26,7 +26,11 @@ export type LayoutFile = z.infer<typeof layoutFileSchema>;
 export type LayoutIssue =
   | { readonly code: 'notJson' | 'notALayout' | 'newerVersion' }
   | { readonly code: 'invalid'; readonly path: string; readonly message: string }
-  | { readonly code: 'noSuchAccount' | 'noSuchSegments' | 'noSuchBudget'; readonly layout: string; readonly name: string };
+  | {
+      readonly code: 'noSuchAccount' | 'noSuchSegments' | 'noSuchBudget';
+      readonly layout: string;
+      readonly name: string;
+    };
 
 export type ReadLayouts = { readonly layouts: readonly Layout[]; readonly issues: readonly LayoutIssue[] };
 

@@ -10,7 +10,18 @@ import {
   type LayoutWords,
   type ReportTable,
 } from '@/core/report';
-import { account, blockOf, bookWith, budgetOf, byMonth, calendar, line, pct, sourceOf, unphased } from './build';
+import {
+  account,
+  blockOf,
+  bookWith,
+  budgetOf,
+  byMonth,
+  calendar,
+  line,
+  pct,
+  sourceOf,
+  unphased,
+} from './build';
 
 type Side = (account: Account, period: PeriodIndex) => Minor | null;
 
@@ -117,4 +128,3 @@ export function varianceTableOf({
   const { table } = reportOf(ground, layout ?? standard, month, null, words);
   return { ...table, rows: table.rows.filter((r) => r.account !== 'keeper') };
 }
-

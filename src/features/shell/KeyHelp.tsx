@@ -14,6 +14,14 @@ const KEYS: readonly (readonly [title: string, keys: readonly (readonly [string,
     ],
   ],
   [
+    'The variance report',
+    [
+      ['Arrows', 'Move; up from the first row into the heads, where Enter changes a column'],
+      ['Enter', 'To the explanation of the line'],
+      ['] and [', 'The next flagged line that waits for a word, the one before'],
+    ],
+  ],
+  [
     'The worksheet',
     [
       ['Arrows', 'Move; with Shift, select a range'],

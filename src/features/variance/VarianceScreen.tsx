@@ -42,6 +42,8 @@ const FILTERS: readonly { readonly value: Layout['filter']; readonly label: stri
   { value: 'silent', label: 'Lines with nothing' },
 ];
 
+const REST_MS = 60;
+
 /** A report of actuals and what they are compared with, for the month chosen on the ruler, as a layout says. */
 export function VarianceScreen() {
   const ground = useOpenGround();
@@ -71,6 +73,15 @@ export function VarianceScreen() {
     () => (month === null ? null : lookAt(ground, layout, month, comparedId)),
     [ground, layout, month, comparedId],
   );
+  useEffect(() => {
+    if (month === null) return;
+    // The months beside it are made ready while nobody waits.
+    const timer = setTimeout(() => {
+      for (const beside of [month - 1, month + 1])
+        if (balances.has(beside)) lookAt(ground, layout, beside, comparedId);
+    }, REST_MS);
+    return () => clearTimeout(timer);
+  }, [ground, layout, month, comparedId, balances]);
   const units = useMemo(
     () => (look ? unitsOf(ground, look.compared.comparison).map((u) => u.name) : []),
     [ground, look],

@@ -12,8 +12,30 @@ export type Look = {
   readonly facts: MonthFacts;
 };
 
-/** The layout's report of a month; `chosen` is compared with before what the layout names. */
+const MOST_LOOKS = 6;
+const looks = new WeakMap<Ground, Map<string, { readonly layout: Layout; readonly look: Look }>>();
+
+/**
+ * The layout's report of a month; `chosen` is compared with before what the layout names. The last few of a state of the
+ * book are remembered, so that the months beside the one looked at can be made ready.
+ */
 export function lookAt(ground: Ground, layout: Layout, month: PeriodIndex, chosen: string | null): Look {
+  let own = looks.get(ground);
+  if (!own) looks.set(ground, (own = new Map()));
+  const key = `${layout.id} ${month} ${chosen ?? ''}`;
+  const there = own.get(key);
+  if (there?.layout === layout) return there.look;
+  const look = makeLook(ground, layout, month, chosen);
+  own.delete(key);
+  own.set(key, { layout, look });
+  for (const old of own.keys()) {
+    if (own.size <= MOST_LOOKS) break;
+    own.delete(old);
+  }
+  return look;
+}
+
+function makeLook(ground: Ground, layout: Layout, month: PeriodIndex, chosen: string | null): Look {
   const compared = comparedWith(ground, month, layout, chosen);
   const words = layoutWords(ground, layout, month, compared);
   return {

@@ -1,10 +1,13 @@
 import { useState } from 'react';
-import { NativeSelect } from '@mantine/core';
+import { Button, NativeSelect } from '@mantine/core';
 import type { Minor } from '@/core/money';
 import type { Account, VarianceNote } from '@/core/model';
 import { cellOf, type ReportRow, type ReportTable } from '@/core/report';
 import type { MoneyFormat } from '@/store/format';
 import classes from '../Variance.module.css';
+
+/** So many are listed at a time. */
+const LISTED = 40;
 
 /** The lines that ask for a word this month, by who looks after them, and which have one. */
 export function FlaggedList({
@@ -23,6 +26,7 @@ export function FlaggedList({
   readonly onRow: (key: string) => void;
 }) {
   const [keeper, setKeeper] = useState('');
+  const [listed, setListed] = useState(LISTED);
   if (rows.length === 0) return <p className="faded">No line is flagged this month.</p>;
   const keeperOf = new Map(accounts.map((a) => [a.id, a.keeper]));
   const keepers = [...new Set(rows.map((r) => keeperOf.get(r.account!) ?? ''))].filter(Boolean);
@@ -46,7 +50,7 @@ export function FlaggedList({
         {done} of {shown.length} explained
       </div>
       <ul className={classes.flagged}>
-        {shown.map((r) => (
+        {shown.slice(0, listed).map((r) => (
           <li key={r.key}>
             <button type="button" className={classes.nameButton} onClick={() => onRow(r.key)}>
               {r.label}
@@ -58,6 +62,11 @@ export function FlaggedList({
           </li>
         ))}
       </ul>
+      {shown.length > listed && (
+        <Button mt={6} onClick={() => setListed(listed + 10 * LISTED)}>
+          {shown.length - listed} more
+        </Button>
+      )}
       <p className="faded" style={{ fontSize: 12 }}>
         In the report, <kbd>]</kbd> and <kbd>[</kbd> go to the next and the one before, Enter to its
         explanation.

@@ -173,7 +173,7 @@ function Entries({
   readonly readOnly: boolean;
 }) {
   const { book, calendar, blocks } = ground;
-  const axis = scope === 'all' ? null : (book.axes.find((a) => a.id === layout.segments.axis) ?? null);
+  const axis = scope === 'all' ? null : layoutAxis(book, layout.segments);
   const view = useMemo(
     () =>
       axis

@@ -1,7 +1,7 @@
 import { minor, percent } from '@/core/money';
-import { SHIPPED } from '@/core/report';
-import { account, bookWith, budgetOf, periodIds, siteAxis } from '../test/build';
-import { applyCommand, openBook, type Book, type Command, type Layout } from '.';
+import { SHIPPED } from '.';
+import { account, bookWith, budgetOf, periodIds, siteAxis } from '@/core/test/build';
+import { applyCommand, openBook, type Book, type Command, type Layout } from '@/core/model';
 
 const own: Layout = {
   ...SHIPPED[0]!,

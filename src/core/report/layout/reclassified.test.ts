@@ -13,7 +13,7 @@ import {
 } from '@/core/test/build';
 import { reportOf, STANDARD } from '@/core/test/variance';
 import { cellOf } from '@/core/report';
-import { actualsOf, makeGround, reclassifiedOf } from '.';
+import { actualsOf, makeGround, reclassifiedOf } from '@/core/ground';
 
 const ids = periodIds(2026);
 const first = calendar.firstOfYear(2026);
