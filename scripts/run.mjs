@@ -30,6 +30,35 @@ export function step(name, command, args, seconds, env = {}) {
   say(`✓ ${name}, ${took} s`);
 }
 
+/**
+ * Runs a command beside others, its words kept until it ends; the promise is kept when it succeeds, and this process ends when
+ * it fails or takes longer than its bound of seconds.
+ */
+export function beside(name, command, args, seconds) {
+  const from = Date.now();
+  return new Promise((resolve) => {
+    const child = spawn(command, args, { stdio: ['ignore', 'pipe', 'pipe'] });
+    let words = '';
+    const fail = (why) => {
+      say(`\n— ${name}\n${words}✗ ${name}: ${why}`);
+      process.exit(1);
+    };
+    const timer = setTimeout(() => {
+      child.kill('SIGKILL');
+      fail(`not done after ${seconds} s`);
+    }, seconds * 1000);
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (text) => (words += text));
+    child.on('error', (error) => fail(error.message));
+    child.on('close', (code) => {
+      clearTimeout(timer);
+      const took = ((Date.now() - from) / 1000).toFixed(1);
+      if (code !== 0) fail(`failed after ${took} s`);
+      say(`\n— ${name}\n${words}✓ ${name}, ${took} s`);
+      resolve();
+    });
+  });
+}
+
 /** A fingerprint of files and folders, by content. */
 export function fingerprint(paths) {
   const hash = createHash('sha256');
