@@ -49,6 +49,11 @@ test('who was there a year before and is not now; who came to much more', () => 
   expect(facts[1]).toMatchObject({ now: 180, then: 100 });
 });
 
+test('who is new is told as well as who is gone', () =>
+  expect(
+    byName([...BEFORE, ['2026-01-12', 'Grid', 100], ['2026-01-13', 'Sun Co', 500]], 200).map((f) => f.of),
+  ).toEqual(['new', 'missing']));
+
 test('names that never come again tell nothing', () =>
   expect(byName([...BEFORE, ['2026-01-12', 'Walk-in 731', 180]], -220)).toEqual([]));
 

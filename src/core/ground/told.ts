@@ -27,6 +27,8 @@ export type Told =
       readonly then: Minor;
       readonly entries: readonly Entry[];
     }
+  /** Someone is there now who was not a year before. */
+  | { readonly of: 'new'; readonly name: string; readonly now: Minor; readonly entries: readonly Entry[] }
   /** Entries dated just after the month's end, which may belong to it. */
   | { readonly of: 'late'; readonly amount: Minor; readonly entries: readonly Entry[] }
   /** Entries of one counterparty and amount twice in the month. */
@@ -105,6 +107,12 @@ export function toldOf(
         fact: { of: 'party', name, now: sumOf(there), then: amount, entries: there },
         weight: Math.abs(change),
       });
+  }
+
+  for (const [name, entries] of nows) {
+    const amount = sumOf(entries);
+    if (name !== '' && !thens.has(name) && comeAgain > 0 && Math.abs(amount) >= worth)
+      told.push({ fact: { of: 'new', name, now: amount, entries }, weight: Math.abs(amount) });
   }
 
   const seen = new Map<string, Entry>();

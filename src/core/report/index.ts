@@ -32,7 +32,33 @@ export {
   type PeriodGroup,
 } from './budgetReport';
 export { usedPerMille } from './used';
-export * from './layout';
+export {
+  accountsOfRow,
+  asOwnRows,
+  type Compared,
+  comparedWith,
+  comparesWith,
+  daysIn,
+  flagOf,
+  layoutAxis,
+  type LayoutInput,
+  layoutReport,
+  type LayoutReport,
+  layoutRows,
+  layoutsOf,
+  type LayoutWords,
+  perUnit,
+  type PlainRow,
+  sameName,
+  type Scope,
+  scopesOf,
+  SHIPPED,
+  shippedLayout,
+  type ShownSpan,
+  spansOf,
+  type UnitSeries,
+  unitsOf,
+} from './layout';
 export { ledgerReport, trialReport, type LedgerReportInput } from './ledgerReport';
 export { figureRows, resultOf } from './result';
 export { cashReport, SECTION_OF, SOURCE_NAMES, type CashReportInput } from './cashReport';

@@ -25,6 +25,8 @@ function sentence(told: Told, money: MoneyFormat, month: string): string {
       return `${told.name} came to ${money.text(told.now)}, a year before to ${money.text(told.then)}.`;
     case 'missing':
       return `${told.name} came to ${money.text(told.then)} a year before, and to nothing now.`;
+    case 'new':
+      return `${told.name} came to ${money.text(told.now)}, and to nothing a year before.`;
     case 'late': {
       const [first, last] = [told.entries[0]!, told.entries.at(-1)!];
       return `${size(told.amount)} is dated just after the month’s end (${dayText(first.day)}${last.day === first.day ? '' : ` – ${dayText(last.day)}`}).`;
