@@ -2,6 +2,7 @@ import { viewOfSegments, type View } from '@/core/ledger';
 import type { PeriodIndex } from '@/core/calendar';
 import type { Axis, Budget, SegmentId } from '@/core/model';
 import { coversPeriod } from '@/core/plan';
+import { actualsOf, type Actuals } from './actuals';
 import { segmentLedgers, type Ground } from './ground';
 
 /** A budget and those of its segments that are compared. */
@@ -120,6 +121,12 @@ function togetherOf(ground: Ground, axis: Axis, there: readonly Budget[]): Compa
     covers: covers!,
   };
 }
+
+/** The ledgers that a comparison's actuals add up; of no comparison the company's. */
+export const actualsIn = (ground: Ground, comparison: Comparison | null): readonly Actuals[] =>
+  comparison === null || comparison.company || comparison.axis === null
+    ? [actualsOf(ground, null, 'all')]
+    : comparison.segments.map((s) => actualsOf(ground, comparison.axis!.id, s));
 
 /** The entries that a comparison's actuals are made of. */
 export const entriesView = (ground: Ground, { axis, segments, company }: Comparison): View =>

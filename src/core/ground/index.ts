@@ -5,6 +5,7 @@ export { createMemory, type Memory } from './memory';
 export { reckoned, reckonedAs, type Reckoned } from './reckoned';
 export { outlookAt, outlookMonths, plannedAt } from './outlook';
 export {
+  actualsIn,
   comparisonFor,
   comparisonsAt,
   entriesView,

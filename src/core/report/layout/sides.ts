@@ -1,6 +1,7 @@
 import { fromDayNumber, toDayNumber, yearsBefore, type DayNumber, type PeriodIndex } from '@/core/calendar';
 import { ZERO, sumBlank, type Minor } from '@/core/money';
 import {
+  actualsIn,
   actualsOf,
   comparisonFor,
   entriesView,
@@ -122,10 +123,7 @@ type Ways = {
 
 /** The ledgers that a scope adds up. */
 function ledgersOf({ ground, axis }: Ways, comparison: Comparison | null) {
-  const all =
-    comparison === null || comparison.company || comparison.axis === null
-      ? [actualsOf(ground, null, 'all')]
-      : comparison.segments.map((s) => actualsOf(ground, comparison.axis!.id, s));
+  const all = actualsIn(ground, comparison);
   const made = new Map<SegmentId, readonly ReturnType<typeof actualsOf>[]>();
   return (scope: Scope) => {
     if (scope === 'all' || axis === null) return all;

@@ -8,7 +8,7 @@ import { LIMITS, type Account, type ExplanationPart, type VarianceNote } from '@
 import { entriesOf } from '@/core/ledger';
 import { cellOf, type ReportRow, type ReportTable } from '@/core/report';
 import { explain } from '@/core/variance';
-import { actualsOf, type Ground } from '@/core/ground';
+import type { Ground } from '@/core/ground';
 import { MoneyInput } from '@/components/MoneyInput';
 import { explainVariance } from '@/store/actions';
 import { dayText, moneyFormat, type MoneyFormat } from '@/store/format';
@@ -41,6 +41,7 @@ export function ExplainForm({
   ground,
   account: { id: account, ...rest },
   month,
+  moved,
   row,
   table,
   against,
@@ -49,6 +50,8 @@ export function ExplainForm({
   readonly ground: Ground;
   readonly account: Account;
   readonly month: PeriodIndex;
+  /** What of its actual stands elsewhere in the ledger, or came from elsewhere. */
+  readonly moved: Minor | null;
   /** The account's row in a report of the month. */
   readonly row: ReportRow;
   readonly table: ReportTable;
@@ -63,7 +66,6 @@ export function ExplainForm({
   const own: Account = { id: account, ...rest };
   const at = (key: string) => cellOf(table, row, key) as Minor | null;
   const wrong = wrongOf(ground, account, month);
-  const moved = actualsOf(ground, null, 'all').moved(own, month);
   const compared = at('monthDiff');
   // What is explained is the ledger's own difference: that wrong entries are shown elsewhere explains a part of it.
   const difference = compared === null ? null : minor(compared - (moved ?? 0));

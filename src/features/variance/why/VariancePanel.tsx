@@ -15,7 +15,7 @@ import {
   type Scope,
 } from '@/core/report';
 import { EntriesPanel } from '@/components/EntriesPanel';
-import { actualsOf, entriesView, type Ground } from '@/core/ground';
+import { actualsIn, actualsOf, entriesView, type Ground } from '@/core/ground';
 import { dayText, moneyFormat, percentText } from '@/store/format';
 import { comparisonName } from '@/store/layoutWords';
 import { ExplainForm } from './ExplainForm';
@@ -90,6 +90,7 @@ export function VariancePanel({
               ground={ground}
               account={account}
               month={month}
+              moved={sumBlank(actualsIn(ground, comparison).map((a) => a.moved(account, month)))}
               row={row}
               table={everything}
               against={only?.id ?? null}
@@ -191,11 +192,7 @@ function Entries({
   }, [blocks, calendar, account.id, range, days, view]);
   const total = useMemo(() => {
     if (days || !isProfitAndLoss(account.kind)) return null;
-    const ledgers = axis
-      ? [actualsOf(ground, axis.id, scope)]
-      : comparison && !comparison.company && comparison.axis
-        ? comparison.segments.map((s) => actualsOf(ground, comparison.axis!.id, s))
-        : [actualsOf(ground, null, 'all')];
+    const ledgers = axis ? [actualsOf(ground, axis.id, scope)] : actualsIn(ground, comparison);
     return sumBlank(
       ledgers.flatMap((l) => periodsOf(calendar, range).map((p) => l.ledger(account, p.index))),
     );
