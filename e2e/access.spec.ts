@@ -61,7 +61,7 @@ for (const colorScheme of ['light', 'dark'] as const)
     await stage(page, 'Variance');
     await page.getByRole('button', { name: 'Repair and refit jobs', exact: true }).first().click();
     await look(page, 'variance');
-    await page.getByRole('button', { name: 'Oct 2026 Actual: change the column' }).click();
+    await page.getByRole('button', { name: 'Oct 2026 Actual: change the column', exact: true }).click();
     await expect(page.getByLabel('Shows', { exact: true })).toBeVisible();
     await look(page, 'a column’s head');
     await page.keyboard.press('Escape');
