@@ -12,9 +12,10 @@ import {
   type ReactNode,
 } from 'react';
 import type { Minor } from '@/core/money';
-import { moved, type Bounds, type Move, type Place } from '@/core/sheet';
+import { moved, type Bounds, type Place } from '@/core/sheet';
 import type { ReportCell, ReportColumn, ReportRow, ReportTable } from '@/core/report';
 import { NAME } from '../sheet/geometry';
+import { moveOf } from '../sheet/moveOf';
 import { useSight } from '../sheet/useSight';
 import { columnStarts, GAP, type FigureText } from './geometry';
 import { Sense } from './Sense';
@@ -41,16 +42,6 @@ export type ReportGridProps = {
   readonly onKey?: (e: KeyboardEvent) => boolean;
 };
 
-const MOVES: Record<string, Move> = {
-  ArrowUp: 'up',
-  ArrowDown: 'down',
-  ArrowLeft: 'left',
-  ArrowRight: 'right',
-  Home: 'rowStart',
-  End: 'rowEnd',
-  PageUp: 'pageUp',
-  PageDown: 'pageDown',
-};
 const HEAD_HEIGHT = 46;
 const isEnterable = (row: ReportRow | undefined): boolean =>
   row !== undefined && row.kind !== 'section' && row.kind !== 'blank';
@@ -105,8 +96,7 @@ export function ReportGrid(props: ReportGridProps) {
     if (e.target !== e.currentTarget || e.altKey) return;
     if (props.onKey?.(e)) return e.preventDefault();
     const ctrl = e.ctrlKey || e.metaKey;
-    const move: Move | undefined =
-      ctrl && e.key === 'Home' ? 'top' : ctrl && e.key === 'End' ? 'bottom' : MOVES[e.key];
+    const move = moveOf(e);
     if (move && !(ctrl && e.key.startsWith('Arrow'))) {
       e.preventDefault();
       if (!at) return go({ row, column: 0 });

@@ -25,6 +25,7 @@ import {
 } from '@/core/sheet';
 import type { Minor } from '@/core/money';
 import { CellEditor, type Leave } from './CellEditor';
+import { moveOf } from './moveOf';
 import { NAME, ROW, templateOf, widened, widthsFor } from './geometry';
 import { cellWords, RowName, SheetRowView, type CellFormat } from './SheetRowView';
 import type { LeadColumn, SheetColumn, SheetRow } from './types';
@@ -68,16 +69,6 @@ export type SheetProps = {
   readonly onRefused: () => void;
 };
 
-const MOVES: Record<string, Move> = {
-  ArrowUp: 'up',
-  ArrowDown: 'down',
-  ArrowLeft: 'left',
-  ArrowRight: 'right',
-  Home: 'rowStart',
-  End: 'rowEnd',
-  PageUp: 'pageUp',
-  PageDown: 'pageDown',
-};
 const LEAVES: Record<Leave, Move | null> = {
   down: 'down',
   up: 'up',
@@ -146,8 +137,7 @@ export function SheetView(props: SheetProps) {
     const ctrl = e.ctrlKey || e.metaKey;
     if (props.onKey?.(e)) return e.preventDefault();
     if (e.altKey) return;
-    const move: Move | undefined =
-      ctrl && e.key === 'Home' ? 'top' : ctrl && e.key === 'End' ? 'bottom' : MOVES[e.key];
+    const move = moveOf(e);
     if (move) {
       e.preventDefault();
       return onSelection(select(selection, move, bounds, e.shiftKey));

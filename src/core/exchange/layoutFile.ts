@@ -1,6 +1,6 @@
 import * as z from 'zod/mini';
 import { list, text } from '@/core/bounded';
-import { layoutSchema, LIMITS, type Book, type Layout, type RowItem } from '@/core/model';
+import { layoutSchema, LIMITS, sameName, type Book, type Layout, type RowItem } from '@/core/model';
 
 const named = z.strictObject({ code: text(LIMITS.accountCode), name: text(LIMITS.accountName) });
 
@@ -61,7 +61,6 @@ export function layoutFile(book: Book, layouts: readonly Layout[]): string {
   return `${JSON.stringify(file, null, 2)}\n`;
 }
 
-const same = (a: string, b: string): boolean => a.trim().toLowerCase() === b.trim().toLowerCase();
 const PLAIN: ReadonlySet<string> = new Set(['', 'inForce', 'lastYear', 'outlook']);
 
 /** Reads a file of layouts into a book: accounts by code, then by name; what the book has not is left out and told. */
@@ -88,12 +87,12 @@ export function readLayouts(content: string, book: Book): ReadLayouts {
     const said = file.accounts[id];
     if (!said) return null;
     const byCode = said.code === '' ? undefined : book.accounts.find((a) => a.code === said.code);
-    return (byCode ?? book.accounts.find((a) => same(a.name, said.name)))?.id ?? null;
+    return (byCode ?? book.accounts.find((a) => sameName(a.name, said.name)))?.id ?? null;
   };
   const againstOf = (layout: Layout, id: string): string => {
     if (PLAIN.has(id)) return id;
     const name = file.budgets[id];
-    const there = name === undefined ? undefined : book.budgets.find((b) => same(b.name, name));
+    const there = name === undefined ? undefined : book.budgets.find((b) => sameName(b.name, name));
     if (there) return there.id;
     issues.push({ code: 'noSuchBudget', layout: layout.name, name: name ?? id });
     return 'inForce';
@@ -102,14 +101,14 @@ export function readLayouts(content: string, book: Book): ReadLayouts {
     const { axis: id, values, place } = layout.segments;
     if (id === null) return layout.segments;
     const said = file.axes[id];
-    const axis = said && book.axes.find((a) => same(a.name, said.name));
+    const axis = said && book.axes.find((a) => sameName(a.name, said.name));
     if (!axis) {
       issues.push({ code: 'noSuchSegments', layout: layout.name, name: said?.name ?? id });
       return { axis: null, place: 'none', values: [] };
     }
     const kept = values.flatMap((v) => {
       if (v === null) return [null];
-      const there = axis.values.find((x) => same(x.name, said.values[v] ?? ''));
+      const there = axis.values.find((x) => sameName(x.name, said.values[v] ?? ''));
       return there ? [there.id] : [];
     });
     return { axis: axis.id, place, values: kept };

@@ -1,7 +1,8 @@
 import {
+  addRatio,
   divideRounded,
-  minor,
   multiplyRatio,
+  negateRatio,
   ratio,
   roundRatio,
   roundTo,
@@ -11,7 +12,7 @@ import {
   type Ratio,
 } from '@/core/money';
 import type { PeriodIndex } from '@/core/calendar';
-import { lineKey, type Account, type AccountId, type Line, type SegmentId } from '@/core/model';
+import { lineKey, nameKey, type Account, type AccountId, type Line, type SegmentId } from '@/core/model';
 import { driverRatio } from '@/core/plan';
 import { actualsOf } from './actuals';
 import type { Ground } from './ground';
@@ -32,8 +33,6 @@ export type Flexible = {
 
 /** A quantity counted in a period, in whole numbers of 10^−decimals; null where nothing was counted. */
 type Counted = (driver: string, decimals: number, period: PeriodIndex) => number | null;
-
-const nameKey = (name: string): string => name.trim().toLowerCase();
 
 /** What the book has counted, by the driver's name. */
 export function countedOf({ book, calendar }: Ground): Counted {
@@ -133,16 +132,8 @@ export function flexibleOf(ground: Ground, whole: Reckoned): Flexible {
     const now = alike.reduce((t, v) => t + v.now, 0);
     if (then === 0) return null;
     // planned price × (counted − all that was counted × planned share of it)
-    const shift = BigInt(own.now) * BigInt(then) - BigInt(now) * BigInt(own.then);
-    const all = BigInt(own.then) * BigInt(then);
-    return roundedBig(BigInt(plan) * shift, all);
+    const shift = addRatio(ratio(own.now, own.then), negateRatio(ratio(now, then)));
+    return roundRatio(multiplyRatio(ratio(plan), shift));
   };
   return { at, mix };
-}
-
-/** n ÷ d, rounded half away from zero. */
-function roundedBig(n: bigint, d: bigint): Minor {
-  const sign = n < 0n !== d < 0n ? -1n : 1n;
-  const [a, b] = [n < 0n ? -n : n, d < 0n ? -d : d];
-  return minor(Number(sign * ((2n * a + b) / (2n * b))));
 }

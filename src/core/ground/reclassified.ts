@@ -1,6 +1,6 @@
 import { indexOfId, type FiscalCalendar, type PeriodId, type PeriodIndex } from '@/core/calendar';
 import { minor, plus, type Minor } from '@/core/money';
-import { entriesOf, viewOfSegments, type Entry, type LedgerBlock, type View } from '@/core/ledger';
+import { daySpan, entriesOf, viewOfSegments, type Entry, type LedgerBlock, type View } from '@/core/ledger';
 import type { AccountId, Book, ExplanationPart, SegmentId } from '@/core/model';
 import { lastOf } from '@/core/lastOf';
 import type { Ground } from './ground';
@@ -63,9 +63,9 @@ export function reclassifiedBy(
   const all = new Map<string, Entry[]>();
   const first = Math.min(...said.map((s) => s.period));
   // What corrects an entry is dated after it, however late.
-  const ends = blocks.flatMap((b) => (b.count > 0 ? [lastDayOf(b)] : []));
-  if (ends.length === 0) return NOTHING;
-  const last = Math.max(first, calendar.indexOfDay(Math.max(...ends)));
+  const days = daySpan(blocks);
+  if (!days) return NOTHING;
+  const last = Math.max(first, calendar.indexOfDay(days.high));
   const entriesIn = (account: AccountId): Entry[] => {
     let list = all.get(account);
     if (!list) all.set(account, (list = entriesOf(blocks, calendar, account, { first, last }, view)));
@@ -118,12 +118,6 @@ export function reclassifiedBy(
       return minor(sum);
     },
   };
-}
-
-function lastDayOf({ day, count }: LedgerBlock): number {
-  let last = day[0]!;
-  for (let i = 1; i < count; i++) if (day[i]! > last) last = day[i]!;
-  return last;
 }
 
 /** The period of a day's text, among those of a range. */

@@ -1,5 +1,5 @@
 import { fromDayNumber, periodsOf, toDayNumber, yearsBefore, type PeriodIndex } from '@/core/calendar';
-import { actualOf, entriesOf, oddMonths, type Entry, type OddMonth, type View } from '@/core/ledger';
+import { actualOf, entriesOf, oddMonths, type Entry, type OddMonth } from '@/core/ledger';
 import { minor, plus, type Minor } from '@/core/money';
 import { natural, type Account, type Budget } from '@/core/model';
 import { actualsOf } from './actuals';
@@ -58,9 +58,8 @@ export function toldOf(
   month: PeriodIndex,
   difference: Minor,
   budget: Budget | null,
-  view: View = ground.view,
 ): readonly Told[] {
-  const { blocks, calendar, balances } = ground;
+  const { blocks, calendar, balances, view } = ground;
   const of = (p: PeriodIndex): Entry[] =>
     entriesOf(blocks, calendar, account.id, { first: p, last: p }, view).filter((e) => e.mark === 'activity');
   const size = (e: Entry): number => natural(account.kind, e.amount);

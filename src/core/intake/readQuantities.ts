@@ -1,7 +1,7 @@
 import { fromDayNumber, indexOfId, toDayNumber, type Day, type FiscalCalendar } from '@/core/calendar';
 import { cellText, isBlankRow, rowsOf, type Grid, type GridCell, type GridRow } from '@/core/files';
 import { parseAmount } from '@/core/money';
-import { cutText, LIMITS, type Quantity } from '@/core/model';
+import { cutText, LIMITS, nameKey, sameName, type Quantity } from '@/core/model';
 import { parseDate, parseMonthHead } from './dates';
 import { dayOfHead, type GuessContext } from './guessContext';
 
@@ -47,7 +47,7 @@ export function readQuantities(
   const spelled = new Map<string, string>();
   let blanks = 0;
   const decimalsOf = (name: string): number =>
-    known.find((k) => same(k.name, name))?.decimals ?? MOST_DECIMALS;
+    known.find((k) => sameName(k.name, name))?.decimals ?? MOST_DECIMALS;
   const put = (row: number, column: number, name: string, day: Day | null, cell: GridCell | undefined) => {
     const text = cellText(cell ?? '').trim();
     if (text === '') return void blanks++;
@@ -58,7 +58,7 @@ export function readQuantities(
     const id = calendar.period(calendar.indexOfDay(toDayNumber(day))).id;
     if (indexOfId(calendar, id) === null)
       return void issues.push({ row, column, value: text, code: 'unknownPeriod' });
-    const key = name.trim().toLowerCase();
+    const key = nameKey(name);
     spelled.set(key, spelled.get(key) ?? name.trim());
     const months = found.get(key) ?? new Map<string, number>();
     found.set(key, months);
@@ -81,7 +81,7 @@ export function readQuantities(
       });
   }
   const quantities = [...found].map(([key, months]): Quantity => {
-    const driver = known.find((k) => same(k.name, key));
+    const driver = known.find((k) => sameName(k.name, key));
     const decimals = driver?.decimals ?? MOST_DECIMALS;
     const values = [...months.values()];
     // Without a driver as many decimals as any of them needs.
@@ -98,4 +98,3 @@ export function readQuantities(
 }
 
 const MOST_DECIMALS = 3;
-const same = (a: string, b: string): boolean => a.trim().toLowerCase() === b.trim().toLowerCase();

@@ -148,8 +148,8 @@ export function balancesOf(
   };
 }
 
-/** First and last day of any entry. */
-function daySpan(blocks: readonly LedgerBlock[]): { low: number; high: number } | null {
+/** First and last day of any entry; null where there is none. */
+export function daySpan(blocks: readonly LedgerBlock[]): { low: number; high: number } | null {
   let low = Infinity;
   let high = -Infinity;
   for (const { day, count } of blocks) {

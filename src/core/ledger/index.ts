@@ -18,6 +18,7 @@ export {
   actualOf,
   ownersOf,
   balancesOf,
+  daySpan,
   entriesOf,
   sumEntries,
   sidesOff,

@@ -115,4 +115,5 @@ export {
   type Reference,
 } from './references';
 export { LIMITS, cutText, nameWith } from './limits';
+export { nameKey, sameName } from './names';
 export { type SetAside } from './sound';

@@ -1,5 +1,6 @@
 import { calendarFrom, indexOfId, type FiscalCalendar } from '@/core/calendar';
 import { lineKey } from './lines';
+import { nameKey } from './names';
 import type { Budget } from './budget';
 import { accountsOfTerms, termsKey } from './termsAccounts';
 import type { Cash } from './cash';
@@ -115,7 +116,7 @@ export function soundBook(book: Book): Sound {
   );
   const quantities = kept(
     book.quantities,
-    (q) => once('q', q.name.trim().toLowerCase()) || away('quantity', q.name, 'twice'),
+    (q) => once('q', nameKey(q.name)) || away('quantity', q.name, 'twice'),
   );
   const layouts = keptAs(book.layouts, (layout) => {
     if (!once('y', layout.id)) return (away('layout', layout.name, 'twice'), null);

@@ -4,6 +4,7 @@ import type { Weights, WorkWeek } from '../methods';
 import { refuse } from '../refusal';
 import type { Flag, OutlookWay, Quantity, VarianceNote } from '../explanation';
 import type { Layout } from '../layout';
+import { sameName } from '../names';
 import type { AccountId, Axis, Book, Feed, Settings } from '../schema';
 import { budgetsBy } from '../segments';
 import { putNamed, type HandlersOf } from './handlers';
@@ -51,9 +52,6 @@ export type BookCommand =
   | { readonly type: 'removeLayout'; readonly layout: string }
   /** Moves a layout before another, or to the end. */
   | { readonly type: 'moveLayout'; readonly layout: string; readonly before: string | null };
-
-/** Names of drivers are the same whatever their capitals. */
-const sameName = (a: string, b: string): boolean => a.trim().toLowerCase() === b.trim().toLowerCase();
 
 export const bookHandlers: HandlersOf<BookCommand> = {
   renameBook(book, { name }) {

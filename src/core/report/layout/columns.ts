@@ -212,7 +212,7 @@ export function figuresOf(needs: Needs, sides: ColumnSides, span: ShownSpan) {
 }
 
 /** The variance of a row in a column that compares; null where there is none. */
-export function varianceIn(pair: Pair | null, row: RowFigures) {
+export function varianceIn(pair: Pair | null, row: Pick<RowFigures, 'value' | 'effect'>) {
   if (!pair) return null;
   return compare(row.value(pair.compared[0]), row.value(pair.compared[1]), row.effect);
 }

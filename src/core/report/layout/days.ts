@@ -74,10 +74,3 @@ export function activityByDay(
   }
   return (account) => out.get(account) ?? null;
 }
-
-/** The last day of any entry; null for an empty ledger. */
-export function lastDayOf(blocks: readonly LedgerBlock[]): DayNumber | null {
-  let last = -Infinity;
-  for (const { day, count } of blocks) for (let i = 0; i < count; i++) if (day[i]! > last) last = day[i]!;
-  return Number.isFinite(last) ? last : null;
-}

@@ -1,7 +1,8 @@
 import { isFlagged } from '@/core/variance';
 import { plus, minor, type Minor } from '@/core/money';
-import { yearRange, type DayNumber, type PeriodIndex } from '@/core/calendar';
+import { periodsOf, yearRange, type DayNumber, type PeriodIndex } from '@/core/calendar';
 import { segmentLedgers, type Ground } from '@/core/ground';
+import { daySpan } from '@/core/ledger';
 import { isActual } from '@/core/plan';
 import type { Account, AccountId, Axis, Book, Layout } from '@/core/model';
 import type { ReportCell, ReportRow, ReportTable } from '../table';
@@ -21,8 +22,7 @@ import type { PlainRow } from './rows';
 import { rowSetOf } from './rowSets';
 import { remembered, type Remembered } from './series';
 import { detailRow, keptRows, lazyRow, partlyKeys } from './shownRows';
-import { sidesOf, type Scope, type Sides } from './sides';
-import { lastDayOf } from './days';
+import { sidesOf, type Scope, type Side, type Sides } from './sides';
 import { spansOf, type ShownSpan } from './spans';
 import type { LayoutWords } from './words';
 
@@ -37,11 +37,9 @@ export type LayoutInput = {
 /** A report of a layout, with what a screen needs of it beside the table. */
 export type LayoutReport = {
   readonly table: ReportTable;
-  /** The spans of its columns, by key. */
-  readonly spans: ReadonlyMap<string, ShownSpan>;
   /** The values of the axis that columns or details are of. */
   readonly scopes: readonly Scope[];
-  /** Accounts with figures that no row of its own has, and what they come to in the first column of money. */
+  /** Accounts with figures in its columns that no row of someone's own has. */
   readonly leftOut: readonly Account[];
 };
 
@@ -72,7 +70,7 @@ function axisOf(ground: Ground, { segments, rows }: Layout, { comparison }: Comp
   return comparison && !comparison.company && comparison.axis?.id !== axis?.id ? null : axis;
 }
 
-type Kept = { readonly [K in keyof Sides]: Sides[K] extends null ? never : Remembered | null };
+type Kept = { readonly [K in keyof Sides]: Remembered | Extract<Sides[K], null> };
 
 /** Sides of a state of the book, by what was asked of them: the months of one look are those of the next. */
 const kept = new WeakMap<Ground, Map<string, Kept>>();
@@ -103,8 +101,7 @@ function keptSides(input: LayoutInput, axis: Axis | null, days: DayRange | null)
         days: layout.days,
         range: days,
       });
-    const keep = (side: Sides['actual'] | null) =>
-      side && remembered(side, span.first - 2 * (span.last - span.first + 1), span.last);
+    const keep = (side: Side) => remembered(side, span.first - 2 * (span.last - span.first + 1), span.last);
     own.set(
       key,
       (sides = {
@@ -115,7 +112,7 @@ function keptSides(input: LayoutInput, axis: Axis | null, days: DayRange | null)
         flexible: keep(plain.flexible),
         mix: keep(plain.mix),
         first: keep(plain.first),
-        second: keep(plain.second),
+        second: plain.second && keep(plain.second),
       }),
     );
   }
@@ -144,7 +141,7 @@ export function layoutReport(input: LayoutInput): LayoutReport {
     month,
     isActual: isKnown,
     covers: (_p: PeriodIndex): boolean => true,
-    lastDay: byDay ? lastDayOf(ground.blocks) : null,
+    lastDay: byDay ? (daySpan(ground.blocks)?.high ?? null) : null,
   };
   const shownColumns = layout.columns
     .map((column, place) => ({ column, place }))
@@ -153,7 +150,7 @@ export function layoutReport(input: LayoutInput): LayoutReport {
     ? dayRange(shownColumns.flatMap(({ column }) => spansOf(spanGround, column.span)))
     : null;
   const sides = keptSides(input, axis, days && withYearBefore(days));
-  const first = sides.first!;
+  const { first } = sides;
   const covers = compared.first === 'comparison' ? first.covers : () => true;
   const set = rowSetOf(layout.rows.set);
   const accounts = set.accounts(ground, compared);
@@ -162,11 +159,11 @@ export function layoutReport(input: LayoutInput): LayoutReport {
     which === 'lastYear' ? sides.lastYear : sides[which];
   const year = yearRange(calendar, calendar.period(month).year);
   const columnSides: ColumnSides = {
-    actual: sides.actual!,
-    reclassified: sides.reclassified!,
-    outlook: sides.outlook!,
-    flexible: sides.flexible!,
-    mix: sides.mix!,
+    actual: sides.actual,
+    reclassified: sides.reclassified,
+    outlook: sides.outlook,
+    flexible: sides.flexible,
+    mix: sides.mix,
     against: sideOf,
     hasWholes(which) {
       let has = wholes.get(which);
@@ -174,14 +171,15 @@ export function layoutReport(input: LayoutInput): LayoutReport {
         wholes.set(which, (has = accounts.some((a) => (sideOf(which)?.whole(a, 'all') ?? null) !== null)));
       return has;
     },
-    year: range(year.first, year.last).filter(covers),
+    year: periodsOf(calendar, year)
+      .map((p) => p.index)
+      .filter(covers),
     isActual: isKnown,
   };
   const units = set.units?.(ground, compared) ?? [];
   const needs = new Needs();
-  const spans = new Map<string, ShownSpan>();
   const columns = withFormulas(
-    madeColumns({ ...spanGround, covers }, shownColumns, across, columnSides, needs, units, spans, words),
+    madeColumns({ ...spanGround, covers }, shownColumns, across, columnSides, needs, units, words),
   );
   const flagPair = figuresOf(needs, columnSides, {
     key: 'month',
@@ -199,11 +197,10 @@ export function layoutReport(input: LayoutInput): LayoutReport {
   const placeOfScope = new Map(allScopes.map((s, i) => [s, i]));
   const width = needs.all.length * allScopes.length;
   const vectors = new Map<AccountId, readonly (Minor | null)[]>();
-  const rollOf = (a: Account): PlainRow['roll'] => set.rollOf(a);
   const vectorOf = (a: Account): readonly (Minor | null)[] => {
     let v = vectors.get(a.id);
     if (!v) {
-      const roll = rollOf(a);
+      const roll = set.rollOf(a);
       const out = new Array<Minor | null>(width);
       for (let s = 0; s < allScopes.length; s++)
         for (let n = 0; n < needs.all.length; n++)
@@ -278,9 +275,9 @@ export function layoutReport(input: LayoutInput): LayoutReport {
     if (!account || flagPair.apart(account, 'all')) return false;
     const values = filled[r]!;
     const variance = varianceIn(flagPair, {
-      value: (need: number) => values[need] ?? null,
+      value: (need) => values[need] ?? null,
       effect: row.effect,
-    } as RowFigures);
+    });
     return isFlagged(variance, values[flagPair.shown[1]] ?? null, flagOf(book, account));
   };
   const flags = rows.map(flagged);
@@ -309,14 +306,10 @@ export function layoutReport(input: LayoutInput): LayoutReport {
       columns: columns.map((c) => c.column),
       rows: out,
     },
-    spans,
     scopes,
     leftOut: layout.rows.own.length > 0 ? leftOut(rows, accounts, vectorOf, columns) : [],
   };
 }
-
-const range = (first: number, last: number): number[] =>
-  Array.from({ length: last - first + 1 }, (_, i) => first + i);
 
 function dayRange(spans: readonly ShownSpan[]): DayRange | null {
   const all = spans.flatMap((s) => (s.days ? [s.days] : []));

@@ -1,6 +1,6 @@
 import { plus } from '@/core/money';
 import { compare } from '@/core/variance';
-import type { LayoutColumn } from '@/core/model';
+import { sameName, type LayoutColumn } from '@/core/model';
 import type { ReportColumn } from '../table';
 import {
   columnKey,
@@ -13,7 +13,7 @@ import {
   type Made,
   type Needs,
 } from './columns';
-import { perUnit, sameName, type UnitSeries } from './quantities';
+import { perUnit, type UnitSeries } from './quantities';
 import type { Scope } from './sides';
 import { spansOf, type ShownSpan, type SpanGround } from './spans';
 import type { LayoutWords } from './words';
@@ -26,7 +26,6 @@ export function madeColumns(
   sides: ColumnSides,
   needs: Needs,
   units: readonly UnitSeries[],
-  spans: Map<string, ShownSpan>,
   words: LayoutWords,
 ): Made[] {
   const runs: { readonly spans: readonly ShownSpan[]; readonly columns: typeof shown }[] = [];
@@ -45,7 +44,6 @@ export function madeColumns(
     const plain = columnKey(spec, span, scope);
     const times = met.get(plain) ?? 0;
     met.set(plain, times + 1);
-    if (span) spans.set(span.key, span);
     out.push(
       madeColumn(
         spec,
@@ -159,7 +157,7 @@ function madeColumn(
     case 'reclassified':
       return money(figures.reclassified());
     case 'compared':
-      return { ...money(figures.compared(spec.against)), pair: null };
+      return money(figures.compared(spec.against));
     case 'outlook':
       return money(figures.outlook());
     case 'rest':

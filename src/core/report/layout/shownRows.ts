@@ -47,20 +47,21 @@ export function keptRows(
         (filled[r]![placeOfScope.get(c.scope)! * count + need] ?? 0) !== 0
       );
     });
-  const shows = (c: Made) => c.shows;
   const budgets = (c: Made) => c.pair?.shown[1] ?? (c.spec.show === 'compared' ? c.shows : null);
+  const hasFigures = (r: number): boolean =>
+    says(r, (c) => c.shows) || says(r, (c) => c.pair?.shown[0]) || says(r, (c) => c.pair?.shown[1]);
   const passes = (r: number): boolean => {
     switch (layout.filter) {
       case 'all':
         return true;
       case 'withFigures':
-        return says(r, shows) || says(r, (c) => c.pair?.shown[0]) || says(r, (c) => c.pair?.shown[1]);
+        return hasFigures(r);
       case 'withBudget':
         return says(r, budgets);
       case 'flagged':
         return flags[r]!;
       case 'silent':
-        return !says(r, shows) && !says(r, (c) => c.pair?.shown[0]) && !says(r, (c) => c.pair?.shown[1]);
+        return !hasFigures(r);
     }
   };
   const own = layout.rows.own.length > 0;
