@@ -9,7 +9,7 @@ import { planXlsx } from '@/core/exchange/planXlsx';
 import { entriesOf, trialBalance, type LedgerBlock } from '@/core/ledger';
 import { redo, undo, type History } from '@/core/model';
 import { explainMonth, pricesUntouched, remindersFor } from '@/core/plan';
-import { budgetReport, fileTable, layoutsOf, trialReport, type ReportTable } from '@/core/report';
+import { fileTable, layoutsOf, trialReport, type ReportTable } from '@/core/report';
 import { filteredLedger, ledgerRows, NO_FILTER, oddities } from '@/features/books/ledgerRows';
 import { compareBudgets } from '@/features/budget/views/compare';
 import { approvedFor } from '@/features/budget/sheet/filters';
@@ -84,27 +84,6 @@ export async function drawAll(
       for (let i = 0; i < facts.periods.length; i += 3) explainMonth(line, result, reckoning, i);
     remindersFor(facts, book.accounts);
     pricesUntouched(budget, () => true);
-    tables.push(
-      budgetReport({
-        book: book.name,
-        currency: book.currency,
-        title: budget.name,
-        subtitle: '',
-        accounts: book.accounts,
-        covers: budget.covers,
-        periods: facts.periods,
-        grain: 'quarters',
-        figures: (id) => whole.figures(id, 'all'),
-        lastYear: {
-          label: 'Last year',
-          of: (id) => yearBefore(ground, whole).of(id, 'all'),
-          known: yearBefore(ground, whole).known,
-        },
-        methodName: () => '',
-        note: () => '',
-        with: { lastYear: true, words: true },
-      }),
-    );
     const sheets = livePlan(ground, budget, 'all', () => '');
     if (files) await planXlsx(sheets, book.currency);
     for (const other of book.budgets.slice(0, 3)) if (other !== budget) compareBudgets(ground, other, budget);

@@ -22,3 +22,10 @@ export const ExportMenu = ({
     entries={[{ label: xlsx, run: onXlsx }, ...more, { label: 'Plain table (CSV)', run: onCsv }]}
   />
 );
+
+/** The ways a report leaves as a document to print. */
+export const documents = (run: (paper: 'A4' | 'Letter') => void): readonly MenuEntry[] =>
+  (['A4', 'Letter'] as const).map((paper) => ({
+    label: `Document (PDF), ${paper === 'A4' ? 'A4' : 'US Letter'}`,
+    run: () => run(paper),
+  }));

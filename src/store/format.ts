@@ -1,5 +1,6 @@
 import { formatAmount, perMilleText, type Minor } from '@/core/money';
 import type { Book, Layout } from '@/core/model';
+import type { ReportRow } from '@/core/report';
 
 export type MoneyFormat = {
   /** As the book's settings say: cents on or off, negatives in parentheses or with a minus, zero as a dash. */
@@ -72,6 +73,22 @@ export const layoutMoney = (
   numbers: Layout['numbers'],
 ): MoneyFormat => moneyFormat({ ...book, settings: layoutSettings(book, numbers) });
 const changed = new WeakMap<Book['settings'], Map<string, Book['settings']>>();
+
+/** Figures of report rows as they are written: money, or quantities of the row's unit. */
+export function figureTexts({ locale }: Pick<Book, 'locale'>, money: MoneyFormat) {
+  const written =
+    (asMoney: (amount: Minor | null) => string) =>
+    (amount: Minor | null, { unit }: Pick<ReportRow, 'unit'>): string =>
+      unit === undefined
+        ? asMoney(amount)
+        : amount === null
+          ? ''
+          : (amount / 10 ** unit.decimals).toLocaleString(locale, {
+              minimumFractionDigits: unit.decimals,
+              maximumFractionDigits: unit.decimals,
+            });
+  return { text: written(money.text), exact: written(money.exact) };
+}
 
 export const percentText = (perMille: number | null): string =>
   perMille === null ? '' : perMilleText(perMille);

@@ -1,15 +1,20 @@
 import {
   fiscalYearLabel,
+  fiscalYearsLabel,
   fromDayNumber,
   indexOfId,
   yearRange,
+  type FiscalCalendar,
+  type Period,
   type PeriodId,
   type PeriodIndex,
+  type PeriodRange,
 } from '@/core/calendar';
-import { isInForce, type Comparison, type Ground } from '@/core/ground';
-import { segmentName, type Layout, type LayoutColumn, type VarianceNote } from '@/core/model';
+import { isInForce, reckoned, yearBefore, type Comparison, type Ground } from '@/core/ground';
+import { segmentName, type Layout, type LayoutColumn, type Line, type VarianceNote } from '@/core/model';
 import {
   layoutAxis,
+  onlyBudget,
   usedPerMille,
   type Compared,
   type LayoutWords,
@@ -17,6 +22,7 @@ import {
   type ShownSpan,
 } from '@/core/report';
 import { dayText, moneyFormat, percentText, shortDay } from './format';
+import { methodBadge } from './methodWords';
 
 /** The words of a comparison: "Plan FY27", "North of Plan FY27", "Plan North and Plan South together". */
 export function comparisonName({ of, parts, axis, segments }: Comparison): string {
@@ -50,7 +56,7 @@ export function standingWords({ parts }: Comparison): string {
 }
 
 /** What actuals are compared with, in a sentence: "Plan FY27, approved 1 Jun 2026, and last year". */
-export function againstWords({ comparison, first, second }: Compared): string {
+export function againstWords({ comparison, first, second, kept }: Compared): string {
   const named = (which: Comparison | 'comparison' | 'lastYear' | 'outlook'): string =>
     which === 'lastYear'
       ? 'last year'
@@ -61,7 +67,8 @@ export function againstWords({ comparison, first, second }: Compared): string {
             ? `${comparisonName(comparison)}, ${standingWords(comparison)}`
             : 'no budget'
           : comparisonName(which);
-  return second === null ? named(first) : `${named(first)}, and ${named(second)}`;
+  const one = kept ? `the forecast “${kept.name}”` : named(first);
+  return second === null ? one : `${one}, and ${named(second)}`;
 }
 
 /** Why a month has no result; empty where it has. */
@@ -98,9 +105,12 @@ export function spanWords(ground: Ground, month: PeriodIndex, span: ShownSpan): 
       const silent = span.periods.filter((p) => p < last && !span.known.includes(p));
       return `Year to ${at(last).label}${silent.length > 0 ? ` without ${silent.map((p) => at(p).short).join(', ')}` : ''}`;
     }
+    case 'budget':
+      return fiscalYearsLabel(span.periods.map(at));
     case 'year': {
-      const year = fiscalYearLabel(at(month).year);
-      const all = yearRange(calendar, at(month).year);
+      const of = span.years[0] ?? at(month).year;
+      const year = fiscalYearLabel(of);
+      const all = yearRange(calendar, of);
       const whole = span.periods.length === all.last - all.first + 1;
       return whole || span.periods.length === 0
         ? year
@@ -111,7 +121,7 @@ export function spanWords(ground: Ground, month: PeriodIndex, span: ShownSpan): 
     case 'range':
       return span.periods.length === 0
         ? 'Range'
-        : `${at(span.periods[0]!).label} – ${at(span.periods.at(-1)!).label}`;
+        : rangeWords(calendar, { first: span.periods[0]!, last: span.periods.at(-1)! });
   }
 }
 
@@ -131,41 +141,23 @@ const SHOWN: Readonly<Record<LayoutColumn['show'], string>> = {
   mix: 'of it mix',
   outlook: 'Outlook',
   rest: 'Rest',
+  unphased: 'Unphased',
+  change: 'Change',
+  changePercent: 'Change %',
   share: 'Share',
   comparedShare: 'Budget share',
   perUnit: 'Per unit',
   comparedPerUnit: 'Budget per unit',
   note: 'Note',
   keeper: 'Keeper',
-};
-
-/** The same where one chooses what a column shows. */
-export const SHOW_NAMES: Readonly<Record<LayoutColumn['show'], string>> = {
-  actual: 'Actual',
-  reclassified: 'Reclassified in it',
-  compared: 'What it is compared with',
-  difference: 'Difference',
-  percent: 'Difference in percent',
-  reached: 'Percent reached',
-  sense: 'F or U',
-  bar: 'Bar of the difference',
-  flexible: 'Budget at the activity there was',
-  activity: 'Difference by activity',
-  rate: 'Difference by rate',
-  mix: 'Mix within the activity',
-  outlook: 'Outlook',
-  rest: 'Budget of the months to come',
-  share: 'Share of income',
-  comparedShare: 'Share of income in the budget',
-  perUnit: 'Actual per unit',
-  comparedPerUnit: 'Budget per unit',
-  note: 'Explanation',
-  keeper: 'Who looks after it',
+  method: 'Method',
+  planNote: 'Note',
 };
 
 /** What stands on the compared side of a column: the budget, last year, the outlook, or another budget by name. */
 export const nameOfAgainst = (compared: Compared, against: LayoutColumn['against']): string => {
   if (against === 'lastYear') return 'Last year';
+  if (against === 'first' && compared.kept) return 'Forecast';
   const which = against === 'first' ? compared.first : compared.second;
   if (which === 'lastYear') return 'Last year';
   if (which === 'outlook') return 'Outlook';
@@ -222,6 +214,14 @@ export function hintWords(compared: Compared, column: LayoutColumn, span: ShownS
       return 'Actuals so far, then what is expected';
     case 'rest':
       return 'Budget of the months without actuals';
+    case 'unphased':
+      return 'Said of fiscal years as a whole, in no month';
+    case 'change':
+      return `${nameOfAgainst(compared, 'first').toLowerCase()} − last year, of the months of which both are known`;
+    case 'changePercent':
+      return 'change ÷ size of last year';
+    case 'planNote':
+      return 'Notes of the budget’s line and of its months';
     case 'flexible':
       return 'The budget’s own methods at the quantities that were counted; shares follow the activity of what they are a share of';
     case 'activity':
@@ -274,27 +274,86 @@ export function noteWords({ book, calendar }: Ground, { parts, text }: VarianceN
   }
 }
 
-/** The words of a layout's report in a month. */
+/** A report's title, and what stands beneath it. */
+function headOf(
+  ground: Ground,
+  { name, rows: { set }, segments }: Layout,
+  month: PeriodIndex,
+  compared: Compared,
+  ruler: PeriodRange,
+): Pick<LayoutWords, 'title' | 'subtitle'> {
+  const { calendar, book } = ground;
+  const { comparison } = compared;
+  if (set === 'ledger') return { title: name, subtitle: rangeWords(calendar, ruler) };
+  const budget = onlyBudget(compared);
+  if (set === 'budget' && budget && comparison) {
+    const { approved } = budget;
+    const by = approved?.by ? ` by ${approved.by}` : '';
+    const axis = book.axes.find((a) => a.id === budget.axis);
+    const of =
+      comparison.segments.length < budget.segments.length ||
+      (segments.place === 'none' && budget.segments.length === 1 && axis)
+        ? ` · ${comparison.segments.map((s) => segmentName(axis, s)).join(', ')}`
+        : '';
+    return {
+      title: budget.name,
+      subtitle: `${approved ? `Approved ${dayText(approved.at)}${by}` : 'Draft'}${of}`,
+    };
+  }
+  return {
+    title: `${name} ${calendar.period(month).label}`,
+    subtitle: `Actual of ${scopeWords(comparison)} against ${againstWords(compared)}`,
+  };
+}
+
+/** A line's note and those of its months, as one text. */
+const planNotes = ({ note, cellNotes }: Line, periods: readonly Period[]): string =>
+  [note?.text ?? '', ...periods.map((p) => (cellNotes[p.id] ? `${p.label}: ${cellNotes[p.id]!.text}` : ''))]
+    .filter(Boolean)
+    .join(' · ');
+
+/** The words of a layout's report in a month; `ruler` is what is chosen there. */
 export function layoutWords(
   ground: Ground,
   layout: Layout,
   month: PeriodIndex,
   compared: Compared,
+  ruler: PeriodRange = { first: month, last: month },
 ): LayoutWords {
-  const money = moneyFormat(ground.book);
-  const axis = layoutAxis(ground.book, layout.segments) ?? undefined;
+  const { calendar, book } = ground;
+  const money = moneyFormat(book);
+  const axis = layoutAxis(book, layout.segments) ?? undefined;
+  const budget = onlyBudget(compared);
+  const whole = budget && reckoned(ground, budget);
+  const lastYear = whole && layout.rows.set === 'budget' ? yearBefore(ground, whole).label : null;
   return {
-    title: `${layout.name} ${ground.calendar.period(month).label}`,
-    subtitle: `Actual of ${scopeWords(compared.comparison)} against ${againstWords(compared)}`,
+    ...headOf(ground, layout, month, compared, ruler),
     span: (span) => spanWords(ground, month, span),
     scope: (scope: Scope) => (scope === 'all' ? 'All' : segmentName(axis, scope)),
-    column: (column) => columnWords(compared, column),
+    column: (column) =>
+      lastYear !== null && column.show === 'compared' && column.against === 'lastYear'
+        ? lastYear
+        : columnWords(compared, column),
     hint: (column, span) => hintWords(compared, column, span),
     used: (amount, of) => {
       const share = usedPerMille(amount, of);
       return `${money.text(amount) || '0'} of ${money.text(of)} for the year${share === null ? '' : ` (${percentText(share).replace('+', '')})`}`;
     },
     apart: 'difference without lines budgeted for the year as a whole',
+    only: (label, periods) =>
+      `${label}, ${rangeWords(calendar, { first: periods[0]!, last: periods.at(-1)! }, 'short')}`,
+    method: (line) => methodBadge(line.method),
+    planNote: (line) => planNotes(line, whole?.facts.periods ?? []),
     note: (note) => noteWords(ground, note),
   };
+}
+
+/** A range of periods: "May 2026", "Jan 2026 – Mar 2026". */
+function rangeWords(
+  calendar: FiscalCalendar,
+  { first, last }: PeriodRange,
+  as: 'label' | 'short' = 'label',
+): string {
+  const [a, b] = [calendar.period(first)[as], calendar.period(last)[as]];
+  return first === last ? a : `${a} – ${b}`;
 }

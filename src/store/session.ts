@@ -36,12 +36,16 @@ export type BudgetView = 'sheet' | 'drivers' | 'firstPass' | 'compare' | 'histor
 export type Session = {
   /** Periods that the ledger view shows, and the month that the variance screen looks at; null until chosen. */
   readonly ledgerRange: PeriodRange | null;
+  /** The first of the months chosen on the variance ruler, where they are several: the last is the month. */
+  readonly varianceFirst: PeriodIndex | null;
   readonly varianceMonth: PeriodIndex | null;
   /** The budget on the worksheet, and the one that actuals are compared with. */
   readonly budgetId: string | null;
   readonly comparedId: string | null;
   /** The layout that the variance screen shows; a change of it that cannot be kept, since the book is only read here. */
   readonly layoutId: string | null;
+  /** The layout in which the budget stage reports its budget. */
+  readonly budgetLayoutId: string | null;
   readonly layoutTrial: Layout | null;
   /** The line that the variance screen begins with. */
   readonly varianceRow: string | null;
@@ -73,10 +77,12 @@ export type Session = {
 
 const FRESH: Session = {
   ledgerRange: null,
+  varianceFirst: null,
   varianceMonth: null,
   budgetId: null,
   comparedId: null,
   layoutId: null,
+  budgetLayoutId: null,
   layoutTrial: null,
   varianceRow: null,
   budgetView: 'sheet',

@@ -1,21 +1,23 @@
 import ExcelJS from 'exceljs';
 import { HyperFormula } from 'hyperformula';
 import { minor, MOST_AMOUNT, unitOf } from '@/core/money';
-import { budgetReport, fileTable, type ReportTable } from '@/core/report';
-import { perform, openHistory, type VarianceNote } from '@/core/model';
+import { fileTable, SHIPPED, type ReportTable } from '@/core/report';
+import { perform, openHistory, type Layout, type VarianceNote } from '@/core/model';
 import {
   account,
   blockOf,
   bookWith,
   budgetOf,
+  byMonth,
   calendar,
   lastYear,
   line,
   pct,
   periodIds,
+  siteAxis,
   sourceOf,
 } from '../test/build';
-import { varianceTableOf } from '../test/variance';
+import { budgetTableOf, groundWith, reportOf, varianceTableOf } from '../test/variance';
 import { bookFile, parseBookFile, reportCsv, reportXlsx } from '.';
 import { bookFileJsonSchema } from './bookSchema';
 
@@ -33,25 +35,24 @@ const amountsOf = (id: string) =>
   );
 
 const budgetTable = (currency = 'USD'): ReportTable =>
-  budgetReport({
-    book: 'Book',
-    currency,
-    title: 'FY26 budget',
-    subtitle: 'Draft',
-    accounts,
-    periods,
-    grain: 'months',
-    covers: 'profitAndLoss',
-    figures: (id) => ({ amounts: amountsOf(id), wholes: [] }),
-    with: { lastYear: true, words: true },
-    lastYear: {
-      label: 'FY25 actual',
-      of: (id) => [minor(id === 'o' ? 0 : 77777), ...new Array<null>(11).fill(null)],
-      known: periods.map(() => true),
+  budgetTableOf(
+    {
+      accounts,
+      lastYear: (a) => [a.id === 'o' ? 0 : 77777, ...new Array<null>(10).fill(null), 0],
+      lines: accounts.map((a) => ({
+        ...line(a.id, byMonth(Object.fromEntries(periods.map((p, i) => [p.id, amountsOf(a.id)[i]!])))),
+        note: { text: '-2+3', by: '', at: 't' },
+      })),
+      change: { currency },
     },
-    methodName: () => 'Even',
-    note: () => '-2+3',
-  });
+    {
+      words: {
+        title: 'FY26 budget',
+        span: (s) => (s.of === 'month' ? calendar.period(s.periods[0]!).label : s.key),
+        column: (c) => (c.show === 'compared' ? 'Budget' : c.show),
+      },
+    },
+  );
 const month = periods[4]!.index;
 const GOES_ON: VarianceNote['parts'] = [{ kind: 'lasting', amount: null, monthly: minor(5), until: null }];
 const varianceTable = (currency = 'USD'): ReportTable =>
@@ -122,6 +123,34 @@ describe('XLSX', () => {
     const { formulas } = await recalculated(fileTable(varianceTable()));
     expect(formulas).toBeGreaterThan(60);
   });
+  test.each([
+    ...SHIPPED.filter((l) => l.rows.set !== 'units').map((l) => [l.name, l] as const),
+    [
+      'months of balances, across and beneath',
+      {
+        ...SHIPPED[1]!,
+        rows: { ...SHIPPED[1]!.rows, set: 'both' },
+        segments: { axis: 'x', place: 'beneath', values: [] },
+        filter: 'all',
+      },
+    ],
+  ] as (readonly [string, Layout])[])(
+    'the workbook of a layout reckons to its own figures: %s',
+    async (_, layout) => {
+      const bank = account('b', 'bank', 'Bank', '1000');
+      const ground = groundWith({
+        accounts: [...accounts, bank],
+        actual: (a, p) => (p <= month ? minor(a.id.charCodeAt(0) * 90 + p * 7) : null),
+        budget: (a, p) => amountsOf(a.id)[p - periods[0]!.index] ?? null,
+        whole: (a) => (a.id === 'x' ? minor(1_000_00) : null),
+        through: month,
+        change: { axes: [siteAxis({ s: 'n', c: 'n' })] },
+      });
+      const table = fileTable(reportOf(ground, layout, month).table);
+      const { checked } = await recalculated(table);
+      expect(checked).toBeGreaterThan(0);
+    },
+  );
   test('typed numbers, formats, frozen heads, and no text that runs', async () => {
     const wb = new ExcelJS.Workbook();
     await wb.xlsx.load((await reportXlsx(budgetTable())).buffer as ArrayBuffer);
@@ -137,7 +166,7 @@ describe('XLSX', () => {
 describe('CSV', () => {
   const rows = reportCsv(budgetTable()).split('\r\n');
   test('RFC 4180 lines, plain decimals, blank is empty', () => {
-    expect(rows[2]).toMatch(/^Code,Line,Budget Jan 2026,/);
+    expect(rows[2]).toMatch(/^Code,Line,Jan 2026 Budget,/);
     expect(rows[4]).toMatch(/^4000,Sales,116\.15,116\.52/);
     const expenses = rows.find((r) => r.startsWith('6000'))!.split(',');
     expect(expenses[5]).toBe('');
@@ -278,21 +307,9 @@ describe('names and figures that spreadsheets have no place for', () => {
     expect(csv).toContain(`'${text}`);
   });
   test('a total that is too large to be told says so, in CSV and in a workbook', async () => {
-    const table = budgetReport({
-      book: 'B',
-      currency: 'USD',
-      title: 'T',
-      subtitle: '',
-      accounts: Array.from({ length: 1000 }, (_, i) => account(`s${i}`, 'income')),
-      periods,
-      grain: 'year',
-      covers: 'profitAndLoss',
-      figures: () => ({ amounts: periods.map(() => minor(MOST_AMOUNT)), wholes: [] }),
-      with: { lastYear: false, words: false },
-      lastYear: { label: '', of: () => [], known: periods.map(() => true) },
-      methodName: () => '',
-      note: () => '',
-    });
+    const many = Array.from({ length: 1000 }, (_, i) => account(`s${i}`, 'income'));
+    const most = byMonth(Object.fromEntries(periods.map((p) => [p.id, minor(MOST_AMOUNT)])));
+    const table = budgetTableOf({ accounts: many, lines: many.map((a) => line(a.id, most)) }, { by: 'year' });
     expect(reportCsv(table)).toContain('Net profit,too large');
     const sheet = await opened(table);
     expect(sheet.lastRow!.getCell(3).value).toBe('too large');

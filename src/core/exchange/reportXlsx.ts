@@ -100,7 +100,7 @@ function writeCell(
   // Where rows stand apart, a total's difference is that of its rows, not of its own two sides.
   const apart = row.apart?.includes(column.key) ?? false;
   const own = apart ? null : columnFormula(table, row, r, column);
-  const adds = !column.formula || (apart && isMoney);
+  const adds = isMoney && !column.ratio && (!column.formula || apart);
   const carried = row.carries !== undefined && i > 0 ? address(row.carries, i - 1) : null;
   const formula = own ?? carried ?? (adds ? totalFormula(row, i) : null);
   cell.value = formula ? { formula, result: number } : number;
@@ -128,12 +128,26 @@ function columnFormula(table: ReportTable, row: ReportRow, r: number, column: Re
   if (!f) return null;
   switch (f.op) {
     case 'sum':
-      return row.lastOf ? at(f.of.at(-1)!) : `SUM(${at(f.of[0]!)}:${at(f.of.at(-1)!)})`;
+      return row.lastOf
+        ? at(f.of.at(-1)!)
+        : row.firstOf
+          ? at(f.of[0]!)
+          : sumFormula(table, r, f.beyond ? [...f.of, f.beyond] : f.of);
     case 'minus':
       return `${at(f.left)}-${at(f.right)}`;
     case 'share':
       return `IF(${at(f.of)}=0,"",${at(f.part)}/ABS(${at(f.of)}))`;
   }
+}
+
+/** Columns of a row added up: a run of neighbours as one SUM, otherwise each by itself. */
+function sumFormula({ columns }: ReportTable, r: number, of: readonly string[]): string {
+  const places = of.map((key) => columns.findIndex((c) => c.key === key));
+  const run = places.every((p, k) => p === places[0]! + k);
+  const cells = run
+    ? `${address(r, places[0]!)}:${address(r, places.at(-1)!)}`
+    : places.map((p) => address(r, p)).join(',');
+  return `SUM(${cells})`;
 }
 
 /** Totals add their rows: a run of neighbours as one SUM, otherwise term by term. */

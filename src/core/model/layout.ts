@@ -39,7 +39,8 @@ export const rowItemSchema = z.discriminatedUnion('row', [
 ]);
 
 export const rowsSchema = z.strictObject({
-  set: z.enum(['profitAndLoss', 'balanceSheet', 'both', 'cash', 'units']),
+  /** `budget`: what the budget covers; `ledger`: profit and loss, then what moved in every other account. */
+  set: z.enum(['profitAndLoss', 'balanceSheet', 'both', 'budget', 'ledger', 'cash', 'units']),
   /** How far lines are told apart. */
   detail: z.enum(['account', 'group', 'kind']),
   order: z.enum(['incomeFirst', 'incomeLast']),
@@ -61,11 +62,15 @@ export const spanSchema = z.discriminatedUnion('of', [
   /** Twelve periods that end with the month. */
   z.strictObject({ of: z.literal('rolling') }),
   z.strictObject({ of: z.literal('range'), first: periodId, last: periodId }),
+  /** What is chosen on the ruler of months. */
+  z.strictObject({ of: z.literal('ruler') }),
+  /** All periods of the budget that is compared with. */
+  z.strictObject({ of: z.literal('budget') }),
   /** One column for each part of a longer span. */
   z.strictObject({
     of: z.literal('each'),
-    by: z.enum(['month', 'quarter', 'week', 'day']),
-    over: z.enum(['month', 'quarter', 'toDate', 'year', 'rolling']),
+    by: z.enum(['month', 'quarter', 'year', 'week', 'day']),
+    over: z.enum(['month', 'quarter', 'toDate', 'year', 'rolling', 'ruler', 'budget']),
   }),
 ]);
 
@@ -84,12 +89,20 @@ export const COLUMN_SHOWS = [
   'mix',
   'outlook',
   'rest',
+  /** What is budgeted for fiscal years as wholes, beyond their months. */
+  'unphased',
+  /** The budget less the year before, of the months of which both are known. */
+  'change',
+  'changePercent',
   'share',
   'comparedShare',
   'perUnit',
   'comparedPerUnit',
   'note',
   'keeper',
+  /** How a budget's line is made, and what is noted of its plan. */
+  'method',
+  'planNote',
 ] as const;
 
 export const columnSchema = z.strictObject({

@@ -24,13 +24,7 @@ export {
   type ReportRow,
   type ReportTable,
 } from './table';
-export {
-  budgetReport,
-  groupPeriods,
-  type BudgetReportInput,
-  type Grain,
-  type PeriodGroup,
-} from './budgetReport';
+export { groupPeriods, type Grain, type PeriodGroup } from './periodGroups';
 export { usedPerMille } from './used';
 export {
   accountsOfRow,
@@ -39,6 +33,8 @@ export {
   comparedWith,
   comparesWith,
   flagOf,
+  isWords,
+  keptId,
   layoutAxis,
   type LayoutInput,
   layoutReport,
@@ -46,6 +42,7 @@ export {
   layoutRows,
   layoutsOf,
   type LayoutWords,
+  onlyBudget,
   type PlainRow,
   type Scope,
   scopesOf,
@@ -55,6 +52,6 @@ export {
   type UnitSeries,
   unitsOf,
 } from './layout';
-export { ledgerReport, trialReport, type LedgerReportInput } from './ledgerReport';
+export { trialReport } from './trialReport';
 export { figureRows, resultOf } from './result';
 export { cashReport, SECTION_OF, SOURCE_NAMES, type CashReportInput } from './cashReport';

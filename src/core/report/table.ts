@@ -6,7 +6,8 @@ import type { StatementRow, Term } from './statement';
 
 /** How a column follows from others of its row, so that a workbook can carry the formula. */
 export type ColumnFormula =
-  | { readonly op: 'sum'; readonly of: readonly string[] }
+  /** The parts of a span, and what is said of its years beyond them. */
+  | { readonly op: 'sum'; readonly of: readonly string[]; readonly beyond?: string }
   | { readonly op: 'minus'; readonly left: string; readonly right: string }
   | { readonly op: 'share'; readonly part: string; readonly of: string };
 
@@ -22,6 +23,8 @@ export type ReportColumn = {
   readonly kind: 'money' | 'perMille' | 'sense' | 'text' | 'bar';
   readonly of: 'actual' | 'plan' | 'outlook' | 'difference' | 'prior' | 'note';
   readonly formula: ColumnFormula | null;
+  /** Its figures are ratios: those of a total are not the sum of those of its rows. */
+  readonly ratio?: boolean;
   /** How its figures come about, in the open. */
   readonly hint?: string;
   /** The column of the layout that it was made from. */
@@ -53,6 +56,8 @@ export type ReportRow = {
   readonly carries?: number;
   /** A row of balances: a column that sums others shows the last of them instead. */
   readonly lastOf?: boolean;
+  /** The same of what its span begins with: the first of them. */
+  readonly firstOf?: boolean;
   /** Columns whose formula does not hold here, since rows that count in this one stand apart from them. */
   readonly apart?: readonly string[];
   readonly flagged: boolean;
@@ -104,6 +109,7 @@ export function fileTable(table: ReportTable, draws = false): ReportTable {
       flagged: row.flagged,
       ...(row.carries === undefined ? {} : { carries: row.carries }),
       ...(row.lastOf === undefined ? {} : { lastOf: row.lastOf }),
+      ...(row.firstOf === undefined ? {} : { firstOf: row.firstOf }),
       ...(row.apart === undefined ? {} : { apart: row.apart }),
       ...(row.effect === undefined ? {} : { effect: row.effect }),
       ...(row.unit === undefined ? {} : { unit: row.unit }),

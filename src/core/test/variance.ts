@@ -1,7 +1,7 @@
 import { minor, type Minor } from '@/core/money';
-import type { PeriodIndex } from '@/core/calendar';
+import type { PeriodId, PeriodIndex } from '@/core/calendar';
 import { makeGround, type Ground } from '@/core/ground';
-import { isProfitAndLoss, type Account, type Book, type Layout } from '@/core/model';
+import { isProfitAndLoss, type Account, type Book, type Layout, type Line } from '@/core/model';
 import {
   comparedWith,
   layoutReport,
@@ -35,6 +35,9 @@ export const plainWords = (change: Partial<LayoutWords> = {}): LayoutWords => ({
   hint: () => '',
   used: (amount, of) => `${amount ?? 0} of ${of} used`,
   apart: 'apart',
+  only: (label, periods) => `${label} of ${periods.length}`,
+  method: (line) => line.method.kind,
+  planNote: (line) => line.note?.text ?? '',
   note: (n) => n.text,
   ...change,
 });
@@ -127,4 +130,60 @@ export function varianceTableOf({
   const standard = { ...STANDARD, rows: { ...STANDARD.rows, set } } as const;
   const { table } = reportOf(ground, layout ?? standard, month, null, words);
   return { ...table, rows: table.rows.filter((r) => r.account !== 'keeper') };
+}
+
+/**
+ * A book whose ledger has these amounts of accounts in the months of 2025 (natural, all of whose months are closed), and
+ * whose draft "Plan" has these lines for 2026.
+ */
+export function groundOfPlan({
+  accounts,
+  lastYear = () => [],
+  lines,
+  change = {},
+}: {
+  readonly accounts: readonly Account[];
+  readonly lastYear?: (account: Account) => readonly (number | null)[];
+  readonly lines: readonly Line[];
+  readonly change?: Partial<Book>;
+}): Ground {
+  const entries = accounts.flatMap((a) =>
+    lastYear(a).flatMap((value, i) =>
+      value === null ? [] : [[`2025-${String(i + 1).padStart(2, '0')}-15`, a.id, value] as const],
+    ),
+  );
+  const block = blockOf(accounts, entries);
+  const closed =
+    entries
+      .map(([date]) => date.slice(0, 7))
+      .sort()
+      .at(-1) ?? null;
+  return makeGround(
+    bookWith(accounts, {
+      name: 'Book',
+      sources: [sourceOf()],
+      closedThrough: closed as PeriodId | null,
+      budgets: [budgetOf(lines, 'b1', { name: 'Plan' })],
+      ...change,
+    }),
+    new Map([[block.id, block]]),
+  );
+}
+
+/** The report of that plan: the layout that ships, with all its columns in sight, by months, quarters or years. */
+export function budgetTableOf(
+  of: Parameters<typeof groundOfPlan>[0],
+  {
+    by = 'month',
+    words = {},
+  }: { readonly by?: 'month' | 'quarter' | 'year'; readonly words?: Partial<LayoutWords> } = {},
+): ReportTable {
+  const ships = SHIPPED.find((l) => l.id === 'std-budget')!;
+  const columns = ships.columns.map((c) => ({
+    ...c,
+    hidden: false,
+    span: c.span.of === 'each' ? { ...c.span, by } : c.span,
+  }));
+  const ground = groundOfPlan(of);
+  return reportOf(ground, { ...ships, columns }, calendar.firstOfYear(2026), 'b1', words).table;
 }

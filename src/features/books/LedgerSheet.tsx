@@ -5,14 +5,15 @@ import { Button } from '@mantine/core';
 import { editText, sumBlank, type Minor } from '@/core/money';
 import type { PeriodRange } from '@/core/calendar';
 import { balancesOf, entriesOf, viewOfSegments } from '@/core/ledger';
+import { shippedLayout } from '@/core/report';
 import { at, rectOf, type Selection } from '@/core/sheet';
-import { ExportMenu } from '@/components/ExportMenu';
+import { documents, ExportMenu } from '@/components/ExportMenu';
 import { SheetView } from '@/components/sheet/SheetView';
 import type { CellFormat } from '@/components/sheet/SheetRowView';
 import type { LeadColumn } from '@/components/sheet/types';
 import stage from '@/components/Stage.module.css';
 import type { Ground } from '@/core/ground';
-import { exportCsv, exportXlsx } from '@/store/exports';
+import { exportCsv, exportPdf, exportXlsx } from '@/store/exports';
 import { dayText, moneyFormat } from '@/store/format';
 import { say, setSession } from '@/store/session';
 import { EntriesPanel } from '@/components/EntriesPanel';
@@ -20,6 +21,8 @@ import { LedgerFilters, type SegmentChoice } from './LedgerFilters';
 import { filteredLedger, ledgerRows, NO_FILTER, oddities, type LedgerFilter } from './ledgerRows';
 import { KIND_NAMES } from './words';
 
+/** Figures of the file are written as the book writes them. */
+const AS_THE_BOOK = shippedLayout('std-ledger')!.numbers;
 const LEAD: readonly LeadColumn[] = [{ key: 'picture', label: 'Shape', width: 82 }];
 
 /** The ledger month by month; the selected amount's entries beside it. */
@@ -129,7 +132,11 @@ export function LedgerSheet({ ground, range }: { readonly ground: Ground; readon
           onSource={setSource}
           oddCount={odd.size}
         >
-          <ExportMenu onCsv={() => exportCsv(table)} onXlsx={() => void exportXlsx(table)} />
+          <ExportMenu
+            onCsv={() => exportCsv(table)}
+            onXlsx={() => void exportXlsx(table)}
+            more={documents((paper) => void exportPdf(ground, table, AS_THE_BOOK, paper))}
+          />
         </LedgerFilters>
         <Button
           className={stage.toggle}

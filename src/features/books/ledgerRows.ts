@@ -2,7 +2,8 @@ import type { Minor } from '@/core/money';
 import { periodsOf, type PeriodRange } from '@/core/calendar';
 import { actualOf, oddMonths, type Balances, type OddMonth } from '@/core/ledger';
 import { isProfitAndLoss, type Account, type AccountKind } from '@/core/model';
-import { ledgerReport, type ReportTable } from '@/core/report';
+import { layoutReport, shippedLayout, type ReportTable } from '@/core/report';
+import { layoutWords } from '@/store/layoutWords';
 import type { SheetColumn, SheetRow } from '@/components/sheet/types';
 import type { Ground } from '@/core/ground';
 import { ODD_WORDS } from './words';
@@ -77,18 +78,19 @@ export function filteredLedger(
   filter: LedgerFilter,
   odd: ReadonlyMap<string, readonly OddMonth[]>,
 ): ReportTable {
-  const { book, calendar } = ground;
-  const periods = periodsOf(calendar, range);
-  const span = [periods[0]!, periods.at(-1)!].map((p) => p.label);
-  return ledgerReport({
-    book: book.name,
-    currency: book.currency,
-    title: 'Ledger by month',
-    subtitle: span[0] === span[1] ? span[0]! : span.join(' – '),
-    accounts: book.accounts.filter((a) => passes(a, filter) && (!filter.oddOnly || odd.has(a.id))),
-    periods,
-    values: (a) => periods.map((p) => actualOf(balances, a, p.index)),
-  });
+  const layout = shippedLayout('std-ledger')!;
+  const month = range.last;
+  const compared = { comparison: null, first: 'lastYear', second: null, kept: null } as const;
+  return layoutReport({
+    ground,
+    layout,
+    month,
+    compared,
+    words: layoutWords(ground, layout, month, compared, range),
+    ruler: range,
+    ledger: balances,
+    accounts: (a) => passes(a, filter) && (!filter.oddOnly || odd.has(a.id)),
+  }).table;
 }
 
 /** The report as rows of the sheet, with a picture of each account's months and why some stand out. */

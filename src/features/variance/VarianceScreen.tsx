@@ -6,26 +6,23 @@ import { Button, NativeSelect } from '@mantine/core';
 import type { Minor } from '@/core/money';
 import { periodsOf } from '@/core/calendar';
 import { comparisonsAt, rulerRange } from '@/core/ground';
-import { cellOf, unitsOf, type ReportColumn, type ReportRow } from '@/core/report';
+import { cellOf, keptId, type ReportColumn, type ReportRow } from '@/core/report';
 import { LIMITS, nameWith, type Layout } from '@/core/model';
-import { ExportMenu } from '@/components/ExportMenu';
-import { ReportGrid } from '@/components/report/ReportGrid';
+import { documents, ExportMenu } from '@/components/ExportMenu';
+import { FiguresPanel } from '@/components/report/layout/FiguresPanel';
+import { LayoutGrid } from '@/components/report/layout/LayoutGrid';
+import { LayoutPanel } from '@/components/report/layout/LayoutPanel';
 import { StageHead } from '@/components/StageHead';
 import { Trouble } from '@/components/Trouble';
 import stage from '@/components/Stage.module.css';
 import { useBookStore } from '@/store/bookStore';
 import { useOpenGround } from '@/store/ground';
 import { exportCsv, exportPdf, exportXlsx } from '@/store/exports';
-import { layoutMoney, percentText } from '@/store/format';
+import { figureTexts, layoutMoney, percentText } from '@/store/format';
 import { draftOutlook } from '@/store/actions';
 import { againstWords, comparisonName, noteWords, scopeWords, silenceOf } from '@/store/layoutWords';
 import { say, setSession, useSession } from '@/store/session';
-import { ColumnHead } from './layout/ColumnHead';
-import { FiguresPanel } from './layout/FiguresPanel';
-import { LayoutPanel } from './layout/LayoutPanel';
-import { OwnRow } from './layout/OwnRow';
-import { RowsPanel } from './layout/RowsPanel';
-import { useLayout } from './layout/useLayout';
+import { useLayout } from '@/store/useLayout';
 import { Pictured, PICTURES, type PictureKind } from './pictures/Pictured';
 import { lookAt } from './varianceData';
 import classes from './Variance.module.css';
@@ -51,8 +48,9 @@ export function VarianceScreen() {
   const router = useRouter();
   const readOnly = useBookStore((s) => s.readOnly);
   const chosen = useSession((s) => s.varianceMonth);
+  const since = useSession((s) => s.varianceFirst);
   const comparedId = useSession((s) => s.comparedId);
-  const inUse = useLayout(ground);
+  const inUse = useLayout(ground, 'variance');
   const { layout } = inUse;
   const [at, setAt] = useState<{ readonly row: string; readonly column: string | null } | null>(() => {
     const row = useSession.getState().varianceRow;
@@ -61,17 +59,13 @@ export function VarianceScreen() {
   useEffect(() => setSession({ varianceRow: null }), []);
   const [picture, setPicture] = useState<PictureKind>('month');
   const [panelOpen, setPanelOpen] = useState(false);
-  const [headVersion, setHeadVersion] = useState(0);
-  const setColumns = (columns: Layout['columns'], moved: boolean) => {
-    inUse.change({ columns });
-    if (moved) setHeadVersion((v) => v + 1);
-  };
   const panel = useRef<HTMLElement>(null);
   const month = chosen ?? closedThrough ?? balances.range?.last ?? null;
   const money = layoutMoney(book, layout.numbers);
+  const first = month === null ? 0 : Math.min(since ?? month, month);
   const look = useMemo(
-    () => (month === null ? null : lookAt(ground, layout, month, comparedId)),
-    [ground, layout, month, comparedId],
+    () => (month === null ? null : lookAt(ground, layout, month, comparedId, first)),
+    [ground, layout, month, comparedId, first],
   );
   useEffect(() => {
     if (month === null) return;
@@ -82,10 +76,6 @@ export function VarianceScreen() {
     }, REST_MS);
     return () => clearTimeout(timer);
   }, [ground, layout, month, comparedId, balances]);
-  const units = useMemo(
-    () => (look ? unitsOf(ground, look.compared.comparison).map((u) => u.name) : []),
-    [ground, look],
-  );
   const monthLabel = month === null ? '' : calendar.period(month).label;
   const flagged = useMemo(() => look?.facts.table.rows.filter((r) => r.flagged) ?? [], [look]);
   const notes = month === null ? undefined : book.varianceNotes[calendar.period(month).id];
@@ -119,16 +109,7 @@ export function VarianceScreen() {
     return () => setSession({ facts: [] });
   }, [factsKey]);
 
-  const figure = useCallback(
-    (amount: Minor | null, row: ReportRow) =>
-      row.unit ? unitText(amount, row.unit, book.locale) : money.text(amount),
-    [money, book.locale],
-  );
-  const exact = useCallback(
-    (amount: Minor | null, row: ReportRow) =>
-      row.unit ? unitText(amount, row.unit, book.locale) : money.exact(amount),
-    [money, book.locale],
-  );
+  const figures = useMemo(() => figureTexts(book, money), [book, money]);
   const goTo = useCallback((row: ReportRow, column: ReportColumn | null) => {
     setAt({ row: row.key, column: column?.key ?? null });
     setPanelOpen(true);
@@ -157,8 +138,17 @@ export function VarianceScreen() {
     ...choices.map((c) => ({ value: c.id, label: comparisonName(c) })),
     { value: 'lastYear', label: 'Last year' },
     { value: 'outlook', label: 'The outlook' },
+    ...(layout.rows.set === 'cash' ? book.cash.kept : []).map((k) => ({
+      value: keptId(k.id),
+      label: `Forecast “${k.name}”`,
+    })),
   ];
-  const first = compared.first === 'comparison' ? (compared.comparison?.id ?? 'lastYear') : compared.first;
+  const versus =
+    compared.kept !== null
+      ? keptId(compared.kept.id)
+      : compared.first === 'comparison'
+        ? (compared.comparison?.id ?? 'lastYear')
+        : compared.first;
   const toFlagged = (by: 1 | -1) => {
     const waits = flagged.filter((r) => !notes?.[r.account!]);
     const all = waits.length > 0 ? waits : flagged;
@@ -176,26 +166,21 @@ export function VarianceScreen() {
         ruler={{
           periods: periodsOf(calendar, rulerRange(ground)!),
           closedThrough,
-          range: { first: month, last: month },
-          choose: 'one',
-          onChange: (r) => setSession({ varianceMonth: r.last }),
-          label: 'Month to compare',
+          range: { first, last: month },
+          choose: 'many',
+          onChange: (r) =>
+            setSession({ varianceMonth: r.last, varianceFirst: r.first === r.last ? null : r.first }),
+          label: 'Month to compare, the last of those chosen',
         }}
       />
       <div className={stage.work}>
         <div className={stage.left}>
           <div className={stage.tools}>
-            <LayoutPanel
-              ground={ground}
-              all={inUse.all}
-              layout={layout}
-              readOnly={readOnly}
-              onChoose={inUse.choose}
-            />
+            <LayoutPanel ground={ground} inUse={inUse} readOnly={readOnly} />
             <NativeSelect
               aria-label="What to compare with"
               w={140}
-              value={first}
+              value={versus}
               data={against}
               onChange={(e) => setSession({ comparedId: e.currentTarget.value })}
             />
@@ -208,7 +193,7 @@ export function VarianceScreen() {
             <FiguresPanel
               ground={ground}
               layout={layout}
-              comparisons={against.slice(0, -2)}
+              comparisons={choices.map((c) => ({ value: c.id, label: comparisonName(c) }))}
               onChange={inUse.change}
             />
             <FlagFields
@@ -245,10 +230,7 @@ export function VarianceScreen() {
             <ExportMenu
               onCsv={() => exportCsv(table)}
               onXlsx={() => void exportXlsx(table)}
-              more={(['A4', 'Letter'] as const).map((paper) => ({
-                label: `Document (PDF), ${paper === 'A4' ? 'A4' : 'US Letter'}`,
-                run: () => void exportPdf(ground, table, layout.numbers, paper),
-              }))}
+              more={documents((paper) => void exportPdf(ground, table, layout.numbers, paper))}
             />
           </div>
           <Pictured
@@ -271,65 +253,32 @@ export function VarianceScreen() {
               {report.leftOut.length > 4 ? ` and ${report.leftOut.length - 4} more` : ''}.
             </p>
           )}
-          <div
-            className={stage.fill}
-            data-red={layout.numbers.red === 'red' || undefined}
-            data-plain={layout.numbers.red === 'plain' || undefined}
-          >
-            <ReportGrid
-              label="Variance report"
-              table={table}
-              text={figure}
-              exact={exact}
-              percent={percentText}
-              at={at}
-              onAt={goTo}
-              onOpen={(r, c) => {
-                goTo(r, c);
-                requestAnimationFrame(() => panel.current?.querySelector('textarea')?.focus());
-              }}
-              onKey={(e) => {
-                if (e.key === ']') return (toFlagged(1), true);
-                if (e.key === '[') return (toFlagged(-1), true);
-                return false;
-              }}
-              corner={
-                <RowsPanel
-                  ground={ground}
-                  layout={layout}
-                  onRows={inUse.changeRows}
-                  onColumns={(columns) => setColumns(columns, true)}
-                />
-              }
-              headVersion={headVersion}
-              head={(c, id) => (
-                <ColumnHead
-                  id={id}
-                  column={c}
-                  layout={layout}
-                  units={units}
-                  range={{
-                    of: 'range',
-                    first: calendar.period(calendar.firstOfYear(calendar.period(month).year)).id,
-                    last: calendar.period(month).id,
-                  }}
-                  onColumns={setColumns}
-                />
-              )}
-              rowEnd={(r) =>
-                layout.rows.own.length > 0 && typeof r.own === 'number' && r.key === at?.row ? (
-                  <OwnRow
-                    own={layout.rows.own}
-                    place={r.own}
-                    accounts={book.accounts}
-                    onOwn={(own) => inUse.changeRows({ own })}
-                  />
-                ) : r.account && r.kind === 'line' && notes?.[r.account] ? (
-                  <NoteMark words={noteWords(ground, notes[r.account]!)} />
-                ) : null
-              }
-            />
-          </div>
+          <LayoutGrid
+            label="Variance report"
+            ground={ground}
+            inUse={inUse}
+            compared={compared}
+            ruler={{ first, last: month }}
+            table={table}
+            {...figures}
+            percent={percentText}
+            at={at}
+            onAt={goTo}
+            onOpen={(r, c) => {
+              goTo(r, c);
+              requestAnimationFrame(() => panel.current?.querySelector('textarea')?.focus());
+            }}
+            onKey={(e) => {
+              if (e.key === ']') return (toFlagged(1), true);
+              if (e.key === '[') return (toFlagged(-1), true);
+              return false;
+            }}
+            rowEnd={(r) =>
+              r.account && r.kind === 'line' && notes?.[r.account] ? (
+                <NoteMark words={noteWords(ground, notes[r.account]!)} />
+              ) : null
+            }
+          />
         </div>
         <aside
           ref={panel}
@@ -380,11 +329,3 @@ export function VarianceScreen() {
 const NoteMark = ({ words }: { readonly words: string }) => (
   <span className={classes.dot} role="img" aria-label={`explained: ${words}`} title={words} />
 );
-
-const unitText = (amount: Minor | null, unit: NonNullable<ReportRow['unit']>, locale: string): string =>
-  amount === null
-    ? ''
-    : (amount / 10 ** unit.decimals).toLocaleString(locale, {
-        minimumFractionDigits: unit.decimals,
-        maximumFractionDigits: unit.decimals,
-      });

@@ -1,4 +1,4 @@
-import type { PeriodIndex } from '@/core/calendar';
+import type { PeriodIndex, PeriodRange } from '@/core/calendar';
 import type { Ground } from '@/core/ground';
 import type { Layout } from '@/core/model';
 import { comparedWith, layoutReport, type Compared, type LayoutReport } from '@/core/report';
@@ -16,16 +16,22 @@ const MOST_LOOKS = 6;
 const looks = new WeakMap<Ground, Map<string, { readonly layout: Layout; readonly look: Look }>>();
 
 /**
- * The layout's report of a month; `chosen` is compared with before what the layout names. The last few of a state of the
+ * The layout's report of a month, the last of those chosen on the ruler from `first` on; `chosen` is compared with before what the layout names. The last few of a state of the
  * book are remembered, so that the months beside the one looked at can be made ready.
  */
-export function lookAt(ground: Ground, layout: Layout, month: PeriodIndex, chosen: string | null): Look {
+export function lookAt(
+  ground: Ground,
+  layout: Layout,
+  month: PeriodIndex,
+  chosen: string | null,
+  first = month,
+): Look {
   let own = looks.get(ground);
   if (!own) looks.set(ground, (own = new Map()));
-  const key = `${layout.id} ${month} ${chosen ?? ''}`;
+  const key = `${layout.id} ${first} ${month} ${chosen ?? ''}`;
   const there = own.get(key);
   if (there?.layout === layout) return there.look;
-  const look = makeLook(ground, layout, month, chosen);
+  const look = makeLook(ground, layout, { first, last: month }, chosen);
   own.delete(key);
   own.set(key, { layout, look });
   for (const old of own.keys()) {
@@ -35,12 +41,13 @@ export function lookAt(ground: Ground, layout: Layout, month: PeriodIndex, chose
   return look;
 }
 
-function makeLook(ground: Ground, layout: Layout, month: PeriodIndex, chosen: string | null): Look {
+function makeLook(ground: Ground, layout: Layout, ruler: PeriodRange, chosen: string | null): Look {
+  const month = ruler.last;
   const compared = comparedWith(ground, month, layout, chosen);
-  const words = layoutWords(ground, layout, month, compared);
+  const words = layoutWords(ground, layout, month, compared, ruler);
   return {
     compared,
-    report: layoutReport({ ground, layout, month, compared, words }),
+    report: layoutReport({ ground, layout, month, compared, words, ruler }),
     facts: monthFacts(ground, month, compared),
   };
 }

@@ -1,9 +1,10 @@
-import { yearsBefore, type PeriodIndex } from '@/core/calendar';
+import { toDayNumber, yearsBefore, type PeriodIndex } from '@/core/calendar';
 import { FLOW_OF, FLOWS, type Flow } from '@/core/cash';
-import { actualsOf, cashByFlow, type Ground } from '@/core/ground';
-import { sumBlank, type Minor } from '@/core/money';
-import { newAccount, type Account, type Budget, type CashSource } from '@/core/model';
+import { actualsOf, cashByFlow, type Comparison, type Ground } from '@/core/ground';
+import { minor, plus, sumBlank, type Minor } from '@/core/money';
+import { newAccount, type Account, type Budget, type CashSource, type KeptForecast } from '@/core/model';
 import { budgetPeriods } from '@/core/plan';
+import { onlyBudget } from './compared';
 import type { PlainRow } from './rows';
 import type { RowSet } from './rowSet';
 import type { Side } from './sides';
@@ -58,17 +59,14 @@ export const cashSet: RowSet = {
     ];
   },
   rollOf: (a) => (a === OPENING ? 'first' : a === CLOSING ? 'last' : 'sum'),
-  sides(ground, { comparison, first }) {
+  sides({ ground, compared }) {
     const { calendar, book, balances } = ground;
     const banks = book.accounts.filter((a) => a.kind === 'bank');
     const ledger = actualsOf(ground, null, 'all');
     const standing = (p: PeriodIndex) => sumBlank(banks.map((a) => ledger.ledger(a, p)));
-    const flows = cashByFlow(ground, comparison?.parts.length === 1 ? comparison.parts[0]!.budget : null);
-    const side = (
-      flow: (flow: Flow, p: PeriodIndex) => Minor | null,
-      closing: (p: PeriodIndex) => Minor | null,
-      opening: (p: PeriodIndex) => Minor | null,
-    ): Side => ({
+    const budget = onlyBudget(compared);
+    const flows = cashByFlow(ground, budget);
+    const side: MakeSide = (flow, closing, opening) => ({
       at(account, scope, p) {
         if (scope !== 'all') return null;
         if (account.id === OPENING.id) return opening(p);
@@ -92,13 +90,18 @@ export const cashSet: RowSet = {
         return q === null ? null : actual.at(account, scope, q);
       },
     };
-    const budget = comparison?.parts.length === 1 ? comparison.parts[0]!.budget : null;
-    const planned = budget ? approvedSide(ground, budget, side) : { ...actual, at: () => null };
     const nothing: Side = { ...actual, at: () => null };
+    const planned = budget ? approvedSide(ground, budget, side) : nothing;
     const outlook: Side = {
       ...actual,
       at: (account, scope, p) =>
         (balances.has(p) ? actual.at(account, scope, p) : null) ?? planned.at(account, scope, p),
+    };
+    const named = (which: Comparison | 'comparison' | 'lastYear' | 'outlook'): Side => {
+      if (which === 'lastYear') return lastYear;
+      if (which === 'outlook') return outlook;
+      if (which === 'comparison') return planned;
+      return which.parts.length === 1 ? approvedSide(ground, which.parts[0]!.budget, side) : nothing;
     };
     return {
       actual,
@@ -107,22 +110,54 @@ export const cashSet: RowSet = {
       mix: nothing,
       outlook,
       lastYear,
-      first: first === 'lastYear' ? lastYear : first === 'outlook' ? outlook : planned,
-      second: lastYear,
+      first: compared.kept ? keptSide(ground, compared.kept, side) : named(compared.first),
+      second: compared.second === null ? null : named(compared.second),
     };
   },
 };
 
+type MakeSide = (
+  flow: (flow: Flow, p: PeriodIndex) => Minor | null,
+  closing: (p: PeriodIndex) => Minor | null,
+  opening: (p: PeriodIndex) => Minor | null,
+) => Side;
+
+/** A kept forecast: its sources by flow, of the months all of whose days it tells. */
+function keptSide({ calendar }: Ground, kept: KeptForecast, side: MakeSide): Side {
+  const start = toDayNumber(kept.start);
+  const daysOf = (p: PeriodIndex): readonly [from: number, to: number] | null => {
+    const period = calendar.period(p);
+    const [from, to] = [toDayNumber(period.start) - start - 1, toDayNumber(period.end) - start - 1];
+    return from >= 0 && to < kept.days ? [from, to] : null;
+  };
+  const moved = (of: Flow | null, from: number, to: number): Minor => {
+    let sum = 0;
+    for (const { source, days, amounts } of kept.sources)
+      if (of === null || FLOW_OF[source] === of)
+        days.forEach((d, i) => {
+          if (d >= from && d <= to) sum = plus(sum, amounts[i]!);
+        });
+    return minor(sum);
+  };
+  const standing = (p: PeriodIndex, at: 'start' | 'end'): Minor | null => {
+    const days = daysOf(p);
+    return days && minor(plus(kept.opening, moved(null, 0, at === 'end' ? days[1] : days[0] - 1)));
+  };
+  return {
+    ...side(
+      (of, p) => {
+        const days = daysOf(p);
+        return days && moved(of, ...days);
+      },
+      (p) => standing(p, 'end'),
+      (p) => standing(p, 'start'),
+    ),
+    covers: (p) => daysOf(p) !== null,
+  };
+}
+
 /** Cash as it was approved: its sources by flow, and what the banks were to stand at. */
-function approvedSide(
-  ground: Ground,
-  budget: Budget,
-  side: (
-    flow: (flow: Flow, p: PeriodIndex) => Minor | null,
-    closing: (p: PeriodIndex) => Minor | null,
-    opening: (p: PeriodIndex) => Minor | null,
-  ) => Side,
-): Side {
+function approvedSide(ground: Ground, budget: Budget, side: MakeSide): Side {
   const cash = budget.approved?.cash ?? null;
   const first = budgetPeriods(ground.calendar, budget)[0]?.index ?? 0;
   const banks = ground.book.accounts.filter((a) => a.kind === 'bank');

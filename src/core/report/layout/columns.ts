@@ -1,5 +1,5 @@
 import { compare } from '@/core/variance';
-import { divideRounded, minor, plus, type Minor } from '@/core/money';
+import { divideRounded, minor, plus, sumBlank, type Minor } from '@/core/money';
 import type { PeriodIndex } from '@/core/calendar';
 import type { Account, ColumnShow, LayoutColumn } from '@/core/model';
 import type { ReportCell, ReportColumn } from '../table';
@@ -31,6 +31,8 @@ export type RowFigures = {
   readonly effect: 1 | 0 | -1;
   readonly note: () => string;
   readonly keeper: () => string;
+  readonly method: () => string;
+  readonly planNote: () => string;
 };
 
 /** A column that is drawn, with how its cells come about. */
@@ -43,6 +45,8 @@ export type Made = {
   /** The figures that are shown, and the two that are compared; null where nothing is. */
   readonly shows: number | null;
   readonly pair: Pair | null;
+  /** What is said of its years as wholes may be in it. */
+  readonly wholes?: boolean;
 };
 
 /** Two sides of a difference: what is shown of them, and what of it is compared. */
@@ -53,6 +57,8 @@ export type Pair = {
   readonly apart: (account: Account, scope: Scope) => boolean;
   /** Whether a value of the axis is told apart on the compared side. */
   readonly tells: (scope: Scope) => boolean;
+  /** The periods that are compared, where they are not all of the span. */
+  readonly only?: readonly PeriodIndex[];
 };
 
 export type Against = LayoutColumn['against'];
@@ -65,8 +71,8 @@ export type ColumnSides = {
   readonly flexible: Remembered;
   readonly mix: Remembered;
   readonly against: (which: Against) => Remembered | null;
-  /** Whether any line says something of a year as a whole, on this side. */
-  readonly hasWholes: (which: Against) => boolean;
+  /** Whether any line says something of one of these years as a whole, on this side. */
+  readonly hasWholes: (which: Against, years: readonly number[]) => boolean;
   /** The periods of the month's year that are compared. */
   readonly year: readonly PeriodIndex[];
   readonly isActual: (p: PeriodIndex) => boolean;
@@ -87,12 +93,17 @@ const SHOW_KEYS: Readonly<Record<ColumnShow, string>> = {
   mix: 'Mix',
   outlook: 'Outlook',
   rest: 'Rest',
+  unphased: 'Unphased',
+  change: 'Change',
+  changePercent: 'ChangePercent',
   share: 'Share',
   comparedShare: 'BudgetShare',
   perUnit: 'PerUnit',
   comparedPerUnit: 'BudgetPerUnit',
   note: 'note',
   keeper: 'keeper',
+  method: 'method',
+  planNote: 'planNote',
 };
 const AGAINST_KEYS: Readonly<Record<Against, string>> = { first: '', second: '2', lastYear: 'LastYear' };
 
@@ -128,7 +139,7 @@ const adds = (a: Minor | null, b: Minor | null): Minor | null =>
 
 /** Figures of a span, by name. */
 export function figuresOf(needs: Needs, sides: ColumnSides, span: ShownSpan) {
-  const { periods, known, days, counts, key } = span;
+  const { periods, known, days, counts, key, years } = span;
   const over = known.length === periods.length && periods.length > 0;
   const fullYear =
     counts === 'soFar' && known.length === sides.year.length && known.every((p, i) => p === sides.year[i]);
@@ -137,8 +148,11 @@ export function figuresOf(needs: Needs, sides: ColumnSides, span: ShownSpan) {
     days
       ? (account, scope) => (when.length === 0 ? null : side.days(account, scope, days))
       : (account, scope, roll) => side.over(account, scope, when, roll);
+  const hasWholes = (which: Against) => !days && sides.hasWholes(which, years);
   const wholeOf = (which: Against, account: Account, scope: Scope): Minor | null =>
-    days || !sides.hasWholes(which) ? null : (sides.against(which)?.whole(account, scope) ?? null);
+    hasWholes(which)
+      ? sumBlank(years.map((y) => sides.against(which)?.whole(account, scope, y) ?? null))
+      : null;
 
   const actual = needs.of(`${key} actual`, () => of(sides.actual, known));
   const outlook = () =>
@@ -170,7 +184,7 @@ export function figuresOf(needs: Needs, sides: ColumnSides, span: ShownSpan) {
     const apart = (account: Account, scope: Scope): boolean =>
       wholeOf(which, account, scope) !== null && !(counts === 'year' ? over : counts === 'soFar' && fullYear);
     const same = counts !== 'soFar' || known.every(side.covers);
-    if (same && !sides.hasWholes(which)) return { shown, compared: shown, apart, tells: side.tells };
+    if (same && !hasWholes(which)) return { shown, compared: shown, apart, tells: side.tells };
     const both = known.filter(side.covers);
     const kept = (at: number, periodsOf: Need | null): Need => {
       const need = periodsOf ?? needs.all[at]!;
@@ -184,13 +198,29 @@ export function figuresOf(needs: Needs, sides: ColumnSides, span: ShownSpan) {
       ],
       apart,
       tells: side.tells,
+      ...(same ? {} : { only: both }),
     };
+  };
+  /** The budget beside the year before: all of it is shown, the periods of which both are known are compared. */
+  const changePair = (): Pair | null => {
+    const [budget, before] = [sides.against('first'), sides.against('lastYear')];
+    if (!budget || !before) return null;
+    const both = periods.filter((p) => before.covers(p));
+    if (both.length === 0) return null;
+    const shown = [compared('first'), compared('lastYear')] as const;
+    const pair = { shown, apart: () => false, tells: budget.tells };
+    if (both.length === periods.length) return { ...pair, compared: shown };
+    const over = (which: Against, side: Remembered) => needs.of(`${key} both ${which}`, () => of(side, both));
+    return { ...pair, compared: [over('first', budget), over('lastYear', before)], only: both };
   };
   return {
     actual,
     outlook,
     compared,
     pairOf,
+    changePair,
+    unphased: () => needs.of(`${key} unphased`, () => (account, scope) => wholeOf('first', account, scope)),
+    hasWholes,
     /** The budget at the activity that there was, over the periods that are compared, and what of the change is mix. */
     flexible: () => needs.of(`${key} flexible`, () => of(sides.flexible, known)),
     mix: () => needs.of(`${key} mix`, () => of(sides.mix, known)),

@@ -1,6 +1,7 @@
-export { comparedWith, type Compared } from './compared';
+export { comparedWith, keptId, onlyBudget, type Compared } from './compared';
 export { comparesWith } from './columns';
 export { flagOf } from './flags';
+export { isWords } from './madeColumns';
 export { layoutAxis, layoutReport, scopesOf, type LayoutInput, type LayoutReport } from './layoutReport';
 export { unitsOf, type UnitSeries } from './quantities';
 export { accountsOfRow, asOwnRows, layoutRows, type PlainRow } from './rows';

@@ -1,10 +1,18 @@
 import { isFlagged } from '@/core/variance';
 import { plus, minor, type Minor } from '@/core/money';
-import { periodsOf, yearRange, type DayNumber, type PeriodIndex } from '@/core/calendar';
-import { segmentLedgers, type Ground } from '@/core/ground';
-import { daySpan } from '@/core/ledger';
+import { periodsOf, yearRange, type DayNumber, type PeriodIndex, type PeriodRange } from '@/core/calendar';
+import { reckoned, segmentLedgers, type Ground } from '@/core/ground';
+import { daySpan, type Balances } from '@/core/ledger';
 import { isActual } from '@/core/plan';
-import type { Account, AccountId, Axis, Book, Layout } from '@/core/model';
+import {
+  lineOf,
+  type Account,
+  type AccountId,
+  type Axis,
+  type Book,
+  type Layout,
+  type Line,
+} from '@/core/model';
 import type { ReportCell, ReportRow, ReportTable } from '../table';
 import {
   figuresOf,
@@ -15,7 +23,7 @@ import {
   type Made,
   type RowFigures,
 } from './columns';
-import type { Compared } from './compared';
+import { onlyBudget, type Compared } from './compared';
 import { flagOf } from './flags';
 import { madeColumns, withFormulas } from './madeColumns';
 import type { PlainRow } from './rows';
@@ -32,6 +40,12 @@ export type LayoutInput = {
   readonly month: PeriodIndex;
   readonly compared: Compared;
   readonly words: LayoutWords;
+  /** What is chosen on the ruler; the month alone where nothing is. */
+  readonly ruler?: PeriodRange;
+  /** The part of the ledger that is looked at; all of it where none is named. */
+  readonly ledger?: Balances;
+  /** Which accounts are looked at; all where none are named. */
+  readonly accounts?: (account: Account) => boolean;
 };
 
 /** A report of a layout, with what a screen needs of it beside the table. */
@@ -48,9 +62,11 @@ export function scopesOf(ground: Ground, layout: Layout, compared: Compared): re
   const axis = axisOf(ground, layout, compared);
   if (!axis) return [];
   const named = layout.segments.values;
-  const unassigned = segmentLedgers(ground, axis.id)(null).entries > 0;
-  const all: Scope[] = [...axis.values.map((v) => v.id), ...(unassigned ? [null] : [])];
   const { comparison } = compared;
+  const unassigned =
+    segmentLedgers(ground, axis.id)(null).entries > 0 ||
+    (comparison?.axis?.id === axis.id && comparison.segments.includes(null));
+  const all: Scope[] = [...axis.values.map((v) => v.id), ...(unassigned ? [null] : [])];
   const within = comparison && !comparison.company ? new Set(comparison.segments) : null;
   return all.filter(
     (s) =>
@@ -82,6 +98,7 @@ function keptSides(input: LayoutInput, axis: Axis | null, days: DayRange | null)
   const key = [
     compared.comparison?.id,
     compared.first,
+    compared.kept?.id,
     typeof second === 'object' ? second?.id : second,
     axis?.id,
     layout.rows.set,
@@ -92,15 +109,21 @@ function keptSides(input: LayoutInput, axis: Axis | null, days: DayRange | null)
   ].join('|');
   let own = kept.get(ground);
   if (!own) kept.set(ground, (own = new Map()));
+  // A part of the ledger is another one each time.
+  if (input.ledger && input.ledger !== ground.balances) own = new Map();
   let sides = own.get(key);
   if (!sides) {
     const span = yearRange(ground.calendar, year);
-    const plain =
-      rowSetOf(layout.rows.set).sides?.(ground, compared, month) ??
-      sidesOf(ground, month, compared.comparison, second, compared.first, axis, {
-        days: layout.days,
-        range: days,
-      });
+    const { sides: ofSet = sidesOf } = rowSetOf(layout.rows.set);
+    const plain = ofSet({
+      ground,
+      month,
+      compared,
+      axis,
+      days: layout.days,
+      range: days,
+      ledger: input.ledger ?? ground.balances,
+    });
     const keep = (side: Side) => remembered(side, span.first - 2 * (span.last - span.first + 1), span.last);
     own.set(
       key,
@@ -132,13 +155,19 @@ export function layoutReport(input: LayoutInput): LayoutReport {
   const scopes = axis ? scopesOf(ground, layout, compared) : [];
   const across = layout.segments.place === 'across' ? scopes : [];
   const beneath = layout.segments.place === 'beneath' ? scopes : [];
-  const isKnown = (p: PeriodIndex) => isActual(balances, closedThrough, p);
+  const set = rowSetOf(layout.rows.set);
+  const ledger = input.ledger ?? balances;
+  const isKnown = (p: PeriodIndex) => (set.open ? ledger.has(p) : isActual(balances, closedThrough, p));
+  const budget = onlyBudget(compared);
+  const planned = budget ? reckoned(ground, budget).facts.periods : [];
   const byDay = layout.columns.some(
     ({ span, hidden }) => !hidden && span.of === 'each' && (span.by === 'week' || span.by === 'day'),
   );
   const spanGround = {
     calendar,
     month,
+    ruler: input.ruler ?? { first: month, last: month },
+    budget: planned.length > 0 ? { first: planned[0]!.index, last: planned.at(-1)!.index } : null,
     isActual: isKnown,
     covers: (_p: PeriodIndex): boolean => true,
     lastDay: byDay ? (daySpan(ground.blocks)?.high ?? null) : null,
@@ -152,9 +181,9 @@ export function layoutReport(input: LayoutInput): LayoutReport {
   const sides = keptSides(input, axis, days && withYearBefore(days));
   const { first } = sides;
   const covers = compared.first === 'comparison' ? first.covers : () => true;
-  const set = rowSetOf(layout.rows.set);
-  const accounts = set.accounts(ground, compared);
-  const wholes = new Map<Against, boolean>();
+  const chart = set.accounts(ground, compared);
+  const accounts = input.accounts ? chart.filter(input.accounts) : chart;
+  const wholes = new Map<string, boolean>();
   const sideOf = (which: Against): Remembered | null =>
     which === 'lastYear' ? sides.lastYear : sides[which];
   const year = yearRange(calendar, calendar.period(month).year);
@@ -165,11 +194,15 @@ export function layoutReport(input: LayoutInput): LayoutReport {
     flexible: sides.flexible,
     mix: sides.mix,
     against: sideOf,
-    hasWholes(which) {
-      let has = wholes.get(which);
-      if (has === undefined)
-        wholes.set(which, (has = accounts.some((a) => (sideOf(which)?.whole(a, 'all') ?? null) !== null)));
-      return has;
+    hasWholes(which, years) {
+      const side = sideOf(which);
+      return years.some((year) => {
+        const key = `${which} ${year}`;
+        let has = wholes.get(key);
+        if (has === undefined)
+          wholes.set(key, (has = accounts.some((a) => (side?.whole(a, 'all', year) ?? null) !== null)));
+        return has;
+      });
     },
     year: periodsOf(calendar, year)
       .map((p) => p.index)
@@ -181,15 +214,17 @@ export function layoutReport(input: LayoutInput): LayoutReport {
   const columns = withFormulas(
     madeColumns({ ...spanGround, covers }, shownColumns, across, columnSides, needs, units, words),
   );
+  const thisYear = calendar.period(month).year;
   const flagPair = figuresOf(needs, columnSides, {
     key: 'month',
     of: 'month',
     counts: 'whole',
     periods: [month],
     known: isKnown(month) ? [month] : [],
+    years: [thisYear],
     days: null,
   }).pairOf('first');
-  const used = columnSides.hasWholes('first')
+  const used = columnSides.hasWholes('first', [thisYear])
     ? figuresOf(needs, columnSides, spansOf({ ...spanGround, covers }, { of: 'toDate' })[0]!)
     : null;
 
@@ -223,6 +258,13 @@ export function layoutReport(input: LayoutInput): LayoutReport {
   const notes = book.varianceNotes[calendar.period(month).id] ?? {};
   const byId = new Map(book.accounts.map((a) => [a.id, a]));
 
+  /** What is said of the one line of the budget that makes a row; nothing where several do. */
+  const lineWords = (row: PlainRow, scope: Scope, of: (line: Line) => string): string => {
+    const segments = scope === 'all' ? (compared.comparison?.segments ?? []) : [scope];
+    if (!budget || row.account === null || segments.length !== 1) return '';
+    const line = lineOf(budget, { account: row.account, segment: segments[0]! });
+    return line ? of(line) : '';
+  };
   /** A row's figures of one value of the axis, or of all. */
   const figuresAt = (r: number, scope: Scope, detail: boolean): RowFigures => {
     const row = rows[r]!;
@@ -235,7 +277,7 @@ export function layoutReport(input: LayoutInput): LayoutReport {
       effect: row.effect,
       note: () => {
         const note = account ? notes[account.id] : undefined;
-        const whole = account ? first.whole(account, 'all') : null;
+        const whole = account ? first.whole(account, 'all', thisYear) : null;
         const said = () =>
           words.used(
             values[used!.actual] ?? null,
@@ -252,6 +294,8 @@ export function layoutReport(input: LayoutInput): LayoutReport {
           .join(' · ');
       },
       keeper: () => account?.keeper ?? '',
+      method: () => lineWords(row, scope, words.method),
+      planNote: () => lineWords(row, scope, words.planNote),
     };
   };
   const cellsOf = (r: number, detail: Detail): ReportCell[] => {

@@ -1,5 +1,6 @@
 import { plus } from '@/core/money';
 import { compare } from '@/core/variance';
+import type { PeriodIndex } from '@/core/calendar';
 import { sameName, type LayoutColumn } from '@/core/model';
 import type { ReportColumn } from '../table';
 import {
@@ -62,12 +63,19 @@ export function madeColumns(
   for (const scope of [...across, 'all' as const])
     for (const run of runs)
       for (const span of run.spans)
-        for (const { column, place } of run.columns) add(column, place, span, scope);
+        for (const { column, place } of run.columns)
+          // Where nothing is said of whole years, a column for it would be empty.
+          if (column.show !== 'unphased' || sides.hasWholes('first', span.years))
+            add(column, place, span, scope);
   for (const { column, place } of aside) add(column, place, null, 'all');
   return out;
 }
 
-const isWords = ({ show }: LayoutColumn): boolean => show === 'note' || show === 'keeper';
+/** Columns of words, which are of no span and stand at the end. */
+const WORDS = new Set(['note', 'keeper', 'method', 'planNote'] as const);
+type WordShow = typeof WORDS extends Set<infer W> ? W : never;
+const isWord = (show: LayoutColumn['show']): show is WordShow => (WORDS as ReadonlySet<string>).has(show);
+export const isWords = ({ show }: Pick<LayoutColumn, 'show'>): boolean => isWord(show);
 
 const OF: Readonly<Record<LayoutColumn['show'], ReportColumn['of']>> = {
   actual: 'actual',
@@ -84,12 +92,17 @@ const OF: Readonly<Record<LayoutColumn['show'], ReportColumn['of']>> = {
   mix: 'difference',
   outlook: 'outlook',
   rest: 'plan',
+  unphased: 'plan',
+  change: 'difference',
+  changePercent: 'difference',
   share: 'actual',
   comparedShare: 'plan',
   perUnit: 'actual',
   comparedPerUnit: 'plan',
   note: 'note',
   keeper: 'note',
+  method: 'note',
+  planNote: 'note',
 };
 
 const KIND: Readonly<Record<LayoutColumn['show'], ReportColumn['kind']>> = {
@@ -107,12 +120,17 @@ const KIND: Readonly<Record<LayoutColumn['show'], ReportColumn['kind']>> = {
   mix: 'money',
   outlook: 'money',
   rest: 'money',
+  unphased: 'money',
+  change: 'money',
+  changePercent: 'perMille',
   share: 'perMille',
   comparedShare: 'perMille',
   perUnit: 'money',
   comparedPerUnit: 'money',
   note: 'text',
   keeper: 'text',
+  method: 'text',
+  planNote: 'text',
 };
 
 function madeColumn(
@@ -141,14 +159,14 @@ function madeColumn(
     formula: null,
     hint: words.hint(spec, span),
     place,
+    ...(spec.show === 'perUnit' || spec.show === 'comparedPerUnit' ? { ratio: true } : {}),
     ...(span && opensOf(spec, span, scope)),
   };
   const base = { column, spec, span, scope, shows: null, pair: null };
-  if (span === null)
-    return {
-      ...base,
-      cell: spec.show === 'keeper' ? (row) => row.keeper() : (row) => row.note(),
-    };
+  if (span === null || isWord(spec.show)) {
+    const show = spec.show as WordShow;
+    return { ...base, cell: (row) => row[show]() };
+  }
   const figures = figuresOf(needs, sides, span);
   const money = (need: number): Made => ({ ...base, shows: need, cell: (row) => row.value(need) });
   switch (spec.show) {
@@ -157,7 +175,10 @@ function madeColumn(
     case 'reclassified':
       return money(figures.reclassified());
     case 'compared':
-      return money(figures.compared(spec.against));
+      return {
+        ...money(figures.compared(spec.against)),
+        wholes: span.counts !== 'whole' && figures.hasWholes(spec.against),
+      };
     case 'outlook':
       return money(figures.outlook());
     case 'rest':
@@ -179,6 +200,23 @@ function madeColumn(
             : show === 'sense'
               ? variance.sense
               : variance.difference;
+        },
+      };
+    }
+    case 'unphased':
+      return money(figures.unphased());
+    case 'change':
+    case 'changePercent': {
+      const pair = figures.changePair();
+      const percent = spec.show === 'changePercent';
+      const label = pair?.only ? words.only(column.label, pair.only) : column.label;
+      return {
+        ...base,
+        column: { ...column, label },
+        pair,
+        cell(row) {
+          const change = varianceIn(pair, row);
+          return (percent ? change?.perMille : change?.difference) ?? null;
         },
       };
     }
@@ -222,9 +260,6 @@ function madeColumn(
         : null;
       return { ...base, cell: (row) => perUnit(row.value(need), quantity, unit?.decimals ?? 0) };
     }
-    case 'note':
-    case 'keeper':
-      return { ...base, cell: () => null };
   }
 }
 
@@ -248,28 +283,79 @@ function opensOf(
 }
 
 /** Columns that follow from others in sight say how, so that a workbook can carry the formula. */
-export function withFormulas(columns: readonly Made[]): Made[] {
-  const keyed = (from: Made, show: LayoutColumn['show'], against: Against): string | null =>
-    columns.find(
-      (c) =>
-        c.spec.show === show &&
-        c.span?.key === from.span?.key &&
-        c.scope === from.scope &&
-        (!comparesWith(show) || c.spec.against === against),
-    )?.column.key ?? null;
-  return columns.map((made) => {
-    const { show, against } = made.spec;
-    const left = keyed(made, made.span?.counts === 'year' ? 'outlook' : 'actual', 'first');
-    const right = keyed(made, 'compared', against);
-    const difference = keyed(made, 'difference', against);
-    const formula: ReportColumn['formula'] =
-      show === 'difference' && left && right
-        ? { op: 'minus', left, right }
-        : show === 'percent' && difference && right
-          ? { op: 'share', part: difference, of: right }
-          : show === 'reached' && right && keyed(made, 'actual', 'first')
-            ? { op: 'share', part: keyed(made, 'actual', 'first')!, of: right }
-            : null;
+export const withFormulas = (columns: readonly Made[]): Made[] =>
+  columns.map((made) => {
+    const formula = formulaOf(made, columns);
     return formula ? { ...made, column: { ...made.column, formula } } : made;
   });
+
+type Formula = ReportColumn['formula'];
+
+function formulaOf(made: Made, columns: readonly Made[]): Formula {
+  const { show, against } = made.spec;
+  const keyed = (wanted: LayoutColumn['show'], of: Against = 'first'): string | null =>
+    columns.find(
+      (c) =>
+        c.spec.show === wanted &&
+        c.span?.key === made.span?.key &&
+        c.scope === made.scope &&
+        (!comparesWith(wanted) || c.spec.against === of),
+    )?.column.key ?? null;
+  const minus = (left: string | null, right: string | null): Formula =>
+    left && right ? { op: 'minus', left, right } : null;
+  const share = (part: string | null, of: string | null): Formula =>
+    part && of ? { op: 'share', part, of } : null;
+  // What is compared of some periods alone follows from nothing that is shown.
+  if (made.pair?.only) return null;
+  switch (show) {
+    case 'actual':
+    case 'compared':
+      return partsOf(made, columns);
+    case 'difference':
+      return minus(keyed(made.span?.counts === 'year' ? 'outlook' : 'actual'), keyed('compared', against));
+    case 'percent':
+      return share(keyed('difference', against), keyed('compared', against));
+    case 'reached':
+      return share(keyed('actual'), keyed('compared', against));
+    case 'change':
+      return minus(keyed('compared'), keyed('compared', 'lastYear'));
+    case 'changePercent':
+      return share(keyed('change'), keyed('compared', 'lastYear'));
+    default:
+      return null;
+  }
+}
+
+/** The periods whose amounts a column adds up; null where it adds up none. */
+function addedIn({ spec, span }: Made): readonly PeriodIndex[] | null {
+  if (!span || span.days) return null;
+  if (spec.show === 'actual') return span.known;
+  if (spec.show !== 'compared') return null;
+  return span.counts === 'soFar' ? span.known : span.periods;
+}
+
+/** The columns in sight that a column is the sum of: the parts of its span, and what is said of its years as wholes. */
+function partsOf(made: Made, columns: readonly Made[]): ReportColumn['formula'] {
+  const all = addedIn(made);
+  if (all === null || all.length < 2) return null;
+  const { spec, span, scope } = made;
+  const parts = columns.filter(
+    (c) =>
+      c !== made &&
+      c.scope === scope &&
+      c.spec.show === spec.show &&
+      (!comparesWith(spec.show) || c.spec.against === spec.against) &&
+      c.span?.counts === 'whole' &&
+      (addedIn(c)?.length ?? all.length) < all.length,
+  );
+  const periods = parts.flatMap((c) => addedIn(c)!);
+  if (periods.length !== all.length || periods.some((p, i) => p !== all[i])) return null;
+  const wholes = columns.find(
+    (c) => c.scope === scope && c.spec.show === 'unphased' && c.span?.key === span!.key,
+  );
+  if (spec.show === 'compared' && made.wholes && !wholes) return null;
+  const of = parts.map((c) => c.column.key);
+  return wholes && spec.against === 'first'
+    ? { op: 'sum', of, beyond: wholes.column.key }
+    : { op: 'sum', of };
 }

@@ -1,18 +1,19 @@
-import type { PeriodIndex } from '@/core/calendar';
 import type { Ground } from '@/core/ground';
 import type { Account, Layout } from '@/core/model';
 import type { ReportRow } from '../table';
 import type { Compared } from './compared';
 import type { UnitSeries } from './quantities';
 import type { PlainRow, SizeOf } from './rows';
-import type { Sides } from './sides';
+import type { Sides, SidesInput } from './sides';
 
 /** What a layout's rows are of: accounts, or what stands in their place. */
 export type RowSet = {
   readonly accounts: (ground: Ground, compared: Compared) => readonly Account[];
   readonly rows: (rows: Layout['rows'], accounts: readonly Account[], sizeOf: SizeOf) => readonly PlainRow[];
   /** Sides of its own; none: those of the ledger and its budgets. */
-  readonly sides?: (ground: Ground, compared: Compared, month: PeriodIndex) => Sides;
+  readonly sides?: (input: SidesInput) => Sides;
+  /** Its actuals are those of the ledger as it stands, months that are not closed included. */
+  readonly open?: true;
   readonly rollOf: (account: Account) => PlainRow['roll'];
   /** The unit of a row that is no money. */
   readonly unitOf?: (row: PlainRow) => ReportRow['unit'] | null;

@@ -1,21 +1,28 @@
-import { isProfitAndLoss, type Account, type Layout } from '@/core/model';
+import { isProfitAndLoss, type Account, type Budget, type Layout } from '@/core/model';
 import { cashSet } from './cashSet';
 import { unitsOf } from './quantities';
 import { layoutRows, type PlainRow } from './rows';
 import type { RowSet } from './rowSet';
+import { budgetSides, ledgerSides } from './sides';
 import { unitSet } from './unitSet';
 
 /** Accounts and rows of a book stay while it does: another month looks at the same ones. */
-function ofAccounts(fits: (account: Account) => boolean): RowSet {
-  const chosen = new WeakMap<readonly Account[], readonly Account[]>();
+function ofAccounts(
+  fits: (account: Account, covers: Budget['covers']) => boolean,
+  more: Partial<RowSet> = {},
+): RowSet {
+  const chosen = new WeakMap<readonly Account[], Map<string, readonly Account[]>>();
   const made = new WeakMap<
     readonly Account[],
     { readonly of: Layout['rows']; readonly rows: readonly PlainRow[] }
   >();
   return {
-    accounts({ book: { accounts } }) {
-      let own = chosen.get(accounts);
-      if (!own) chosen.set(accounts, (own = accounts.filter(fits)));
+    accounts({ book: { accounts } }, { comparison }) {
+      const covers = comparison?.covers ?? 'both';
+      let byCovers = chosen.get(accounts);
+      if (!byCovers) chosen.set(accounts, (byCovers = new Map()));
+      let own = byCovers.get(covers);
+      if (!own) byCovers.set(covers, (own = accounts.filter((a) => fits(a, covers))));
       return own;
     },
     rows(rows, accounts, sizeOf) {
@@ -28,6 +35,7 @@ function ofAccounts(fits: (account: Account) => boolean): RowSet {
     },
     rollOf: (a) => (isProfitAndLoss(a.kind) ? 'sum' : 'last'),
     units: (ground, { comparison }) => unitsOf(ground, comparison),
+    ...more,
   };
 }
 
@@ -43,6 +51,11 @@ const SETS: Readonly<Record<Layout['rows']['set'], RowSet>> = {
   profitAndLoss: ofAccounts((a) => isProfitAndLoss(a.kind)),
   balanceSheet: ofAccounts((a) => !isProfitAndLoss(a.kind)),
   both: ofAccounts(() => true),
+  budget: ofAccounts(
+    (a, covers) => covers === 'both' || isProfitAndLoss(a.kind) === (covers === 'profitAndLoss'),
+    { sides: budgetSides },
+  ),
+  ledger: ofAccounts(() => true, { sides: ledgerSides, rollOf: () => 'sum', open: true }),
   cash: cashSet,
   units: unitSet,
 };

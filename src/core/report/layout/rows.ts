@@ -106,11 +106,29 @@ export function layoutRows(
 ): readonly PlainRow[] {
   const ordered = sizeOf ? bySize(accounts, sizeOf) : accounts;
   if (rows.own.length > 0) return ownRows(rows, accounts, ordered);
-  const both = rows.set === 'both' || rows.set === 'profitAndLoss';
-  const profit = both ? ofStatement(rows, statementRows(ordered)) : [];
+  const profit = rows.set === 'balanceSheet' ? [] : ofStatement(rows, statementRows(ordered));
   const balance =
-    rows.set === 'both' || rows.set === 'balanceSheet' ? ofStatement(rows, balanceSheetRows(ordered)) : [];
+    rows.set === 'profitAndLoss'
+      ? []
+      : rows.set === 'ledger'
+        ? movements(ordered)
+        : ofStatement(rows, balanceSheetRows(ordered));
   return [...profit, ...shifted(balance, profit.length)];
+}
+
+/** What moved in the accounts of the balance sheet, beneath a heading. */
+function movements(accounts: readonly Account[]): PlainRow[] {
+  const moved = accounts.filter((a) => !isProfitAndLoss(a.kind));
+  if (moved.length === 0) return [];
+  const heading: PlainRow = {
+    ...PLAIN,
+    kind: 'section',
+    key: 'others',
+    label: 'Balance sheet, movement',
+    effect: 0,
+    roll: 'sum',
+  };
+  return [heading, ...moved.map((a): PlainRow => ({ ...lineOf(a), section: null, roll: 'sum' }))];
 }
 
 const shifted = (rows: readonly PlainRow[], by: number): PlainRow[] =>

@@ -204,6 +204,36 @@ export const SHIPPED: readonly Layout[] = [
       column('percent', TO_DATE),
     ],
   },
+  {
+    ...BASE,
+    id: 'std-budget',
+    name: 'Budget by month',
+    group: 'Budgets',
+    filter: 'all',
+    rows: { ...BASE.rows, set: 'budget' },
+    columns: [
+      column('compared', { of: 'each', by: 'month', over: 'budget' }),
+      column('unphased', { of: 'budget' }),
+      column('compared', { of: 'budget' }),
+      column('compared', { of: 'budget' }, 'lastYear'),
+      column('change', { of: 'budget' }),
+      column('changePercent', { of: 'budget' }),
+      { ...column('method', MONTH), hidden: true },
+      { ...column('planNote', MONTH), hidden: true },
+    ],
+  },
+  {
+    ...BASE,
+    id: 'std-ledger',
+    name: 'Ledger by month',
+    group: 'Ledger',
+    filter: 'all',
+    rows: { ...BASE.rows, set: 'ledger' },
+    columns: [
+      column('actual', { of: 'each', by: 'month', over: 'ruler' }),
+      column('actual', { of: 'ruler' }),
+    ],
+  },
 ];
 
 /** The layout as it ships; null for one of a book's own. */

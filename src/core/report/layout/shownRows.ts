@@ -113,6 +113,7 @@ class LazyRow implements ReportRow {
   readonly code: string;
   readonly label: string;
   readonly lastOf: boolean;
+  readonly firstOf: boolean;
   readonly effect: 1 | 0 | -1;
   readonly own: number | null;
   private made: ReportCell[] | null = null;
@@ -129,6 +130,7 @@ class LazyRow implements ReportRow {
     this.code = row.code;
     this.label = row.label;
     this.lastOf = row.roll === 'last';
+    this.firstOf = row.roll === 'first';
     this.effect = row.effect;
     this.own = row.own;
   }
@@ -166,6 +168,8 @@ class DetailRow implements ReportRow {
   readonly key: string;
   readonly account: ReportRow['account'];
   readonly effect: 1 | 0 | -1;
+  readonly lastOf: boolean;
+  readonly firstOf: boolean;
   private made: ReportCell[] | null = null;
 
   constructor(
@@ -175,6 +179,8 @@ class DetailRow implements ReportRow {
     private readonly make: () => ReportCell[],
   ) {
     this.key = `${row.key} ${scope ?? ''}`;
+    this.lastOf = row.roll === 'last';
+    this.firstOf = row.roll === 'first';
     this.account = row.account;
     this.effect = row.effect;
   }

@@ -9,12 +9,14 @@ import {
   outlookAt,
   plannedAt,
   reckoned,
+  segmentLedgers,
+  yearBefore,
   type Comparison,
   type Flexible,
   type Ground,
   type Reckoned,
 } from '@/core/ground';
-import { viewOfSegments } from '@/core/ledger';
+import { actualOf, viewOfSegments, type Balances } from '@/core/ledger';
 import {
   isProfitAndLoss,
   lineKey,
@@ -26,6 +28,7 @@ import {
   type Line,
   type SegmentId,
 } from '@/core/model';
+import { onlyBudget, type Compared } from './compared';
 import { activityByDay, daySharing } from './days';
 import type { SpanDays } from './spans';
 
@@ -36,8 +39,8 @@ export type Scope = SegmentId | 'all';
 export type Side = {
   /** A month's amount, or what a balance account stands at at its end. */
   readonly at: (account: Account, scope: Scope, period: PeriodIndex) => Minor | null;
-  /** What is said of the month's fiscal year as a whole, beyond its months. */
-  readonly whole: (account: Account, scope: Scope) => Minor | null;
+  /** What is said of a fiscal year as a whole, beyond its months. */
+  readonly whole: (account: Account, scope: Scope, year: number) => Minor | null;
   /** Whether it tells a value of the axis apart from the rest. */
   readonly tells: (scope: Scope) => boolean;
   /** Whether it says anything of a period at all. */
@@ -63,27 +66,26 @@ type Part = { readonly whole: Reckoned; readonly segments: readonly SegmentId[] 
 
 const nothing = () => null;
 
-/** The sides of a layout's report in a month. `axis` is that of its segments, null for none. */
-export function sidesOf(
-  ground: Ground,
-  month: PeriodIndex,
-  comparison: Comparison | null,
-  second: Comparison | 'lastYear' | 'outlook' | null,
-  first: 'comparison' | 'lastYear' | 'outlook',
-  axis: Axis | null,
-  {
-    days,
-    range,
-  }: {
-    readonly days: Layout['days'];
-    readonly range: { readonly first: DayNumber; readonly last: DayNumber } | null;
-  },
-): Sides {
-  const ways = { ground, month, axis, days, range };
-  const actual = actualSide(ways, comparison);
-  const lastYear = lastYearSide(ways, actual);
-  const budget = comparison ? budgetSide(ways, comparison) : NO_SIDE;
-  const outlook = comparison ? outlookSide(ways, comparison, actual) : actual;
+/** Whose sides are asked for. */
+export type SidesInput = {
+  readonly ground: Ground;
+  readonly month: PeriodIndex;
+  readonly compared: Compared;
+  /** That of the layout's segments; null for none. */
+  readonly axis: Axis | null;
+  readonly days: Layout['days'];
+  readonly range: { readonly first: DayNumber; readonly last: DayNumber } | null;
+  /** The ledger, or the part of it that is looked at. */
+  readonly ledger: Balances;
+};
+
+/** The sides of a layout's report in a month. */
+export function sidesOf(input: SidesInput): Sides {
+  const { comparison, first, second } = input.compared;
+  const actual = actualSide(input, comparison);
+  const lastYear = lastYearSide(input, actual);
+  const budget = comparison ? budgetSide(input, comparison) : NO_SIDE;
+  const outlook = comparison ? outlookSide(input, comparison, actual) : actual;
   const named = (which: Comparison | 'comparison' | 'lastYear' | 'outlook'): Side =>
     which === 'comparison'
       ? budget
@@ -91,16 +93,77 @@ export function sidesOf(
         ? lastYear
         : which === 'outlook'
           ? outlook
-          : budgetSide(ways, which);
+          : budgetSide(input, which);
   return {
     actual,
-    reclassified: reclassifiedSide(ways, comparison),
+    reclassified: reclassifiedSide(input, comparison),
     outlook,
     lastYear,
-    flexible: comparison ? flexibleSide(ways, comparison, 'at') : NO_SIDE,
-    mix: comparison ? flexibleSide(ways, comparison, 'mix') : NO_SIDE,
+    flexible: comparison ? flexibleSide(input, comparison, 'at') : NO_SIDE,
+    mix: comparison ? flexibleSide(input, comparison, 'mix') : NO_SIDE,
     first: named(first),
     second: second === null ? null : named(second),
+  };
+}
+
+/** The same beside the year before its budget's months: where months of it are not closed, as the budget of them plans them. */
+export function budgetSides(input: SidesInput): Sides {
+  const sides = sidesOf(input);
+  const budget = onlyBudget(input.compared);
+  if (!budget) return sides;
+  const { ground, axis } = input;
+  const whole = reckoned(ground, budget);
+  const { segments } = input.compared.comparison!;
+  const before = yearBefore(ground, whole);
+  const first = whole.facts.periods[0]?.index ?? 0;
+  const lastYear: Side = {
+    ...sides.lastYear,
+    at(account, scope, p) {
+      if (scope !== 'all')
+        return axis?.id === budget.axis ? (before.of(account.id, scope)[p - first] ?? null) : null;
+      return segments.length === budget.segments.length
+        ? (before.of(account.id, 'all')[p - first] ?? null)
+        : sumBlank(segments.map((s) => before.of(account.id, s)[p - first] ?? null));
+    },
+    covers: (p) => before.known[p - first] ?? false,
+    days: nothing,
+  };
+  return { ...sides, lastYear, first: input.compared.first === 'lastYear' ? lastYear : sides.first };
+}
+
+/** The ledger itself: what moved in every account, open months included, and nothing beside it but the year before. */
+export function ledgerSides({ ground, axis, ledger, compared: { comparison } }: SidesInput): Sides {
+  const part = comparison && !comparison.company && ledger === ground.balances ? comparison : null;
+  const whole = part?.axis ? part.segments.map((s) => segmentLedgers(ground, part.axis!.id)(s)) : [ledger];
+  const of = (scope: Scope) =>
+    scope === 'all' || axis === null ? whole : [segmentLedgers(ground, axis.id)(scope)];
+  const actual: Side = {
+    ...NO_SIDE,
+    at: (account, scope, p) => sumBlank(of(scope).map((l) => actualOf(l, account, p))),
+    tells: always,
+    covers: (p) => ledger.has(p),
+  };
+  const before = (p: PeriodIndex) => yearsBefore(ground.calendar, p);
+  const lastYear: Side = {
+    ...actual,
+    at(account, scope, p) {
+      const q = before(p);
+      return q === null ? null : actual.at(account, scope, q);
+    },
+    covers(p) {
+      const q = before(p);
+      return q !== null && ledger.has(q);
+    },
+  };
+  return {
+    actual,
+    reclassified: NO_SIDE,
+    outlook: actual,
+    lastYear,
+    flexible: NO_SIDE,
+    mix: NO_SIDE,
+    first: lastYear,
+    second: null,
   };
 }
 
@@ -113,16 +176,8 @@ const NO_SIDE: Side = {
 };
 const always = () => true;
 
-type Ways = {
-  readonly ground: Ground;
-  readonly month: PeriodIndex;
-  readonly axis: Axis | null;
-  readonly days: Layout['days'];
-  readonly range: { readonly first: DayNumber; readonly last: DayNumber } | null;
-};
-
 /** The ledgers that a scope adds up. */
-function ledgersOf({ ground, axis }: Ways, comparison: Comparison | null) {
+function ledgersOf({ ground, axis }: SidesInput, comparison: Comparison | null) {
   const all = actualsIn(ground, comparison);
   const made = new Map<SegmentId, readonly ReturnType<typeof actualsOf>[]>();
   return (scope: Scope) => {
@@ -133,7 +188,7 @@ function ledgersOf({ ground, axis }: Ways, comparison: Comparison | null) {
   };
 }
 
-function actualSide(ways: Ways, comparison: Comparison | null): Side {
+function actualSide(ways: SidesInput, comparison: Comparison | null): Side {
   const { ground, axis, range } = ways;
   const of = ledgersOf(ways, comparison);
   const accounts = new Map(ground.book.accounts.map((a) => [a.id, a]));
@@ -170,7 +225,7 @@ function actualSide(ways: Ways, comparison: Comparison | null): Side {
   };
 }
 
-function reclassifiedSide(ways: Ways, comparison: Comparison | null): Side {
+function reclassifiedSide(ways: SidesInput, comparison: Comparison | null): Side {
   const of = ledgersOf(ways, comparison);
   return {
     ...NO_SIDE,
@@ -180,7 +235,7 @@ function reclassifiedSide(ways: Ways, comparison: Comparison | null): Side {
   };
 }
 
-function lastYearSide({ ground: { calendar, balances } }: Ways, actual: Side): Side {
+function lastYearSide({ ground: { calendar, balances } }: SidesInput, actual: Side): Side {
   const before = (d: DayNumber): DayNumber => {
     const text = fromDayNumber(d);
     const earlier = `${Number(text.slice(0, 4)) - 1}${text.slice(4)}`;
@@ -204,7 +259,10 @@ function lastYearSide({ ground: { calendar, balances } }: Ways, actual: Side): S
 }
 
 /** The budgets of a comparison in a period: its own, or those in force where it says nothing of the period. */
-function partsBy({ ground }: Ways, comparison: Comparison): (period: PeriodIndex) => readonly Part[] | null {
+function partsBy(
+  { ground }: SidesInput,
+  comparison: Comparison,
+): (period: PeriodIndex) => readonly Part[] | null {
   const partsOf = (c: Comparison): readonly Part[] =>
     c.parts.map(({ budget, segments }) => ({ whole: reckoned(ground, budget), segments }));
   const own = partsOf(comparison);
@@ -229,10 +287,9 @@ function partsBy({ ground }: Ways, comparison: Comparison): (period: PeriodIndex
   };
 }
 
-function budgetSide(ways: Ways, comparison: Comparison): Side {
-  const { ground, axis, month } = ways;
+function budgetSide(ways: SidesInput, comparison: Comparison): Side {
+  const { ground, axis } = ways;
   const partsAt = partsBy(ways, comparison);
-  const { year } = ground.calendar.period(month);
   const over = (
     parts: readonly Part[],
     scope: Scope,
@@ -255,18 +312,23 @@ function budgetSide(ways: Ways, comparison: Comparison): Side {
     if (planned !== null || scope !== 'all' || isProfitAndLoss(account.kind)) return planned;
     return approvedClosing(parts, account.id, p);
   };
+  /** A year is planned as a whole by the budget of any of its months. */
+  const partsOfYear = (year: number): readonly Part[] | null =>
+    comparison.parts.some((c) => yearIn(reckoned(ground, c.budget), year) >= 0)
+      ? comparison.parts.map(({ budget, segments }) => ({ whole: reckoned(ground, budget), segments }))
+      : partsAt(ground.calendar.firstOfYear(year));
   const share = daySharing(ground.calendar, ground.book.workWeek, ways.days);
   const shared = new Map<string, readonly Minor[]>();
   return {
     at,
-    whole: (account, scope) => {
-      const parts = partsAt(month);
+    whole: (account, scope, year) => {
+      const parts = partsOfYear(year);
       return parts
-        ? over(parts, scope, ({ whole }, s) => {
-            const { years, periods } = whole.facts;
-            const place = years.findIndex((span) => periods[span.from]!.year === year);
-            return whole.figures(account.id, s)?.wholes[place] ?? null;
-          })
+        ? over(
+            parts,
+            scope,
+            ({ whole }, s) => whole.figures(account.id, s)?.wholes[yearIn(whole, year)] ?? null,
+          )
         : null;
     },
     tells,
@@ -289,8 +351,12 @@ function budgetSide(ways: Ways, comparison: Comparison): Side {
   };
 }
 
+/** The place of a fiscal year among those of a budget; −1 where it has none of its months. */
+const yearIn = ({ facts: { years, periods } }: Reckoned, year: number): number =>
+  years.findIndex((span) => periods[span.from]!.year === year);
+
 /** A comparison's budgets at the activity that there was. */
-function flexibleSide(ways: Ways, comparison: Comparison, which: 'at' | 'mix'): Side {
+function flexibleSide(ways: SidesInput, comparison: Comparison, which: 'at' | 'mix'): Side {
   const { ground, axis } = ways;
   const partsAt = partsBy(ways, comparison);
   const made = new Map<Reckoned, Flexible>();
@@ -341,7 +407,7 @@ function approvedClosing(parts: readonly Part[], account: AccountId, period: Per
   return months?.[period - facts.periods[0]!.index] ?? null;
 }
 
-function outlookSide(ways: Ways, comparison: Comparison, actual: Side): Side {
+function outlookSide(ways: SidesInput, comparison: Comparison, actual: Side): Side {
   const { axis, ground } = ways;
   const partsAt = partsBy(ways, comparison);
   const budget = budgetSide(ways, comparison);

@@ -20,7 +20,7 @@ export type SpanDays = { readonly first: DayNumber; readonly last: DayNumber; re
 /** The periods, or the days of a period, that a column is about. */
 export type ShownSpan = {
   readonly key: string;
-  readonly of: 'month' | 'quarter' | 'toDate' | 'year' | 'rolling' | 'range' | 'week' | 'day';
+  readonly of: 'month' | 'quarter' | 'toDate' | 'year' | 'rolling' | 'range' | 'budget' | 'week' | 'day';
   /**
    * `whole`: all its periods are planned, and compared once all have actuals; `soFar`: those alone count, on both sides,
    * that have actuals; `year`: what the year is expected to come to is compared with all of it.
@@ -30,12 +30,17 @@ export type ShownSpan = {
   readonly periods: readonly PeriodIndex[];
   /** Those of them that have actuals. */
   readonly known: readonly PeriodIndex[];
+  /** The fiscal years that they lie in. */
+  readonly years: readonly number[];
   readonly days: SpanDays | null;
 };
 
 export type SpanGround = {
   readonly calendar: FiscalCalendar;
   readonly month: PeriodIndex;
+  /** What is chosen on the ruler, and the periods of the budget; null for no budget. */
+  readonly ruler: PeriodRange;
+  readonly budget: PeriodRange | null;
   readonly isActual: (period: PeriodIndex) => boolean;
   /** Whether what actuals are compared with says anything of a period. */
   readonly covers: (period: PeriodIndex) => boolean;
@@ -45,7 +50,7 @@ export type SpanGround = {
 
 type Over = Extract<LayoutSpan, { of: 'each' }>['over'];
 
-function overRange({ calendar, month }: SpanGround, over: Over): PeriodRange {
+function overRange({ calendar, month, ruler, budget }: SpanGround, over: Over): PeriodRange {
   switch (over) {
     case 'month':
       return { first: month, last: month };
@@ -57,16 +62,22 @@ function overRange({ calendar, month }: SpanGround, over: Over): PeriodRange {
       return yearRange(calendar, calendar.period(month).year);
     case 'rolling':
       return { first: month - 11, last: month };
+    case 'ruler':
+      return atMost(ruler);
+    case 'budget':
+      return atMost(budget ?? yearRange(calendar, calendar.period(month).year));
     default:
       return assertNever(over);
   }
 }
 
-/** Runs of periods that belong to one quarter. */
-function quartersIn(calendar: FiscalCalendar, range: PeriodRange): PeriodRange[] {
+/** Runs of periods that belong to one quarter, or to one fiscal year. */
+function runsIn(calendar: FiscalCalendar, range: PeriodRange, by: 'quarter' | 'year'): PeriodRange[] {
+  const runOf = (p: PeriodIndex) =>
+    by === 'quarter' ? quarterRange(calendar, p) : yearRange(calendar, calendar.period(p).year);
   const out: PeriodRange[] = [];
   for (let p = range.first; p <= range.last; p = out.at(-1)!.last + 1)
-    out.push({ first: p, last: Math.min(range.last, quarterRange(calendar, p).last) });
+    out.push({ first: p, last: Math.min(range.last, runOf(p).last) });
   return out;
 }
 
@@ -91,7 +102,8 @@ export function spansOf(ground: SpanGround, span: LayoutSpan): ShownSpan[] {
   ): ShownSpan => {
     const all = periodsOf(calendar, range).map((p) => p.index);
     const periods = counts === 'whole' ? all : all.filter(covers);
-    return { key, of, counts, periods, known: periods.filter(isActual), days: null };
+    const years = [...new Set(periods.map((p) => calendar.period(p).year))];
+    return { key, of, counts, periods, known: periods.filter(isActual), years, days: null };
   };
   switch (span.of) {
     case 'month': {
@@ -113,41 +125,46 @@ export function spansOf(ground: SpanGround, span: LayoutSpan): ShownSpan[] {
       const last = indexOfId(calendar, span.last);
       // A range of another calendar is one of nothing.
       if (first === null || last === null) return [];
-      const [a, b] = [Math.min(first, last), Math.max(first, last)];
-      return [
-        make(
-          'range',
-          'soFar',
-          { first: a, last: Math.min(b, a + MOST_PERIODS - 1) },
-          `r${span.first}${span.last}`,
-        ),
-      ];
+      const range = atMost({ first: Math.min(first, last), last: Math.max(first, last) });
+      return [make('range', 'soFar', range, `r${span.first}${span.last}`)];
     }
+    case 'ruler':
+      return [make('range', 'soFar', overRange(ground, 'ruler'), 'ruler')];
+    case 'budget':
+      return [make('budget', 'year', overRange(ground, 'budget'), 'budget')];
     case 'each': {
       const range = overRange(ground, span.over);
       if (span.by === 'month')
         return periodsOf(calendar, range).map((p) =>
           make('month', 'whole', { first: p.index, last: p.index }, `p${p.index}`),
         );
-      if (span.by === 'quarter')
-        return quartersIn(calendar, range).map((q) => make('quarter', 'whole', q, `q${q.first}`));
-      const by = span.by;
-      return periodsOf(calendar, range).flatMap((p) =>
-        daysIn(calendar, p.index, by).map((days): ShownSpan => ({
-          key: `${by}${days.first}`,
-          of: by,
-          counts: 'whole',
-          periods: [p.index],
-          // Entries of days are looked at by their dates, closed or not.
-          known: ground.lastDay !== null && days.first <= ground.lastDay ? [p.index] : [],
-          days,
-        })),
-      );
+      const { by } = span;
+      if (by === 'quarter' || by === 'year')
+        return runsIn(calendar, range, by).map((q) => make(by, 'whole', q, `${by[0]}${q.first}`));
+      return periodsOf(calendar, range)
+        .flatMap((p) =>
+          daysIn(calendar, p.index, by).map((days): ShownSpan => ({
+            key: `${by}${days.first}`,
+            of: by,
+            counts: 'whole',
+            periods: [p.index],
+            // Entries of days are looked at by their dates, closed or not.
+            known: ground.lastDay !== null && days.first <= ground.lastDay ? [p.index] : [],
+            years: [p.year],
+            days,
+          })),
+        )
+        .slice(0, MOST_DAY_SPANS);
     }
     default:
       return assertNever(span);
   }
 }
 
-/** No range is longer. */
+/** No range is longer, and no more days or weeks stand side by side. */
 const MOST_PERIODS = 120;
+const MOST_DAY_SPANS = 400;
+const atMost = ({ first, last }: PeriodRange): PeriodRange => ({
+  first,
+  last: Math.min(last, first + MOST_PERIODS - 1),
+});

@@ -38,7 +38,7 @@ export const unitSet: RowSet = {
     const unit = row.members[0] && known.get(row.members[0]);
     return unit ? { name: unit.unit, decimals: unit.decimals } : null;
   },
-  sides(ground, { comparison, first }) {
+  sides({ ground, compared: { comparison, first } }) {
     const units = unitsOf(ground, comparison);
     const { calendar, balances, closedThrough } = ground;
     const unitAt = (a: Account) => units[Number(a.id.slice('unit-'.length))];

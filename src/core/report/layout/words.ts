@@ -1,5 +1,6 @@
 import type { Minor } from '@/core/money';
-import type { LayoutColumn, VarianceNote } from '@/core/model';
+import type { PeriodIndex } from '@/core/calendar';
+import type { LayoutColumn, Line, VarianceNote } from '@/core/model';
 import type { Scope } from './sides';
 import type { ShownSpan } from './spans';
 
@@ -14,5 +15,10 @@ export type LayoutWords = {
   readonly hint: (column: LayoutColumn, span: ShownSpan | null) => string;
   readonly used: (amount: Minor | null, of: Minor) => string;
   readonly apart: string;
+  /** A label of what is told of some of its periods alone. */
+  readonly only: (label: string, periods: readonly PeriodIndex[]) => string;
+  /** How a budget's line is made, and what is noted of its plan. */
+  readonly method: (line: Line) => string;
+  readonly planNote: (line: Line) => string;
   readonly note: (note: VarianceNote) => string;
 };

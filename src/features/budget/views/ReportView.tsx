@@ -1,92 +1,112 @@
 'use client';
 
-import { methodBadge } from '@/store/methodWords';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { SegmentedControl, Switch } from '@mantine/core';
-import { ExportMenu } from '@/components/ExportMenu';
-import type { Minor } from '@/core/money';
-import { lineOf, segmentName, type Budget, type Line, type LineRef } from '@/core/model';
-import {
-  budgetReport,
-  type Grain,
-  type ReportCell,
-  type ReportColumn,
-  type ReportTable,
-} from '@/core/report';
-import stage from '@/components/Stage.module.css';
-import type { Period } from '@/core/calendar';
 import { reckoned, type Ground } from '@/core/ground';
-import { exportCsv, exportLivePlan, exportXlsx } from '@/store/exports';
-import { dayText, moneyFormat, percentText, type MoneyFormat } from '@/store/format';
+import type { Budget, LayoutColumn } from '@/core/model';
+import { comparedWith, layoutReport } from '@/core/report';
+import { documents, ExportMenu } from '@/components/ExportMenu';
+import { FiguresPanel } from '@/components/report/layout/FiguresPanel';
+import { LayoutGrid } from '@/components/report/layout/LayoutGrid';
+import { LayoutPanel } from '@/components/report/layout/LayoutPanel';
+import stage from '@/components/Stage.module.css';
+import { useBookStore } from '@/store/bookStore';
+import { exportCsv, exportLivePlan, exportPdf, exportXlsx } from '@/store/exports';
+import { figureTexts, layoutMoney, percentText } from '@/store/format';
+import { layoutWords } from '@/store/layoutWords';
+import { useLayout } from '@/store/useLayout';
 import { SegmentChoice } from '../sheet/SegmentChoice';
 import { segmentShown } from '../rows/worksheetRows';
-import { yearBefore } from '@/core/ground';
-
 import classes from '../Budget.module.css';
 
-/** The budget as a report: on the screen as it leaves in files. */
+type Grain = 'month' | 'quarter' | 'year';
+const GRAINS = [
+  { value: 'month', label: 'Months' },
+  { value: 'quarter', label: 'Quarters' },
+  { value: 'year', label: 'Years' },
+];
+
+const isPart = ({ span }: LayoutColumn): boolean => span.of === 'each' && span.over === 'budget';
+const isLastYear = ({ show, against }: LayoutColumn): boolean =>
+  show === 'change' || show === 'changePercent' || (show === 'compared' && against === 'lastYear');
+const isWords = ({ show }: LayoutColumn): boolean => show === 'method' || show === 'planNote';
+
+const byOf = (column: LayoutColumn | undefined): Grain =>
+  column?.span.of === 'each' && (column.span.by === 'quarter' || column.span.by === 'year')
+    ? column.span.by
+    : 'month';
+
+/** The budget as a report: a layout's table, on the screen as it leaves in files. */
 export function ReportView({ ground, budget }: { readonly ground: Ground; readonly budget: Budget }) {
-  const { book } = ground;
-  const [grain, setGrain] = useState<Grain>('months');
-  const [lastYear, setLastYear] = useState(true);
-  const [words, setWords] = useState(false);
+  const { book, closedThrough } = ground;
+  const readOnly = useBookStore((s) => s.readOnly);
+  const inUse = useLayout(ground, 'budget');
+  const { layout } = inUse;
   const [chosen, setChosen] = useState<string | null | 'all'>('all');
-  const whole = reckoned(ground, budget);
-  const before = yearBefore(ground, whole);
+  const [at, setAt] = useState<{ readonly row: string; readonly column: string | null } | null>(null);
   const segment = segmentShown(budget.segments, chosen);
-  const money = moneyFormat(book);
-  const axis = book.axes.find((a) => a.id === budget.axis);
-  const of = segment === 'all' || !axis ? '' : ` · ${segmentName(axis, segment)}`;
-  const refOf = (account: string): LineRef | null => (segment === 'all' ? null : { account, segment });
-  const lineFor = (account: string) => {
-    const ref = refOf(account);
-    return ref ? lineOf(budget, ref) : undefined;
-  };
-  const table = budgetReport({
-    book: book.name,
-    currency: book.currency,
-    title: budget.name,
-    subtitle: `${budget.approved ? `Approved ${dayText(budget.approved.at)}${budget.approved.by ? ` by ${budget.approved.by}` : ''}` : 'Draft'}${of}`,
-    accounts: book.accounts,
-    covers: budget.covers,
-    periods: whole.facts.periods,
-    grain,
-    figures: (id) => whole.figures(id, segment),
-    lastYear: { label: before.label, of: (id) => before.of(id, segment), known: before.known },
-    methodName: (id) => {
-      const line = lineFor(id);
-      return line ? methodBadge(line.method) : '';
-    },
-    note: (id) => notesOf(lineFor(id), whole.facts.periods),
-    with: { lastYear, words },
-  });
+  const { periods } = reckoned(ground, budget).facts;
+  const [first, last] = [periods[0]?.index ?? 0, periods.at(-1)?.index ?? 0];
+  const month = closedThrough === null ? first : Math.max(first, Math.min(last, closedThrough));
+  const { report, compared, ruler } = useMemo(() => {
+    const id = segment === 'all' || budget.segments.length < 2 ? budget.id : `${budget.id} ${segment ?? ''}`;
+    const ruler = { first, last };
+    const compared = comparedWith(ground, month, layout, id);
+    const words = layoutWords(ground, layout, month, compared, ruler);
+    return { report: layoutReport({ ground, layout, month, compared, words, ruler }), compared, ruler };
+  }, [ground, layout, month, budget, segment, first, last]);
+  const money = useMemo(() => layoutMoney(book, layout.numbers), [book, layout.numbers]);
+  const figures = useMemo(() => figureTexts(book, money), [book, money]);
+  const { table } = report;
+  const oneYear = periods[0]?.year === periods.at(-1)?.year;
+  const parts = layout.columns.filter(isPart);
+  const grain: Grain = parts.every((c) => c.hidden) ? 'year' : byOf(parts[0]);
+  const change = (of: (c: LayoutColumn) => boolean, part: (c: LayoutColumn) => Partial<LayoutColumn>) =>
+    inUse.change({ columns: layout.columns.map((c) => (of(c) ? { ...c, ...part(c) } : c)) });
+  const shown = (of: (c: LayoutColumn) => boolean) => layout.columns.some((c) => of(c) && !c.hidden);
   return (
-    <div className={classes.page}>
+    <div className={classes.reportPage}>
       <div className={stage.tools}>
-        <SegmentedControl
-          size="xs"
-          aria-label="Columns of the report"
-          value={grain}
-          onChange={(g) => setGrain(g as Grain)}
-          data={[
-            { value: 'months', label: 'Months' },
-            { value: 'quarters', label: 'Quarters' },
-            { value: 'year', label: 'Years' },
-          ]}
-        />
+        <LayoutPanel ground={ground} inUse={inUse} readOnly={readOnly} />
+        {parts.length > 0 && (
+          <SegmentedControl
+            size="xs"
+            aria-label="Columns of the report"
+            value={grain}
+            onChange={(by) =>
+              change(isPart, ({ span }) => ({
+                span: { ...span, by: by as Grain } as LayoutColumn['span'],
+                // The whole of a budget of one year stands there already.
+                hidden: by === 'year' && oneYear,
+              }))
+            }
+            data={GRAINS}
+          />
+        )}
         <SegmentChoice book={book} budget={budget} value={segment} onChange={setChosen} />
-        <Switch
-          size="xs"
-          label="With last year"
-          checked={lastYear}
-          onChange={(e) => setLastYear(e.currentTarget.checked)}
-        />
-        <Switch
-          size="xs"
-          label="With methods and notes"
-          checked={words}
-          onChange={(e) => setWords(e.currentTarget.checked)}
-        />
+        {layout.columns.some(isLastYear) && (
+          <Switch
+            size="xs"
+            label="With last year"
+            checked={shown(isLastYear)}
+            onChange={(e) => {
+              const hidden = !e.currentTarget.checked;
+              change(isLastYear, () => ({ hidden }));
+            }}
+          />
+        )}
+        {layout.columns.some(isWords) && (
+          <Switch
+            size="xs"
+            label="With methods and notes"
+            checked={shown(isWords)}
+            onChange={(e) => {
+              const hidden = !e.currentTarget.checked;
+              change(isWords, () => ({ hidden }));
+            }}
+          />
+        )}
+        <FiguresPanel ground={ground} layout={layout} comparisons={[]} onChange={inUse.change} />
         <span className={stage.push} />
         <ExportMenu
           xlsx="Workbook (XLSX) of this report"
@@ -97,71 +117,26 @@ export function ReportView({ ground, budget }: { readonly ground: Ground; readon
               label: 'Workbook (XLSX) that reckons itself, with its drivers',
               run: () => void exportLivePlan(ground, budget, segment),
             },
+            ...documents((paper) => void exportPdf(ground, table, layout.numbers, paper)),
           ]}
         />
       </div>
-      <ReportTableView table={table} money={money} />
-    </div>
-  );
-}
-
-function cellText(cell: ReportCell, column: ReportColumn, money: MoneyFormat): string {
-  if (cell === null) return '';
-  switch (column.kind) {
-    case 'money':
-      return column.of === 'difference' ? money.signed(cell as Minor) : money.text(cell as Minor);
-    case 'perMille':
-      return percentText(cell as number);
-    default:
-      return String(cell);
-  }
-}
-
-function ReportTableView({ table, money }: { readonly table: ReportTable; readonly money: MoneyFormat }) {
-  return (
-    <div className={classes.report} tabIndex={0} role="region" aria-label={table.title}>
-      <h2>
+      <h2 className={classes.reportHead}>
         {table.title} <span className="faded">{table.subtitle}</span>
       </h2>
-      <table className={classes.table}>
-        <thead>
-          <tr>
-            <th>Line</th>
-            {table.columns.map((c) => (
-              <th key={c.key} data-kind={c.kind}>
-                {c.label}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {table.rows.map((r) => (
-            <tr key={r.key} data-kind={r.kind} data-result={r.kind === 'result' ? r.key : undefined}>
-              <td>
-                <span className="faded">{r.code}</span> {r.label}
-              </td>
-              {table.columns.map((c, i) => (
-                <td
-                  key={c.key}
-                  data-kind={c.kind}
-                  className={c.of === 'plan' && r.kind === 'line' ? classes.plan : undefined}
-                >
-                  {r.kind === 'section' ? '' : cellText(r.cells[i] ?? null, c, money)}
-                </td>
-              ))}
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <LayoutGrid
+        label={table.title}
+        ground={ground}
+        inUse={inUse}
+        compared={compared}
+        ruler={ruler}
+        table={table}
+        {...figures}
+        percent={percentText}
+        at={at}
+        onAt={(row, column) => setAt({ row: row.key, column: column?.key ?? null })}
+        onOpen={(row, column) => setAt({ row: row.key, column: column?.key ?? null })}
+      />
     </div>
   );
 }
-
-/** A line's note and those of its months, as one text. */
-const notesOf = (line: Line | undefined, periods: readonly Period[]): string =>
-  [
-    line?.note?.text ?? '',
-    ...periods.map((p) => (line?.cellNotes[p.id] ? `${p.label}: ${line.cellNotes[p.id]!.text}` : '')),
-  ]
-    .filter(Boolean)
-    .join(' · ');

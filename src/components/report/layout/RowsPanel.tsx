@@ -5,13 +5,15 @@ import type { Ground } from '@/core/ground';
 import { SECTION_KINDS, type Layout, type SectionKind } from '@/core/model';
 import { asOwnRows, ROW_NAMES } from '@/core/report';
 import { PanelButton } from '@/components/Opens';
-import classes from '@/components/report/ReportGrid.module.css';
-import { SHOW_NAMES } from '@/store/layoutWords';
+import classes from '../ReportGrid.module.css';
+import { SHOW_NAMES } from './showNames';
 
 const SETS: Readonly<Record<Layout['rows']['set'], string>> = {
   profitAndLoss: 'Profit and loss',
   balanceSheet: 'Balance sheet',
   both: 'Profit and loss, then balances',
+  budget: 'What the budget covers',
+  ledger: 'The ledger: what moved in every account',
   cash: 'Cash by source',
   units: 'Units of drivers',
 };

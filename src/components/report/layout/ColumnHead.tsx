@@ -2,10 +2,10 @@
 
 import { Button, Group, NativeSelect, Stack } from '@mantine/core';
 import { COLUMN_SHOWS, LIMITS, type Layout, type LayoutColumn, type LayoutSpan } from '@/core/model';
-import { comparesWith, type ReportColumn } from '@/core/report';
+import { comparesWith, isWords, type ReportColumn } from '@/core/report';
 import { PanelButton } from '@/components/Opens';
-import classes from '@/components/report/ReportGrid.module.css';
-import { SHOW_NAMES } from '@/store/layoutWords';
+import classes from '../ReportGrid.module.css';
+import { SHOW_NAMES } from './showNames';
 
 type EachOver = Extract<LayoutSpan, { of: 'each' }>['over'];
 
@@ -17,6 +17,8 @@ const SPANS: readonly { readonly value: string; readonly label: string; readonly
   { value: 'toDate', label: 'The year to date', span: { of: 'toDate' } },
   { value: 'year', label: 'The full year', span: { of: 'year' } },
   { value: 'rolling', label: 'Twelve months to the month', span: { of: 'rolling' } },
+  { value: 'ruler', label: 'The months chosen on the ruler', span: { of: 'ruler' } },
+  { value: 'budget', label: 'The whole budget', span: { of: 'budget' } },
   ...(
     [
       ['month', 'toDate', 'Each month of the year to date'],
@@ -26,6 +28,12 @@ const SPANS: readonly { readonly value: string; readonly label: string; readonly
       ['week', 'month', 'Each week of the month'],
       ['week', 'quarter', 'Each week of the quarter'],
       ['day', 'month', 'Each day of the month'],
+      ['month', 'ruler', 'Each month chosen on the ruler'],
+      ['quarter', 'ruler', 'Each quarter chosen on the ruler'],
+      ['year', 'ruler', 'Each year chosen on the ruler'],
+      ['month', 'budget', 'Each month of the budget'],
+      ['quarter', 'budget', 'Each quarter of the budget'],
+      ['year', 'budget', 'Each year of the budget'],
     ] as const
   ).map(([by, over, label]) => ({
     value: `${by} ${over}`,
@@ -53,8 +61,8 @@ export function ColumnHead({
   readonly layout: Layout;
   /** Names of drivers that amounts can be divided by. */
   readonly units: readonly string[];
-  /** The range on the ruler, as a column's own periods. */
-  readonly range: LayoutSpan | null;
+  /** What is chosen on the ruler now, for a column that stays with it; null for a single month. */
+  readonly range: { readonly span: LayoutSpan; readonly label: string } | null;
   /** `moved`: columns came, went, or stand elsewhere. */
   readonly onColumns: (columns: LayoutColumn[], moved: boolean) => void;
 }) {
@@ -105,18 +113,18 @@ export function ColumnHead({
             put({ show, unit: spec.unit || (units[0] ?? '') });
           }}
         />
-        {spec.show !== 'note' && spec.show !== 'keeper' && (
+        {!isWords(spec) && (
           <NativeSelect
             label="Of"
             value={value}
             data={[
               ...SPANS.map(({ value: v, label }) => ({ value: v, label })),
               ...(value === 'own' ? [{ value: 'own', label: column.group }] : []),
-              ...(range ? [{ value: 'ruler', label: 'A range of months…' }] : []),
+              ...(range ? [{ value: 'kept', label: `Always ${range.label}` }] : []),
             ]}
             onChange={(e) => {
               const chosen = e.currentTarget.value;
-              if (chosen === 'ruler') put({ span: range! });
+              if (chosen === 'kept') put({ span: range!.span });
               else {
                 const span = SPANS.find((s) => s.value === chosen)?.span;
                 if (span) put({ span });

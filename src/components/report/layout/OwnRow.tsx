@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { Button, Group, NativeSelect, Stack, TextInput } from '@mantine/core';
 import { LIMITS, type Account, type RowItem } from '@/core/model';
 import { PanelButton } from '@/components/Opens';
-import classes from '@/components/report/ReportGrid.module.css';
+import classes from '../ReportGrid.module.css';
 
 /** A row that someone put where it stands: what it is, and where it goes. */
 export function OwnRow({

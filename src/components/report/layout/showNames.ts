@@ -1,0 +1,30 @@
+import type { LayoutColumn } from '@/core/model';
+
+/** What a column can show, where one chooses it. */
+export const SHOW_NAMES: Readonly<Record<LayoutColumn['show'], string>> = {
+  actual: 'Actual',
+  reclassified: 'Reclassified in it',
+  compared: 'What it is compared with',
+  difference: 'Difference',
+  percent: 'Difference in percent',
+  reached: 'Percent reached',
+  sense: 'F or U',
+  bar: 'Bar of the difference',
+  flexible: 'Budget at the activity there was',
+  activity: 'Difference by activity',
+  rate: 'Difference by rate',
+  mix: 'Mix within the activity',
+  outlook: 'Outlook',
+  rest: 'Budget of the months to come',
+  unphased: 'Budget of whole years, not phased',
+  change: 'Budget less last year',
+  changePercent: 'The same in percent',
+  share: 'Share of income',
+  comparedShare: 'Share of income in the budget',
+  perUnit: 'Actual per unit',
+  comparedPerUnit: 'Budget per unit',
+  note: 'Explanation',
+  keeper: 'Who looks after it',
+  method: 'How the budget’s line is made',
+  planNote: 'Note on the budget’s line',
+};
