@@ -1,6 +1,6 @@
 'use client';
 
-import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import type { Period, PeriodIndex, PeriodRange } from '@/core/calendar';
 import { fiscalYearLabel } from '@/core/calendar';
 import classes from './Ruler.module.css';
@@ -21,7 +21,9 @@ export function Ruler({ periods, closedThrough, range, choose, onChange, label }
   const drag = useRef<PeriodIndex | null>(null);
   const first = periods[0]?.index ?? 0;
   const last = periods.at(-1)?.index ?? 0;
-  const focusIndex = range?.last ?? last;
+  // Which end of a range the keys move: the one that was reached last.
+  const [end, setEnd] = useState<'first' | 'last'>('last');
+  const focusIndex = range?.[end] ?? last;
 
   const pick = (from: PeriodIndex, to: PeriodIndex) => {
     const one = choose === 'one';
@@ -39,7 +41,9 @@ export function Ruler({ periods, closedThrough, range, choose, onChange, label }
     if (step === undefined) return;
     e.preventDefault();
     const to = Math.min(last, Math.max(first, focusIndex + step));
-    pick(e.shiftKey && range ? range.first : to, to);
+    const from = e.shiftKey && range ? range[end === 'first' ? 'last' : 'first'] : to;
+    pick(from, to);
+    setEnd(choose === 'many' && to < from ? 'first' : 'last');
     requestAnimationFrame(() =>
       (e.currentTarget ?? document).querySelector<HTMLElement>(`[data-period="${to}"]`)?.focus(),
     );

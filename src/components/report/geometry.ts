@@ -33,6 +33,14 @@ export function columnStarts(table: ReportTable, text: FigureText, width: number
     const digits = longest.replace(/\D/g, '').length;
     return Math.ceil(Math.max(54, head, digits * 6.6 + (longest.length - digits) * 3.4 + 16));
   });
+  // A block is as wide as its name.
+  for (let i = 0; i < columns.length;) {
+    let to = i + 1;
+    while (to < columns.length && columns[to]!.block === columns[i]!.block) to++;
+    const short = columns[i]!.group.length * 6.9 + 4 - widths.slice(i, to).reduce((t, w) => t + w, 0);
+    if (short > 0) widths[i]! += Math.ceil(short);
+    i = to;
+  }
   const gaps = columns.map((c, i) => (i > 0 && c.block !== columns[i - 1]!.block ? GAP : 0));
   const needed = widths.reduce((t, w, i) => t + w + gaps[i]!, NAME);
   const room = Math.max(0, width - SCROLLBAR - needed);

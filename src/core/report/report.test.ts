@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { minor, sum, sumBlank, type Minor } from '@/core/money';
+import { minor, sum, type Minor } from '@/core/money';
 import { compare, bridgeOf, effectOf, isFlagged } from '@/core/variance';
 import {
   balanceSheetRows,

@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import { Button, FileButton, Group, Stack, TextInput } from '@mantine/core';
 import type { Ground } from '@/core/ground';
-import { LIMITS, nameWith, type Layout } from '@/core/model';
+import { LIMITS, nameWith } from '@/core/model';
 import { shippedLayout } from '@/core/report';
 import { PanelButton } from '@/components/Opens';
 import type { LayoutInUse } from './inUse';

@@ -10,6 +10,7 @@ import {
   type AccountId,
   type Axis,
   type Book,
+  type ColumnShow,
   type Layout,
   type Line,
 } from '@/core/model';
@@ -325,6 +326,8 @@ export function layoutReport(input: LayoutInput): LayoutReport {
     return isFlagged(variance, values[flagPair.shown[1]] ?? null, flagOf(book, account));
   };
   const flags = rows.map(flagged);
+  // A mark says something beside a difference alone.
+  const marks = columns.some(({ spec: { show } }) => DIFFERS.has(show));
   const shown = keptRows(layout, rows, filled, columns, flags, needs.all.length, placeOfScope);
   const placeOf = new Map<number, number>();
   const out: ReportRow[] = [];
@@ -336,7 +339,7 @@ export function layoutReport(input: LayoutInput): LayoutReport {
       placeOf,
       apart: () => partlyKeys(columns, filled[r]!, needs.all.length, placeOfScope),
     };
-    out.push(lazyRow(row, maker, flags[r]!, set.unitOf?.(row) ?? undefined));
+    out.push(lazyRow(row, maker, marks && flags[r]!, set.unitOf?.(row) ?? undefined));
     if (row.kind === 'line')
       for (const scope of beneath)
         out.push(detailRow(row, scope, words.scope(scope), () => cellsOf(r, { scope })));
@@ -354,6 +357,8 @@ export function layoutReport(input: LayoutInput): LayoutReport {
     leftOut: layout.rows.own.length > 0 ? leftOut(rows, accounts, vectorOf, columns) : [],
   };
 }
+
+const DIFFERS: ReadonlySet<ColumnShow> = new Set(['difference', 'percent', 'reached', 'sense', 'bar']);
 
 function dayRange(spans: readonly ShownSpan[]): DayRange | null {
   const all = spans.flatMap((s) => (s.days ? [s.days] : []));

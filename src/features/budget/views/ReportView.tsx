@@ -3,7 +3,7 @@
 import { useMemo, useState } from 'react';
 import { SegmentedControl, Switch } from '@mantine/core';
 import { reckoned, type Ground } from '@/core/ground';
-import type { Budget, LayoutColumn } from '@/core/model';
+import type { Budget, Layout, LayoutColumn, SegmentId } from '@/core/model';
 import { comparedWith, layoutReport } from '@/core/report';
 import { documents, ExportMenu } from '@/components/ExportMenu';
 import { FiguresPanel } from '@/components/report/layout/FiguresPanel';
@@ -36,29 +36,38 @@ const byOf = (column: LayoutColumn | undefined): Grain =>
     ? column.span.by
     : 'month';
 
+/** A layout's report of a budget, or of one of its segments, over all its periods. */
+function budgetLook(ground: Ground, layout: Layout, budget: Budget, segment: SegmentId | 'all') {
+  const { periods } = reckoned(ground, budget).facts;
+  const ruler = { first: periods[0]?.index ?? 0, last: periods.at(-1)?.index ?? 0 };
+  const month = Math.max(ruler.first, Math.min(ruler.last, ground.closedThrough ?? ruler.first));
+  const id = segment === 'all' || budget.segments.length < 2 ? budget.id : `${budget.id} ${segment ?? ''}`;
+  const compared = comparedWith(ground, month, layout, id);
+  const words = layoutWords(ground, layout, month, compared, ruler);
+  return {
+    report: layoutReport({ ground, layout, month, compared, words, ruler }),
+    compared,
+    ruler,
+    oneYear: periods[0]?.year === periods.at(-1)?.year,
+  };
+}
+
 /** The budget as a report: a layout's table, on the screen as it leaves in files. */
 export function ReportView({ ground, budget }: { readonly ground: Ground; readonly budget: Budget }) {
-  const { book, closedThrough } = ground;
+  const { book } = ground;
   const readOnly = useBookStore((s) => s.readOnly);
   const inUse = useLayout(ground, 'budget');
   const { layout } = inUse;
   const [chosen, setChosen] = useState<string | null | 'all'>('all');
   const [at, setAt] = useState<{ readonly row: string; readonly column: string | null } | null>(null);
   const segment = segmentShown(budget.segments, chosen);
-  const { periods } = reckoned(ground, budget).facts;
-  const [first, last] = [periods[0]?.index ?? 0, periods.at(-1)?.index ?? 0];
-  const month = closedThrough === null ? first : Math.max(first, Math.min(last, closedThrough));
-  const { report, compared, ruler } = useMemo(() => {
-    const id = segment === 'all' || budget.segments.length < 2 ? budget.id : `${budget.id} ${segment ?? ''}`;
-    const ruler = { first, last };
-    const compared = comparedWith(ground, month, layout, id);
-    const words = layoutWords(ground, layout, month, compared, ruler);
-    return { report: layoutReport({ ground, layout, month, compared, words, ruler }), compared, ruler };
-  }, [ground, layout, month, budget, segment, first, last]);
+  const { report, compared, ruler, oneYear } = useMemo(
+    () => budgetLook(ground, layout, budget, segment),
+    [ground, layout, budget, segment],
+  );
   const money = useMemo(() => layoutMoney(book, layout.numbers), [book, layout.numbers]);
   const figures = useMemo(() => figureTexts(book, money), [book, money]);
   const { table } = report;
-  const oneYear = periods[0]?.year === periods.at(-1)?.year;
   const parts = layout.columns.filter(isPart);
   const grain: Grain = parts.every((c) => c.hidden) ? 'year' : byOf(parts[0]);
   const change = (of: (c: LayoutColumn) => boolean, part: (c: LayoutColumn) => Partial<LayoutColumn>) =>
@@ -121,9 +130,6 @@ export function ReportView({ ground, budget }: { readonly ground: Ground; readon
           ]}
         />
       </div>
-      <h2 className={classes.reportHead}>
-        {table.title} <span className="faded">{table.subtitle}</span>
-      </h2>
       <LayoutGrid
         label={table.title}
         ground={ground}
