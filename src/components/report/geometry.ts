@@ -12,6 +12,8 @@ const FIXED: Readonly<Record<Exclude<ReportColumn['kind'], 'money'>, number>> = 
 };
 /** So many lines are looked at for the widest figure, beside all totals: those are the largest as a rule. */
 const LOOKED_AT = 60;
+/** A part may have one digit more than the whole, or a sign. */
+const SPARE_DIGIT = 7;
 /** Room that a column of money may take beyond what it needs. */
 const SPARE = 34;
 /** Columns between two blocks stand a little apart. */
@@ -22,17 +24,31 @@ export function columnStarts(table: ReportTable, text: FigureText, width: number
   const { columns, rows } = table;
   const looked = rows.filter((r) => r.kind !== 'line' && r.kind !== 'detail');
   looked.push(...rows.filter((r) => r.kind === 'line').slice(0, LOOKED_AT));
-  const widths = columns.map((c, i) => {
-    const head = c.label.length * 6.4 + 12;
-    if (c.kind !== 'money') return Math.max(FIXED[c.kind], c.kind === 'perMille' ? head : 0);
+  const widest = new Map<number | undefined, number>();
+  const moneyWidth = (c: ReportColumn, i: number): number => {
+    // The parts of a whole are hardly wider than it: asking them all would be dear.
+    const known = c.part ? widest.get(c.place) : undefined;
+    if (known !== undefined) return known + SPARE_DIGIT;
     let longest = '';
     for (const row of looked) {
       const t = text((row.cells[i] ?? null) as Minor | null, row);
       if (t.length > longest.length) longest = t;
     }
     const digits = longest.replace(/\D/g, '').length;
-    return Math.ceil(Math.max(54, head, digits * 6.6 + (longest.length - digits) * 3.4 + 16));
-  });
+    const width = digits * 6.6 + (longest.length - digits) * 3.4 + 16;
+    widest.set(c.place, Math.max(width, widest.get(c.place) ?? 0));
+    return width;
+  };
+  const widths = new Array<number>(columns.length);
+  // The whole stands behind its parts.
+  for (let i = columns.length - 1; i >= 0; i--) {
+    const c = columns[i]!;
+    const head = c.label.length * 6.4 + 12;
+    widths[i] =
+      c.kind === 'money'
+        ? Math.ceil(Math.max(54, head, moneyWidth(c, i)))
+        : Math.max(FIXED[c.kind], c.kind === 'perMille' ? head : 0);
+  }
   // A block is as wide as its name.
   for (let i = 0; i < columns.length;) {
     let to = i + 1;

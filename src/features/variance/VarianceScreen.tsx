@@ -23,6 +23,8 @@ import { draftOutlook } from '@/store/actions';
 import { againstWords, comparisonName, noteWords, scopeWords, silenceOf } from '@/store/layoutWords';
 import { say, setSession, useSession } from '@/store/session';
 import { useLayout } from '@/store/useLayout';
+import { useAfterPaint } from '@/components/useAfterPaint';
+import { whenIdle } from '@/components/whenIdle';
 import { Pictured, PICTURES, type PictureKind } from './pictures/Pictured';
 import { lookAt } from './varianceData';
 import classes from './Variance.module.css';
@@ -40,6 +42,8 @@ const FILTERS: readonly { readonly value: Layout['filter']; readonly label: stri
 ];
 
 const REST_MS = 60;
+/** So many months to each side of the one looked at are made ready. */
+const READY = 6;
 
 /** A report of actuals and what they are compared with, for the month chosen on the ruler, as a layout says. */
 export function VarianceScreen() {
@@ -61,7 +65,7 @@ export function VarianceScreen() {
   const [panelOpen, setPanelOpen] = useState(false);
   const panel = useRef<HTMLElement>(null);
   const month = chosen ?? closedThrough ?? balances.range?.last ?? null;
-  const money = layoutMoney(book, layout.numbers);
+  const money = useMemo(() => layoutMoney(book, layout.numbers), [book, layout.numbers]);
   const first = month === null ? 0 : Math.min(since ?? month, month);
   const look = useMemo(
     () => (month === null ? null : lookAt(ground, layout, month, comparedId, first)),
@@ -69,33 +73,42 @@ export function VarianceScreen() {
   );
   useEffect(() => {
     if (month === null) return;
-    // The months beside it are made ready while nobody waits.
-    const timer = setTimeout(() => {
-      for (const beside of [month - 1, month + 1])
-        if (balances.has(beside)) lookAt(ground, layout, beside, comparedId);
-    }, REST_MS);
-    return () => clearTimeout(timer);
+    // The months around it are made ready while nobody waits, the nearest first, a piece at a time.
+    const pieces = Array.from(
+      { length: 2 * READY },
+      (_, i) => month + (i % 2 === 0 ? -1 : 1) * ((i >> 1) + 1),
+    )
+      .filter((beside) => balances.has(beside))
+      .flatMap((beside) => {
+        const look = () => lookAt(ground, layout, beside, comparedId);
+        return [look, () => look().facts()];
+      });
+    return whenIdle(pieces, REST_MS);
   }, [ground, layout, month, comparedId, balances]);
+  // The report follows the hand at once; what stands around it comes with the next frame.
+  const settled = useAfterPaint(look);
+  const everything = useMemo(() => settled?.facts() ?? null, [settled]);
+  const seen = settled?.ruler.last ?? null;
   const monthLabel = month === null ? '' : calendar.period(month).label;
-  const flagged = useMemo(() => look?.facts.table.rows.filter((r) => r.flagged) ?? [], [look]);
-  const notes = month === null ? undefined : book.varianceNotes[calendar.period(month).id];
+  const flagged = useMemo(() => everything?.table.rows.filter((r) => r.flagged) ?? [], [everything]);
+  const notes = seen === null ? undefined : book.varianceNotes[calendar.period(seen).id];
   const explained = flagged.filter((r) => notes?.[r.account!]).length;
 
-  const net = look?.facts.net ?? null;
-  const of = (key: string) => (look && net ? cellOf(look.facts.table, net, key) : null);
+  const net = everything?.net ?? null;
+  const of = (key: string) => (everything && net ? cellOf(everything.table, net, key) : null);
   const text = (key: string) => money.text(of(key) as Minor | null);
   const withSense = (block: 'month' | 'toDate') =>
     of(`${block}Diff`) === null ? '' : `${of(`${block}Sense`) ?? ''} ${text(`${block}Diff`)}`;
-  const why = month === null ? '' : silenceOf(ground, month);
-  const toDateWords = look?.facts.table.columns.find((c) => c.block === 'toDate')?.group ?? '';
+  const why = seen === null ? '' : silenceOf(ground, seen);
+  const toDateWords = everything?.table.columns.find((c) => c.block === 'toDate')?.group ?? '';
   const facts =
-    look && net
+    net && seen !== null
       ? [
           { label: 'Explained', value: `${explained} of ${flagged.length}`, after: 'flagged lines' },
           why
-            ? { label: calendar.period(month!).short, value: why }
+            ? { label: calendar.period(seen).short, value: why }
             : {
-                label: `${net.label} ${calendar.period(month!).short}`,
+                label: `${net.label} ${calendar.period(seen).short}`,
                 value: text('monthActual'),
                 after: withSense('month'),
               },
@@ -126,8 +139,8 @@ export function VarianceScreen() {
         beside the budget.
       </Trouble>
     );
-  if (!look) return null;
-  const { report, compared, facts: everything } = look;
+  if (!look || !settled || !everything || seen === null) return null;
+  const { report, compared } = look;
   const { table } = report;
   const choices = comparisonsAt(ground, month);
   const only = compared.comparison?.of === 'budget' ? compared.comparison.parts[0]!.budget : null;
@@ -236,12 +249,12 @@ export function VarianceScreen() {
           <Pictured
             kind={picture}
             ground={ground}
-            compared={compared}
-            month={month}
+            compared={settled.compared}
+            month={seen}
             money={money}
             facts={everything}
             rowKey={at?.row ?? null}
-            label={monthLabel}
+            label={calendar.period(seen).label}
           />
           {report.leftOut.length > 0 && (
             <p className="faded" role="note" style={{ margin: '0 0 6px', fontSize: 12.5 }}>
@@ -290,18 +303,18 @@ export function VarianceScreen() {
           {layout.rows.set === 'units' ? (
             <UnitPanel
               ground={ground}
-              comparison={compared.comparison}
+              comparison={settled.compared.comparison}
               name={row?.label ?? null}
-              month={month}
+              month={seen}
               readOnly={readOnly}
             />
           ) : (
             <VariancePanel
-              key={`${row?.account}-${month}`}
+              key={`${row?.account}-${seen}`}
               ground={ground}
-              compared={compared}
+              compared={settled.compared}
               layout={layout}
-              month={month}
+              month={seen}
               everything={everything.table}
               toDateWords={toDateWords}
               account={row?.account ?? null}

@@ -59,7 +59,7 @@ const approvedOf = (budget: Budget, at: string): Budget => ({
 
 const PLAIN = { ...shippedLayout('std-months')!, filter: 'all' as const };
 const cellsOf = (comparison: Comparison, row: string, ground: Ground, month = first + 2) => {
-  const { facts } = lookAt(ground, PLAIN, month, comparison.id);
+  const facts = lookAt(ground, PLAIN, month, comparison.id).facts();
   const { table, net } = facts;
   const found = table.rows.find((r) => r.key === row)!;
   return { table, net, of: (...keys: string[]) => keys.map((k) => cellOf(table, found, k)) };
@@ -128,7 +128,9 @@ describe('the report of a month', () => {
   });
   test('a filter leaves lines out of sight, and net profit stays', () => {
     const costs: Layout = { ...PLAIN, rows: { ...PLAIN.rows, kinds: ['costOfSales', 'expense'] } };
-    const { report, facts } = lookAt(ground, costs, first + 2, null);
+    const look = lookAt(ground, costs, first + 2, null);
+    const { report } = look;
+    const facts = look.facts();
     const lines = ({ rows }: ReportTable) => rows.filter((r) => r.kind === 'line').map((r) => r.key);
     expect(lines(report.table)).toEqual(['c', 'r']);
     expect(lines(facts.table)).toHaveLength(3);

@@ -7,12 +7,15 @@ import { monthFacts, type MonthFacts } from '@/store/monthFacts';
 
 /** What the variance screen looks at: a layout's report, and behind it every line of the month, the year so far and the year. */
 export type Look = {
+  /** The months chosen on the ruler; the last of them is the month. */
+  readonly ruler: PeriodRange;
   readonly compared: Compared;
   readonly report: LayoutReport;
-  readonly facts: MonthFacts;
+  /** Reckoned when they are first asked for: the report need not wait for them. */
+  readonly facts: () => MonthFacts;
 };
 
-const MOST_LOOKS = 6;
+const MOST_LOOKS = 16;
 const looks = new WeakMap<Ground, Map<string, { readonly layout: Layout; readonly look: Look }>>();
 
 /**
@@ -45,9 +48,11 @@ function makeLook(ground: Ground, layout: Layout, ruler: PeriodRange, chosen: st
   const month = ruler.last;
   const compared = comparedWith(ground, month, layout, chosen);
   const words = layoutWords(ground, layout, month, compared, ruler);
+  let facts: MonthFacts | null = null;
   return {
+    ruler,
     compared,
     report: layoutReport({ ground, layout, month, compared, words, ruler }),
-    facts: monthFacts(ground, month, compared),
+    facts: () => (facts ??= monthFacts(ground, month, compared)),
   };
 }

@@ -7,7 +7,6 @@ import { isActual } from '@/core/plan';
 import {
   lineOf,
   type Account,
-  type AccountId,
   type Axis,
   type Book,
   type ColumnShow,
@@ -25,6 +24,7 @@ import {
   type RowFigures,
 } from './columns';
 import { onlyBudget, type Compared } from './compared';
+import { figuresOfRows, type Figures } from './figures';
 import { flagOf } from './flags';
 import { madeColumns, withFormulas } from './madeColumns';
 import type { PlainRow } from './rows';
@@ -229,33 +229,14 @@ export function layoutReport(input: LayoutInput): LayoutReport {
     ? figuresOf(needs, columnSides, spansOf({ ...spanGround, covers }, { of: 'toDate' })[0]!)
     : null;
 
-  const allScopes: readonly Scope[] = ['all', ...scopes];
-  const placeOfScope = new Map(allScopes.map((s, i) => [s, i]));
-  const width = needs.all.length * allScopes.length;
-  const vectors = new Map<AccountId, readonly (Minor | null)[]>();
-  const vectorOf = (a: Account): readonly (Minor | null)[] => {
-    let v = vectors.get(a.id);
-    if (!v) {
-      const roll = set.rollOf(a);
-      const out = new Array<Minor | null>(width);
-      for (let s = 0; s < allScopes.length; s++)
-        for (let n = 0; n < needs.all.length; n++)
-          out[s * needs.all.length + n] = needs.all[n]!(a, allScopes[s]!, roll);
-      vectors.set(a.id, (v = out));
-    }
-    return v;
-  };
+  const figures = figuresOfRows(accounts, needs, set.rollOf);
   const sizing = layout.rows.sort === 'size' ? sizeColumn(columns) : null;
   const rows = set.rows(
     layout.rows,
     accounts,
-    sizing === null ? null : (a) => sizing((need) => vectorOf(a)[need] ?? null),
+    sizing === null ? null : (a) => sizing((need) => figures.ofAccount(a, 'all')[need] ?? null),
   );
-  const filled = fill(rows, width, vectorOf);
-  const income = addUp(
-    accounts.filter((a) => a.kind === 'income').map((a) => vectorOf(a)),
-    width,
-  );
+  const { ofRow, income } = figures.over(rows);
   const notes = book.varianceNotes[calendar.period(month).id] ?? {};
   const byId = new Map(book.accounts.map((a) => [a.id, a]));
 
@@ -269,25 +250,24 @@ export function layoutReport(input: LayoutInput): LayoutReport {
   /** A row's figures of one value of the axis, or of all. */
   const figuresAt = (r: number, scope: Scope, detail: boolean): RowFigures => {
     const row = rows[r]!;
-    const values = filled[r]!;
-    const offset = placeOfScope.get(scope)! * needs.all.length;
+    const values = ofRow(r, scope);
     const account = row.account === null || detail ? null : byId.get(row.account);
     return {
-      value: (need) => values[offset + need] ?? null,
-      income: (need) => income[offset + need] ?? null,
+      value: (need) => values[need] ?? null,
+      income: (need) => income(scope)[need] ?? null,
       effect: row.effect,
       note: () => {
         const note = account ? notes[account.id] : undefined;
         const whole = account ? first.whole(account, 'all', thisYear) : null;
         const said = () =>
           words.used(
-            values[used!.actual] ?? null,
+            ofRow(r, 'all')[used!.actual] ?? null,
             minor(plus(first.over(account!, 'all', columnSides.year, row.roll) ?? 0, whole!)),
           );
         return [
           note ? words.note(note) : '',
           whole !== null && used ? said() : '',
-          row.terms.length > 0 && partlyKeys(columns, values, needs.all.length, placeOfScope, true).length > 0
+          row.terms.length > 0 && partlyKeys(columns, (of) => ofRow(r, of), true).length > 0
             ? words.apart
             : '',
         ]
@@ -318,7 +298,7 @@ export function layoutReport(input: LayoutInput): LayoutReport {
     if (row.account === null || !flagPair || row.effect === 0) return false;
     const account = byId.get(row.account);
     if (!account || flagPair.apart(account, 'all')) return false;
-    const values = filled[r]!;
+    const values = ofRow(r, 'all');
     const variance = varianceIn(flagPair, {
       value: (need) => values[need] ?? null,
       effect: row.effect,
@@ -328,7 +308,7 @@ export function layoutReport(input: LayoutInput): LayoutReport {
   const flags = rows.map(flagged);
   // A mark says something beside a difference alone.
   const marks = columns.some(({ spec: { show } }) => DIFFERS.has(show));
-  const shown = keptRows(layout, rows, filled, columns, flags, needs.all.length, placeOfScope);
+  const shown = keptRows(layout, rows, ofRow, columns, flags);
   const placeOf = new Map<number, number>();
   const out: ReportRow[] = [];
   for (const r of shown) {
@@ -337,7 +317,7 @@ export function layoutReport(input: LayoutInput): LayoutReport {
     const maker = {
       cells: () => cellsOf(r, null),
       placeOf,
-      apart: () => partlyKeys(columns, filled[r]!, needs.all.length, placeOfScope),
+      apart: () => partlyKeys(columns, (of) => ofRow(r, of)),
     };
     out.push(lazyRow(row, maker, marks && flags[r]!, set.unitOf?.(row) ?? undefined));
     if (row.kind === 'line')
@@ -354,7 +334,7 @@ export function layoutReport(input: LayoutInput): LayoutReport {
       rows: out,
     },
     scopes,
-    leftOut: layout.rows.own.length > 0 ? leftOut(rows, accounts, vectorOf, columns) : [],
+    leftOut: layout.rows.own.length > 0 ? leftOut(rows, accounts, figures.ofAccount, columns) : [],
   };
 }
 
@@ -378,60 +358,17 @@ function sizeColumn(columns: readonly Made[]): ((value: (need: number) => Minor 
   return shows === undefined || shows === null ? null : (value) => Math.abs(value(shows) ?? 0) || 0;
 }
 
-/** Every row's figures from those of its accounts. A total of blanks only is blank. */
-function fill(
-  rows: readonly PlainRow[],
-  width: number,
-  vectorOf: (account: Account) => readonly (Minor | null)[],
-): readonly (readonly (Minor | null)[])[] {
-  const out: (readonly (Minor | null)[])[] = [];
-  for (const row of rows) {
-    if (row.members.length === 1) out.push(vectorOf(row.members[0]!));
-    else if (row.members.length > 1) out.push(addUp(row.members.map(vectorOf), width));
-    else if (row.terms.length > 0)
-      out.push(
-        addUp(
-          row.terms.map((t) => out[t.row]!),
-          width,
-          row.terms.map((t) => t.sign),
-        ),
-      );
-    else out.push([]);
-  }
-  return out;
-}
-
-function addUp(
-  vectors: readonly (readonly (Minor | null)[])[],
-  width: number,
-  signs?: readonly (1 | -1)[],
-): (Minor | null)[] {
-  const sums = new Float64Array(width);
-  const any = new Uint8Array(width);
-  for (let k = 0; k < vectors.length; k++) {
-    const v = vectors[k]!;
-    const sign = signs?.[k] ?? 1;
-    for (let c = 0; c < width; c++) {
-      const value = v[c];
-      if (value === null || value === undefined) continue;
-      sums[c] = plus(sums[c]!, sign * value);
-      any[c] = 1;
-    }
-  }
-  return Array.from(sums, (s, c) => (any[c] ? minor(s) : null));
-}
-
 /** Accounts that have figures in the columns and stand in no row of someone's own. */
 function leftOut(
   rows: readonly PlainRow[],
   accounts: readonly Account[],
-  vectorOf: (account: Account) => readonly (Minor | null)[],
+  ofAccount: Figures['ofAccount'],
   columns: readonly Made[],
 ): readonly Account[] {
   const there = new Set(rows.flatMap((r) => r.members.map((a) => a.id)));
   return accounts.filter(
     (a) =>
       !there.has(a.id) &&
-      columns.some((c) => c.shows !== null && c.scope === 'all' && (vectorOf(a)[c.shows] ?? 0) !== 0),
+      columns.some((c) => c.shows !== null && c.scope === 'all' && (ofAccount(a, 'all')[c.shows] ?? 0) !== 0),
   );
 }

@@ -159,6 +159,7 @@ function madeColumn(
     formula: null,
     hint: words.hint(spec, span),
     place,
+    ...(scope === 'all' ? {} : { part: true }),
     ...(spec.show === 'perUnit' || spec.show === 'comparedPerUnit' ? { ratio: true } : {}),
     ...(span && opensOf(spec, span, scope)),
   };

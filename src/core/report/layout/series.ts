@@ -45,8 +45,18 @@ export function remembered(side: Side, first: PeriodIndex, last: PeriodIndex): R
     const known = months[at]!;
     return known === UNKNOWN ? (months[at] = side.at(account, scope, p) ?? BLANK) : known;
   };
+  const wholes = new Map<Scope, Map<AccountId, Map<number, Minor | null>>>();
   return {
     ...side,
+    whole(account, scope, year) {
+      let byAccount = wholes.get(scope);
+      if (!byAccount) wholes.set(scope, (byAccount = new Map()));
+      let byYear = byAccount.get(account.id);
+      if (!byYear) byAccount.set(account.id, (byYear = new Map()));
+      let known = byYear.get(year);
+      if (known === undefined) byYear.set(year, (known = side.whole(account, scope, year)));
+      return known;
+    },
     at(account, scope, p) {
       const value = ask(monthsOf(account, scope), account, scope, p);
       return value === BLANK ? null : (value as Minor);

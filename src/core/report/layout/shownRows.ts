@@ -1,7 +1,7 @@
-import type { Minor } from '@/core/money';
 import type { Layout } from '@/core/model';
 import type { ReportCell, ReportRow } from '../table';
 import type { Made } from './columns';
+import type { Figures, Values } from './figures';
 import type { PlainRow } from './rows';
 import type { Scope } from './sides';
 
@@ -11,16 +11,15 @@ import type { Scope } from './sides';
  */
 export function partlyKeys(
   columns: readonly Made[],
-  values: readonly (Minor | null)[],
-  count: number,
-  placeOfScope: ReadonlyMap<Scope, number>,
+  valuesIn: (scope: Scope) => Values,
   compared = false,
 ): string[] {
   return columns.flatMap((c) => {
     if (!c.pair || !(compared || c.column.formula)) return [];
-    const o = placeOfScope.get(c.scope)! * count;
-    const [a, b] = c.pair.shown.map((n) => values[o + n] ?? null);
-    const [x, y] = c.pair.compared.map((n) => values[o + n] ?? null);
+    if (c.pair.shown === c.pair.compared) return [];
+    const values = valuesIn(c.scope);
+    const [a, b] = c.pair.shown.map((n) => values[n] ?? null);
+    const [x, y] = c.pair.compared.map((n) => values[n] ?? null);
     const partly = a !== x || b !== y;
     return partly && (!compared || x !== null || y !== null) ? [c.column.key] : [];
   });
@@ -30,22 +29,18 @@ export function partlyKeys(
 export function keptRows(
   layout: Layout,
   rows: readonly PlainRow[],
-  filled: readonly (readonly (Minor | null)[])[],
+  ofRow: Figures['ofRow'],
   columns: readonly Made[],
   flags: readonly boolean[],
-  count: number,
-  placeOfScope: ReadonlyMap<Scope, number>,
 ): number[] {
   const { kinds } = layout.rows;
   const sections = new Set<string>(kinds);
+  // The whole first: most rows say something there, and their segments need not be asked.
+  const asked = columns.toSorted((a, b) => Number(b.scope === 'all') - Number(a.scope === 'all'));
   const says = (r: number, of: (c: Made) => number | null | undefined): boolean =>
-    columns.some((c) => {
+    asked.some((c) => {
       const need = of(c);
-      return (
-        need !== null &&
-        need !== undefined &&
-        (filled[r]![placeOfScope.get(c.scope)! * count + need] ?? 0) !== 0
-      );
+      return need !== null && need !== undefined && (ofRow(r, c.scope)[need] ?? 0) !== 0;
     });
   const budgets = (c: Made) => c.pair?.shown[1] ?? (c.spec.show === 'compared' ? c.shows : null);
   const hasFigures = (r: number): boolean =>

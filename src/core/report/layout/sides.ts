@@ -312,11 +312,20 @@ function budgetSide(ways: SidesInput, comparison: Comparison): Side {
     if (planned !== null || scope !== 'all' || isProfitAndLoss(account.kind)) return planned;
     return approvedClosing(parts, account.id, p);
   };
+  const ofYears = new Map<number, readonly Part[] | null>();
   /** A year is planned as a whole by the budget of any of its months. */
-  const partsOfYear = (year: number): readonly Part[] | null =>
-    comparison.parts.some((c) => yearIn(reckoned(ground, c.budget), year) >= 0)
-      ? comparison.parts.map(({ budget, segments }) => ({ whole: reckoned(ground, budget), segments }))
-      : partsAt(ground.calendar.firstOfYear(year));
+  const partsOfYear = (year: number): readonly Part[] | null => {
+    let parts = ofYears.get(year);
+    if (parts === undefined) {
+      const own = comparison.parts.map(({ budget, segments }) => ({
+        whole: reckoned(ground, budget),
+        segments,
+      }));
+      const has = own.some(({ whole }) => yearIn(whole, year) >= 0);
+      ofYears.set(year, (parts = has ? own : partsAt(ground.calendar.firstOfYear(year))));
+    }
+    return parts;
+  };
   const share = daySharing(ground.calendar, ground.book.workWeek, ways.days);
   const shared = new Map<string, readonly Minor[]>();
   return {

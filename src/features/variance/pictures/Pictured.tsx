@@ -1,5 +1,6 @@
 'use client';
 
+import { memo } from 'react';
 import dynamic from 'next/dynamic';
 import type { PeriodIndex } from '@/core/calendar';
 import type { Ground } from '@/core/ground';
@@ -26,7 +27,7 @@ export const PICTURES: readonly { readonly value: PictureKind; readonly label: s
 ];
 
 /** The picture above the report, of the kind that was chosen. */
-export function Pictured({
+export const Pictured = memo(function Pictured({
   kind,
   facts,
   rowKey,
@@ -66,4 +67,4 @@ export function Pictured({
     case 'page':
       return <YearPage {...of} unit={unit} />;
   }
-}
+});
