@@ -5,7 +5,8 @@ import type { Minor } from '@/core/money';
 import { cellOf } from '@/core/report';
 import type { Account } from '@/core/model';
 import { bridgeOf, effectOf } from '@/core/variance';
-import { Waterfall, type WaterfallStep } from '@/components/Waterfall';
+import { Waterfall } from '@/components/Waterfall';
+import type { WaterfallStep } from '@/components/waterfallDrawing';
 import type { MoneyFormat } from '@/store/format';
 import type { MonthFacts } from '@/store/monthFacts';
 
