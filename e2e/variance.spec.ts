@@ -171,6 +171,59 @@ test('the weekly view: weeks of a month beside their part of its budget; a figur
   await expect(panel.getByText('Total ties to the ledger ✓')).toBeVisible();
 });
 
+test('any range of the ruler, a kept forecast, and the budget itself are columns of the one report', async ({
+  page,
+}) => {
+  await page.setViewportSize(TALL);
+  await openApp(page, '/variance?layout=std-ledger');
+  await page.getByLabel('Month to compare').getByRole('button', { pressed: true }).focus();
+  for (let i = 0; i < 5; i++) await page.keyboard.press('Shift+ArrowLeft');
+  await expect(
+    grid(page).getByRole('columnheader', { name: 'May 2026 – Oct 2026', exact: true }),
+  ).toBeVisible();
+  const amounts = async (columns: number) => {
+    const out = [];
+    for (let c = 0; c <= columns; c++)
+      out.push(Number((await figure(page, 'Repair and refit jobs', c).innerText()).replace(/[^\d]/g, '')));
+    return out;
+  };
+  const months = await amounts(6);
+  expect(Math.abs(months.slice(0, 6).reduce((a, b) => a + b) - months[6]!)).toBeLessThan(4);
+  // The column that goes across goes by quarter instead.
+  await page.getByRole('button', { name: /May 2026 Actual: change the column/ }).click();
+  await page.getByLabel('Of', { exact: true }).selectOption('Each quarter chosen on the ruler');
+  await expect(
+    grid(page).getByRole('columnheader', { name: 'Q4 FY26, May – Jun', exact: true }),
+  ).toBeVisible();
+  const quarters = await amounts(3);
+  expect(quarters[1]).toBeGreaterThan(0);
+  expect(quarters[3]).toBe(months[6]);
+
+  await openApp(page, '/variance?layout=std-cash');
+  const against = page.getByLabel('What to compare with');
+  const kept = await against.locator('option', { hasText: 'Forecast' }).first().innerText();
+  await against.selectOption({ label: kept });
+  await expect(grid(page).getByRole('columnheader', { name: 'Forecast' }).first()).toBeVisible();
+
+  await stage(page, 'Budget');
+  await page.getByRole('radiogroup', { name: 'View' }).getByText('Report', { exact: true }).click();
+  await page.getByText('Quarters', { exact: true }).click();
+  const report = page.getByRole('grid', { name: 'FY27 autumn revision' });
+  await expect(report.getByRole('columnheader', { name: 'Q1 FY27', exact: true })).toBeVisible();
+  const income = report.getByRole('row', { name: /^Total income/ });
+  const shown = await income.innerText();
+  await page.getByRole('button', { name: 'Export ▾' }).click();
+  const download = page.waitForEvent('download');
+  await page.getByRole('menuitem', { name: /PDF.*A4/ }).click();
+  const text = execFileSync('pdftotext', ['-layout', (await (await download).path())!, '-'], {
+    encoding: 'utf8',
+  });
+  expect(text).toContain('Q1 FY27');
+  for (const amount of shown.match(/\d+,\d{3}/g)!) expect(text).toContain(amount);
+  await page.keyboard.press('Control+z');
+  await expect(report.getByRole('columnheader', { name: 'Jul 2026', exact: true })).toBeVisible();
+});
+
 test('a PDF says what the screen says', async ({ page }) => {
   await page.setViewportSize(TALL);
   await openApp(page, '/variance');

@@ -3,6 +3,7 @@ import {
   fiscalYearsLabel,
   fromDayNumber,
   indexOfId,
+  quarterRange,
   yearRange,
   type FiscalCalendar,
   type Period,
@@ -98,7 +99,11 @@ export function spanWords(ground: Ground, month: PeriodIndex, span: ShownSpan): 
     case 'quarter': {
       const p = span.periods[0] ?? month;
       const name = `Q${at(p).quarter} ${fiscalYearLabel(at(p).year)}`;
-      return span.counts === 'whole' || last === undefined ? name : `${name} to ${at(last).short}`;
+      if (span.counts !== 'whole') return last === undefined ? name : `${name} to ${at(last).short}`;
+      const whole = quarterRange(calendar, p);
+      return span.periods.length === whole.last - whole.first + 1
+        ? name
+        : `${name}, ${rangeWords(calendar, { first: p, last: span.periods.at(-1)! }, 'short')}`;
     }
     case 'toDate': {
       if (last === undefined) return 'Year to date: nothing closed';
