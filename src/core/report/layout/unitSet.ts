@@ -1,6 +1,7 @@
 import { yearsBefore } from '@/core/calendar';
 import type { Minor } from '@/core/money';
-import { newAccount, type Account } from '@/core/model';
+import type { Comparison } from '@/core/ground';
+import { newAccount, sameName, type Account } from '@/core/model';
 import { isActual } from '@/core/plan';
 import { unitsOf, type UnitSeries } from './quantities';
 import type { PlainRow } from './rows';
@@ -38,7 +39,7 @@ export const unitSet: RowSet = {
     const unit = row.members[0] && known.get(row.members[0]);
     return unit ? { name: unit.unit, decimals: unit.decimals } : null;
   },
-  sides({ ground, compared: { comparison, first } }) {
+  sides({ ground, compared: { comparison, first, second } }) {
     const units = unitsOf(ground, comparison);
     const { calendar, balances, closedThrough } = ground;
     const unitAt = (a: Account) => units[Number(a.id.slice('unit-'.length))];
@@ -60,6 +61,13 @@ export const unitSet: RowSet = {
     const outlook = side((u, p) =>
       isActual(balances, closedThrough, p) ? (u.counted(p) ?? u.planned(p)) : u.planned(p),
     );
+    const named = (which: Comparison | 'comparison' | 'lastYear' | 'outlook'): Side => {
+      if (which === 'lastYear') return lastYear;
+      if (which === 'outlook') return outlook;
+      if (which === 'comparison') return planned;
+      const others = unitsOf(ground, which);
+      return side((u, p) => others.find((o) => sameName(o.name, u.name))?.planned(p) ?? null);
+    };
     return {
       actual: side((u, p) => u.counted(p)),
       reclassified: side(() => null),
@@ -67,8 +75,8 @@ export const unitSet: RowSet = {
       mix: side(() => null),
       outlook,
       lastYear,
-      first: first === 'lastYear' ? lastYear : first === 'outlook' ? outlook : planned,
-      second: lastYear,
+      first: named(first),
+      second: second === null ? null : named(second),
     };
   },
 };
