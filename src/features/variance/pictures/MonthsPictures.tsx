@@ -1,10 +1,12 @@
 'use client';
 
-import { useCallback, useMemo } from 'react';
+import { useCallback, useMemo, useState } from 'react';
+import { Button } from '@mantine/core';
 import type { PeriodIndex } from '@/core/calendar';
 import type { Ground } from '@/core/ground';
 import type { Minor } from '@/core/money';
 import { cellOf, type Compared, type ReportRow } from '@/core/report';
+import stage from '@/components/Stage.module.css';
 import { Picture, type Drawing, type KeyEntry, type Token } from '@/components/Picture';
 import { escapeTags } from '@/components/waterfallDrawing';
 import type { MoneyFormat } from '@/store/format';
@@ -132,17 +134,20 @@ export function AllLines({
 }: Common & { readonly facts: MonthFacts; readonly unit: number }) {
   const { ground, compared, month, money } = of;
   const series = useMemo(() => yearSeries(ground, compared, month), [ground, compared, month]);
-  const rows = useMemo(() => {
+  const [page, setPage] = useState(0);
+  const all = useMemo(() => {
     const size = (r: ReportRow) => Math.abs(Number(cellOf(facts.table, r, 'toDateDiff') ?? 0)) || 0;
     const keys = facts.table.rows
       .filter((r) => r.kind === 'line' && size(r) > 0)
-      .sort((a, b) => size(b) - size(a))
-      .slice(0, MANY);
+      .sort((a, b) => size(b) - size(a));
     return keys.flatMap((fact) => {
       const row = series.rows.find((r) => r.key === fact.key);
       return row ? [{ row, fact }] : [];
     });
   }, [facts, series]);
+  const pages = Math.ceil(all.length / MANY);
+  const at = Math.min(page, Math.max(0, pages - 1));
+  const rows = useMemo(() => all.slice(at * MANY, (at + 1) * MANY), [all, at]);
   const draw = useCallback(
     (token: Token): Drawing => {
       const across = 4;
@@ -182,18 +187,33 @@ export function AllLines({
   );
   if (rows.length === 0) return null;
   return (
-    <Picture
-      label="The lines that moved most, month by month"
-      draw={draw}
-      height={Math.ceil(rows.length / 4) * 112 + 24}
-      keys={KEYS}
-      fileName="All lines by month"
-      table={tableOf(
-        series,
-        rows.map((r) => r.row),
-        money,
+    <>
+      <Picture
+        label="The lines that moved most, month by month"
+        draw={draw}
+        height={Math.ceil(rows.length / 4) * 112 + 24}
+        keys={KEYS}
+        fileName="All lines by month"
+        table={tableOf(
+          series,
+          rows.map((r) => r.row),
+          money,
+        )}
+      />
+      {pages > 1 && (
+        <div className={stage.tools} role="group" aria-label="Which lines">
+          <Button disabled={at === 0} onClick={() => setPage(at - 1)}>
+            ← The {MANY} before
+          </Button>
+          <span className="faded">
+            {at * MANY + 1}–{at * MANY + rows.length} of {all.length} lines, by size of difference
+          </span>
+          <Button disabled={at === pages - 1} onClick={() => setPage(at + 1)}>
+            The next →
+          </Button>
+        </div>
       )}
-    />
+    </>
   );
 }
 
