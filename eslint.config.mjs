@@ -25,6 +25,7 @@ export const coreOrder = [
   'intake',
   'plan',
   'cash',
+  'statements',
   'ground',
   'variance',
   'report',

@@ -22,6 +22,7 @@ import {
   type Scope,
   type ShownSpan,
 } from '@/core/report';
+import { isActual } from '@/core/plan';
 import { dayText, moneyFormat, percentText, shortDay } from './format';
 import { methodBadge } from './methodWords';
 
@@ -289,6 +290,13 @@ function headOf(
 ): Pick<LayoutWords, 'title' | 'subtitle'> {
   const { calendar, book } = ground;
   const { comparison } = compared;
+  if (aheadSets.has(set)) {
+    const plan = onlyBudget(compared)?.name;
+    return {
+      title: name,
+      subtitle: [rangeWords(calendar, ruler), plan && `ahead by ${plan}`].filter(Boolean).join(' · '),
+    };
+  }
   if (set === 'ledger') return { title: name, subtitle: rangeWords(calendar, ruler) };
   const budget = onlyBudget(compared);
   if (set === 'budget' && budget && comparison) {
@@ -335,10 +343,12 @@ export function layoutWords(
     ...headOf(ground, layout, month, compared, ruler),
     span: (span) => spanWords(ground, month, span),
     scope: (scope: Scope) => (scope === 'all' ? 'All' : segmentName(axis, scope)),
-    column: (column) =>
-      lastYear !== null && column.show === 'compared' && column.against === 'lastYear'
-        ? lastYear
-        : columnWords(compared, column),
+    column: (column, span) =>
+      column.show === 'actual' && span && aheadSets.has(layout.rows.set)
+        ? actualWord(ground, span)
+        : lastYear !== null && column.show === 'compared' && column.against === 'lastYear'
+          ? lastYear
+          : columnWords(compared, column),
     hint: (column, span) => hintWords(compared, column, span),
     used: (amount, of) => {
       const share = usedPerMille(amount, of);
@@ -351,6 +361,20 @@ export function layoutWords(
     planNote: (line) => planNotes(line, whole?.facts.periods ?? []),
     note: (note) => noteWords(ground, note),
   };
+}
+
+/** Sets whose actuals go on by what is expected. */
+const aheadSets: ReadonlySet<Layout['rows']['set']> = new Set([
+  'profitStatement',
+  'balanceStatement',
+  'cashFlow',
+  'cashFlowDirect',
+]);
+
+/** What stands in a column of a statement: what was, what is ahead, or both. */
+function actualWord({ balances, closedThrough }: Ground, { periods }: ShownSpan): string {
+  const closed = periods.filter((p) => isActual(balances, closedThrough, p)).length;
+  return closed === periods.length ? 'Actual' : closed === 0 ? 'Ahead' : 'Outlook';
 }
 
 /** A range of periods: "May 2026", "Jan 2026 – Mar 2026". */

@@ -5,7 +5,17 @@ import { segmentName } from './segments';
 
 /** Something that a change was about, by its id and by the name that it had at the time. */
 export type AboutPlace = {
-  readonly of: 'line' | 'driver' | 'budget' | 'account' | 'source' | 'axis' | 'weights' | 'dated' | 'layout';
+  readonly of:
+    | 'line'
+    | 'driver'
+    | 'budget'
+    | 'account'
+    | 'source'
+    | 'axis'
+    | 'weights'
+    | 'dated'
+    | 'layout'
+    | 'covenant';
   readonly id: string;
   readonly name: string;
   /** The budget that a line or driver is in. */
@@ -114,6 +124,11 @@ const TELLERS: Tellers = {
   setFlag: (book, { of, key }) => (of === 'accounts' ? [accountPlace(book, key)] : []),
   setOutlookWay: (book, { budget, account }) => [accountPlace(book, account), budgetPlace(book, budget)],
   setQuantities: (_book, { quantities }) => quantities.map(({ name }) => ({ of: 'driver', id: name, name })),
+  setFlowClass: (book, { accounts }) => accounts.map((a) => accountPlace(book, a)),
+  setCovenant: (_book, { covenant: { id, name } }) => [{ of: 'covenant', id, name }],
+  removeCovenant: (book, { covenant: id }) => [
+    { of: 'covenant', id, name: book.covenants.find((c) => c.id === id)?.name ?? id },
+  ],
   putLayouts: (_book, { layouts }) => layouts.map(({ id, name }) => ({ of: 'layout', id, name })),
   removeLayout: (book, { layout }) => [layoutPlace(book, layout)],
   moveLayout: (book, { layout }) => [layoutPlace(book, layout)],

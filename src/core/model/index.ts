@@ -52,6 +52,7 @@ export {
   type TermsOf,
   type TermsRule,
 } from './cash';
+export { FLOW_CLASSES, RATIO_IDS, type Covenant, type FlowClass, type RatioId } from './covenant';
 export type { ExplanationPart, Flag, OutlookWay, Quantity, VarianceNote } from './explanation';
 export {
   COLUMN_SHOWS,

@@ -40,7 +40,19 @@ export const rowItemSchema = z.discriminatedUnion('row', [
 
 export const rowsSchema = z.strictObject({
   /** `budget`: what the budget covers; `ledger`: profit and loss, then what moved in every other account. */
-  set: z.enum(['profitAndLoss', 'balanceSheet', 'both', 'budget', 'ledger', 'cash', 'units']),
+  set: z.enum([
+    'profitAndLoss',
+    'balanceSheet',
+    'both',
+    'budget',
+    'ledger',
+    'profitStatement',
+    'balanceStatement',
+    'cashFlow',
+    'cashFlowDirect',
+    'cash',
+    'units',
+  ]),
   /** How far lines are told apart. */
   detail: z.enum(['account', 'group', 'kind']),
   order: z.enum(['incomeFirst', 'incomeLast']),

@@ -51,6 +51,7 @@ export const LIMITS = {
   layoutRows: 500,
   layoutColumns: 60,
   keptForecasts: 36,
+  covenants: 50,
   keptDays: 800,
   holidays: 2000,
   periods: 2000,

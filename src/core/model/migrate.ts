@@ -5,8 +5,9 @@ import { toVersion3 } from './version3';
 import { toVersion4 } from './version4';
 import { toVersion5 } from './version5';
 import { toVersion6 } from './version6';
+import { toVersion7 } from './version7';
 
-export const BOOK_VERSION = 6;
+export const BOOK_VERSION = 7;
 
 export type OpenIssue =
   | { readonly code: 'notABook' }
@@ -27,6 +28,7 @@ const MIGRATIONS: Migrations = new Map([
   [3, toVersion4],
   [4, toVersion5],
   [5, toVersion6],
+  [6, toVersion7],
 ]);
 
 /** Brings a saved document of any known version to the present one; null when a step is missing. */

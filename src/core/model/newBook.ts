@@ -35,6 +35,8 @@ export function newBook({ id, name, currency, locale, firstMonth }: NewBook): Bo
     flags: { kinds: {}, accounts: {} },
     outlookWays: {},
     quantities: [],
+    flowClasses: {},
+    covenants: [],
     layouts: [],
     settings: {
       flagAmount: minor(500 * unitOf(currency)),

@@ -3,6 +3,7 @@ import { atLeast, formed, list, text, whole } from '@/core/bounded';
 import { periodFaults } from '@/core/calendar';
 import { budgetSchema } from './budget';
 import { cashSchema } from './cash';
+import { covenantSchema, FLOW_CLASSES } from './covenant';
 import { flagSchema, outlookWaySchema, quantitySchema, varianceNoteSchema } from './explanation';
 import { ACCOUNT_KINDS } from './kinds';
 import { layoutSchema } from './layout';
@@ -146,7 +147,7 @@ export const feedSchema = z.strictObject({
 
 export const bookSchema = z.strictObject({
   format: z.literal('tellan.book'),
-  version: z.literal(6),
+  version: z.literal(7),
   id,
   name: text(LIMITS.bookName),
   currency: formed(/^[A-Z]{3}$/),
@@ -175,6 +176,9 @@ export const bookSchema = z.strictObject({
   outlookWays: z.record(id, z.record(id, outlookWaySchema)),
   /** What was counted of drivers. */
   quantities: list(quantitySchema, 0, LIMITS.drivers),
+  /** Where accounts belong on the cash-flow statement, where it is said otherwise than by their kind. */
+  flowClasses: z.record(id, z.enum(FLOW_CLASSES)),
+  covenants: list(covenantSchema, 0, LIMITS.covenants),
   /** Reports of the book's own, and those that ship where they were changed. */
   layouts: list(layoutSchema, 0, LIMITS.layouts),
   settings: settingsSchema,

@@ -27,6 +27,8 @@ export type SetAside = {
     | 'outlookWay'
     | 'quantity'
     | 'layout'
+    | 'flowClass'
+    | 'covenant'
     | 'terms'
     | 'cash'
     | 'locale'
@@ -118,6 +120,11 @@ export function soundBook(book: Book): Sound {
     book.quantities,
     (q) => once('q', nameKey(q.name)) || away('quantity', q.name, 'twice'),
   );
+  const flowClasses = keptEntries(
+    book.flowClasses,
+    (a) => known.has(a) || away('flowClass', a, 'noSuchAccount'),
+  );
+  const covenants = kept(book.covenants, (c) => once('n', c.id) || away('covenant', c.name, 'twice'));
   const layouts = keptAs(book.layouts, (layout) => {
     if (!once('y', layout.id)) return (away('layout', layout.name, 'twice'), null);
     const own = kept(
@@ -179,6 +186,8 @@ export function soundBook(book: Book): Sound {
       flags,
       outlookWays,
       quantities,
+      flowClasses,
+      covenants,
       layouts,
       budgets,
       cash,

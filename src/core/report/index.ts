@@ -47,6 +47,7 @@ export {
   type Scope,
   scopesOf,
   SHIPPED,
+  STATEMENT_LAYOUTS,
   shippedLayout,
   type ShownSpan,
   type UnitSeries,

@@ -29,6 +29,8 @@ export type ReportColumn = {
   readonly hint?: string;
   /** The column of the layout that it was made from. */
   readonly place?: number;
+  /** The periods of its span. */
+  readonly periods?: PeriodRange;
   /** It is of one value of the layout's axis, beside the whole. */
   readonly part?: boolean;
   /** What entries make its figures, where they do: of periods or days, of one value of the layout's axis. */

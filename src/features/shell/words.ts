@@ -38,6 +38,8 @@ const PARTS: Record<SetAside['part'], string> = {
   outlookWay: 'the outlook of',
   quantity: 'the counted quantities of',
   layout: 'of the layout',
+  flowClass: 'the place on the cash-flow statement of',
+  covenant: 'the covenant',
   terms: 'terms of',
   cash: 'of the cash settings,',
   locale: 'the way of writing numbers',

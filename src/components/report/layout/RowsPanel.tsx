@@ -14,9 +14,20 @@ const SETS: Readonly<Record<Layout['rows']['set'], string>> = {
   both: 'Profit and loss, then balances',
   budget: 'What the budget covers',
   ledger: 'The ledger: what moved in every account',
+  profitStatement: 'Profit and loss, closed and ahead',
+  balanceStatement: 'Balance sheet, closed and ahead',
+  cashFlow: 'Cash flow, from profit',
+  cashFlowDirect: 'Cash flow, by whom',
   cash: 'Cash by source',
   units: 'Units of drivers',
 };
+/** Sets whose rows are no accounts of a chart. */
+const NO_ACCOUNTS: ReadonlySet<Layout['rows']['set']> = new Set([
+  'cash',
+  'units',
+  'cashFlow',
+  'cashFlowDirect',
+]);
 const DETAIL = { account: 'Each account', group: 'Groups', kind: 'Kinds alone' };
 const ORDER = { incomeFirst: 'Income first', incomeLast: 'Income last' };
 const SORT = { chart: 'As the chart of accounts', size: 'Largest variance first' };
@@ -37,7 +48,7 @@ export function RowsPanel({
 }) {
   const { rows } = layout;
   const own = rows.own.length > 0;
-  const ofAccounts = rows.set !== 'cash' && rows.set !== 'units';
+  const ofAccounts = !NO_ACCOUNTS.has(rows.set);
   const hidden = layout.columns.flatMap((c, place) => (c.hidden ? [{ c, place }] : []));
   const toggle = (kind: SectionKind, on: boolean) => {
     const now = rows.kinds.length === 0 ? [...SECTION_KINDS] : rows.kinds;

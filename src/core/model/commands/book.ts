@@ -3,6 +3,7 @@ import { periodFaults, type CalendarSpec, type PeriodId } from '@/core/calendar'
 import type { Weights, WorkWeek } from '../methods';
 import { refuse } from '../refusal';
 import type { Flag, OutlookWay, Quantity, VarianceNote } from '../explanation';
+import type { Covenant, FlowClass } from '../covenant';
 import type { Layout } from '../layout';
 import { sameName } from '../names';
 import type { AccountId, Axis, Book, Feed, Settings } from '../schema';
@@ -48,6 +49,15 @@ export type BookCommand =
     }
   /** What was counted of drivers, each in place of what the book has under its name. */
   | { readonly type: 'setQuantities'; readonly quantities: readonly Quantity[] }
+  /** Where accounts belong on the cash-flow statement; null: by their kind. */
+  | {
+      readonly type: 'setFlowClass';
+      readonly accounts: readonly AccountId[];
+      readonly flow: FlowClass | null;
+    }
+  /** Keeps a covenant, in place of the one of its id. */
+  | { readonly type: 'setCovenant'; readonly covenant: Covenant }
+  | { readonly type: 'removeCovenant'; readonly covenant: string }
   | { readonly type: 'putLayouts'; readonly layouts: readonly Layout[] }
   | { readonly type: 'removeLayout'; readonly layout: string }
   /** Moves a layout before another, or to the end. */
@@ -125,6 +135,19 @@ export const bookHandlers: HandlersOf<BookCommand> = {
       if (at >= 0) book.quantities.splice(at, 1, ...(keeps ? [q as Draft<Quantity>] : []));
       else if (keeps) book.quantities.push(q as Draft<Quantity>);
     }
+  },
+  setFlowClass(book, { accounts, flow }) {
+    for (const account of accounts) {
+      if (!book.accounts.some((a) => a.id === account)) refuse('noSuchAccount');
+      if (flow) book.flowClasses[account] = flow;
+      else delete book.flowClasses[account];
+    }
+  },
+  setCovenant(book, { covenant }) {
+    putNamed(book, book.covenants, covenant);
+  },
+  removeCovenant(book, { covenant }) {
+    book.covenants = book.covenants.filter((c) => c.id !== covenant);
   },
   putLayouts(book, { layouts }) {
     for (const layout of layouts) putNamed(book, book.layouts, layout);

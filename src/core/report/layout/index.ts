@@ -5,7 +5,7 @@ export { isWords } from './madeColumns';
 export { layoutAxis, layoutReport, scopesOf, type LayoutInput, type LayoutReport } from './layoutReport';
 export { unitsOf, type UnitSeries } from './quantities';
 export { accountsOfRow, asOwnRows, layoutRows, type PlainRow } from './rows';
-export { SHIPPED, layoutsOf, shippedLayout } from './shipped';
+export { SHIPPED, STATEMENT_LAYOUTS, layoutsOf, shippedLayout } from './shipped';
 export { type ShownSpan } from './spans';
 export type { Scope } from './sides';
 export type { LayoutWords } from './words';

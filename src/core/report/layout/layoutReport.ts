@@ -81,7 +81,7 @@ export const layoutAxis = ({ axes }: Pick<Book, 'axes'>, { axis }: Layout['segme
   (axis === null ? axes[0] : axes.find((a) => a.id === axis)) ?? null;
 
 function axisOf(ground: Ground, { segments, rows }: Layout, { comparison }: Compared): Axis | null {
-  if (segments.place === 'none' || rows.set === 'cash' || rows.set === 'units') return null;
+  if (segments.place === 'none' || rowSetOf(rows.set).whole) return null;
   const axis = layoutAxis(ground.book, segments);
   // Of a part of the company only that part can be told apart further by the same axis.
   return comparison && !comparison.company && comparison.axis?.id !== axis?.id ? null : axis;
@@ -158,7 +158,8 @@ export function layoutReport(input: LayoutInput): LayoutReport {
   const beneath = layout.segments.place === 'beneath' ? scopes : [];
   const set = rowSetOf(layout.rows.set);
   const ledger = input.ledger ?? balances;
-  const isKnown = (p: PeriodIndex) => (set.open ? ledger.has(p) : isActual(balances, closedThrough, p));
+  const isClosed = (p: PeriodIndex) => isActual(balances, closedThrough, p);
+  const isKnown = set.knows?.(ground, compared, ledger) ?? isClosed;
   const budget = onlyBudget(compared);
   const planned = budget ? reckoned(ground, budget).facts.periods : [];
   const byDay = layout.columns.some(
@@ -170,6 +171,7 @@ export function layoutReport(input: LayoutInput): LayoutReport {
     ruler: input.ruler ?? { first: month, last: month },
     budget: planned.length > 0 ? { first: planned[0]!.index, last: planned.at(-1)!.index } : null,
     isActual: isKnown,
+    isClosed,
     covers: (_p: PeriodIndex): boolean => true,
     lastDay: byDay ? (daySpan(ground.blocks)?.high ?? null) : null,
   };

@@ -52,6 +52,7 @@ export function madeColumns(
         span,
         scope,
         times === 0 ? plain : `${plain}#${times}`,
+        spanGround,
         sides,
         needs,
         units,
@@ -139,6 +140,7 @@ function madeColumn(
   span: ShownSpan | null,
   scope: Scope,
   key: string,
+  { isClosed }: Pick<SpanGround, 'isClosed'>,
   sides: ColumnSides,
   needs: Needs,
   units: readonly UnitSeries[],
@@ -148,7 +150,12 @@ function madeColumn(
     span === null
       ? ''
       : [scope === 'all' ? '' : words.scope(scope), words.span(span)].filter(Boolean).join(' · ');
-  const of = OF[spec.show] === 'plan' && spec.against === 'lastYear' ? 'prior' : OF[spec.show];
+  const isAhead = spec.show === 'actual' && span !== null && !span.days && !span.known.every(isClosed);
+  const of = isAhead
+    ? 'outlook'
+    : OF[spec.show] === 'plan' && spec.against === 'lastYear'
+      ? 'prior'
+      : OF[spec.show];
   const column: ReportColumn = {
     key,
     block: span === null ? '' : `${scope === 'all' ? '' : `${scope ?? 'none'}:`}${span.key}`,
@@ -161,7 +168,10 @@ function madeColumn(
     place,
     ...(scope === 'all' ? {} : { part: true }),
     ...(spec.show === 'perUnit' || spec.show === 'comparedPerUnit' ? { ratio: true } : {}),
-    ...(span && opensOf(spec, span, scope)),
+    ...(span && !isAhead && opensOf(spec, span, scope)),
+    ...(span && span.periods.length > 0
+      ? { periods: { first: span.periods[0]!, last: span.periods.at(-1)! } }
+      : {}),
   };
   const base = { column, spec, span, scope, shows: null, pair: null };
   if (span === null || isWord(spec.show)) {

@@ -1,3 +1,5 @@
+import type { PeriodIndex } from '@/core/calendar';
+import type { Balances } from '@/core/ledger';
 import type { Ground } from '@/core/ground';
 import type { Account, Layout } from '@/core/model';
 import type { ReportRow } from '../table';
@@ -12,8 +14,10 @@ export type RowSet = {
   readonly rows: (rows: Layout['rows'], accounts: readonly Account[], sizeOf: SizeOf) => readonly PlainRow[];
   /** Sides of its own; none: those of the ledger and its budgets. */
   readonly sides?: (input: SidesInput) => Sides;
-  /** Its actuals are those of the ledger as it stands, months that are not closed included. */
-  readonly open?: true;
+  /** The periods that it knows actuals of, where they are others than the closed ones. */
+  readonly knows?: (ground: Ground, compared: Compared, ledger: Balances) => (period: PeriodIndex) => boolean;
+  /** It cannot tell segments apart. */
+  readonly whole?: true;
   readonly rollOf: (account: Account) => PlainRow['roll'];
   /** The unit of a row that is no money. */
   readonly unitOf?: (row: PlainRow) => ReportRow['unit'] | null;

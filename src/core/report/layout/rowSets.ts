@@ -1,15 +1,19 @@
 import { isProfitAndLoss, type Account, type Budget, type Layout } from '@/core/model';
+import type { Ground } from '@/core/ground';
 import { cashSet } from './cashSet';
 import { unitsOf } from './quantities';
 import { layoutRows, type PlainRow } from './rows';
+import type { Compared } from './compared';
 import type { RowSet } from './rowSet';
 import { budgetSides, ledgerSides } from './sides';
+import { balanceStatement, cashFlowSet, profitStatement, withStandIns } from './statementSets';
 import { unitSet } from './unitSet';
 
 /** Accounts and rows of a book stay while it does: another month looks at the same ones. */
 function ofAccounts(
   fits: (account: Account, covers: Budget['covers']) => boolean,
   more: Partial<RowSet> = {},
+  all: (ground: Ground, compared: Compared) => readonly Account[] = ({ book }) => book.accounts,
 ): RowSet {
   const chosen = new WeakMap<readonly Account[], Map<string, readonly Account[]>>();
   const made = new WeakMap<
@@ -17,8 +21,9 @@ function ofAccounts(
     { readonly of: Layout['rows']; readonly rows: readonly PlainRow[] }
   >();
   return {
-    accounts({ book: { accounts } }, { comparison }) {
-      const covers = comparison?.covers ?? 'both';
+    accounts(ground, compared) {
+      const covers = compared.comparison?.covers ?? 'both';
+      const accounts = all(ground, compared);
       let byCovers = chosen.get(accounts);
       if (!byCovers) chosen.set(accounts, (byCovers = new Map()));
       let own = byCovers.get(covers);
@@ -55,7 +60,15 @@ const SETS: Readonly<Record<Layout['rows']['set'], RowSet>> = {
     (a, covers) => covers === 'both' || isProfitAndLoss(a.kind) === (covers === 'profitAndLoss'),
     { sides: budgetSides },
   ),
-  ledger: ofAccounts(() => true, { sides: ledgerSides, rollOf: () => 'sum', open: true }),
+  ledger: ofAccounts(() => true, {
+    sides: ledgerSides,
+    rollOf: () => 'sum',
+    knows: (_g, _c, ledger) => ledger.has,
+  }),
+  profitStatement: ofAccounts((a) => isProfitAndLoss(a.kind), profitStatement, withStandIns),
+  balanceStatement: ofAccounts((a) => !isProfitAndLoss(a.kind), balanceStatement, withStandIns),
+  cashFlow: cashFlowSet(false),
+  cashFlowDirect: cashFlowSet(true),
   cash: cashSet,
   units: unitSet,
 };

@@ -106,9 +106,12 @@ export function layoutRows(
 ): readonly PlainRow[] {
   const ordered = sizeOf ? bySize(accounts, sizeOf) : accounts;
   if (rows.own.length > 0) return ownRows(rows, accounts, ordered);
-  const profit = rows.set === 'balanceSheet' ? [] : ofStatement(rows, statementRows(ordered));
+  const profit =
+    rows.set === 'balanceSheet' || rows.set === 'balanceStatement'
+      ? []
+      : ofStatement(rows, statementRows(ordered));
   const balance =
-    rows.set === 'profitAndLoss'
+    rows.set === 'profitAndLoss' || rows.set === 'profitStatement'
       ? []
       : rows.set === 'ledger'
         ? movements(ordered)

@@ -40,6 +40,23 @@ const standard: LayoutColumn[] = [
   column('note', MONTH),
 ];
 
+/** The layouts of the statements stage, of what is chosen on the ruler. */
+const ACROSS = column('actual', { of: 'each', by: 'month', over: 'ruler' });
+const ofRuler = (id: string, name: string, set: Layout['rows']['set'], columns: LayoutColumn[]): Layout => ({
+  ...BASE,
+  id,
+  name,
+  group: 'Statements',
+  rows: { ...BASE.rows, set },
+  columns,
+});
+export const STATEMENT_LAYOUTS = {
+  profit: 'std-profit',
+  balance: 'std-balance',
+  flow: 'std-flow',
+  direct: 'std-flow-direct',
+} as const;
+
 /** The layouts that come with the program. A book that changes one keeps its own under the same id. */
 export const SHIPPED: readonly Layout[] = [
   { ...BASE, id: 'std-months', name: 'Month and year', columns: standard },
@@ -234,6 +251,16 @@ export const SHIPPED: readonly Layout[] = [
       column('actual', { of: 'ruler' }),
     ],
   },
+  ofRuler(STATEMENT_LAYOUTS.profit, 'Profit and loss', 'profitStatement', [
+    ACROSS,
+    column('actual', { of: 'ruler' }),
+  ]),
+  ofRuler(STATEMENT_LAYOUTS.balance, 'Balance sheet', 'balanceStatement', [ACROSS]),
+  ofRuler(STATEMENT_LAYOUTS.flow, 'Cash flow', 'cashFlow', [ACROSS, column('actual', { of: 'ruler' })]),
+  ofRuler(STATEMENT_LAYOUTS.direct, 'Cash flow, direct', 'cashFlowDirect', [
+    ACROSS,
+    column('actual', { of: 'ruler' }),
+  ]),
 ];
 
 /** The layout as it ships; null for one of a book's own. */

@@ -42,6 +42,8 @@ export type SpanGround = {
   readonly ruler: PeriodRange;
   readonly budget: PeriodRange | null;
   readonly isActual: (period: PeriodIndex) => boolean;
+  /** Whether the ledger has it and it is closed: actuals of others are of what is expected. */
+  readonly isClosed: (period: PeriodIndex) => boolean;
   /** Whether what actuals are compared with says anything of a period. */
   readonly covers: (period: PeriodIndex) => boolean;
   /** The last day of which the ledger has an entry; null for none. */

@@ -1,0 +1,69 @@
+import { toDayNumber, type PeriodIndex } from '@/core/calendar';
+import { STAND_INS } from '@/core/cash';
+import type { Balances } from '@/core/ledger';
+import { isProfitAndLoss, newAccount, type Account, type AccountId, type Budget } from '@/core/model';
+import { joinedBalances } from '@/core/statements';
+import { ALL_SOURCES, cashOf, type CashView } from './cash';
+import type { Ground } from './ground';
+import { closingsAt } from './keptCash';
+
+/** The books up to the last closed period and on from there, by the postings of the projection. */
+export type Ahead = {
+  readonly view: CashView;
+  /** The last period that the ledger tells, and the last that is projected. */
+  readonly start: PeriodIndex;
+  readonly last: PeriodIndex;
+  readonly balances: Balances;
+  /** The book's accounts, then what stands in for accounts that it has not. */
+  readonly accounts: readonly Account[];
+};
+
+/** Accounts that the projection needs and a book may not have, as statements name them. */
+const STAND_IN_ACCOUNTS: readonly Account[] = [
+  newAccount(STAND_INS.bank, '', 'Bank (no account of the book)', 'bank'),
+  newAccount(STAND_INS.receivable, '', 'Receivables (no account of the book)', 'receivable'),
+  newAccount(STAND_INS.inventory, '', 'Inventory (no account of the book)', 'inventory'),
+  newAccount(STAND_INS.prepaid, '', 'Prepaid amounts (no account of the book)', 'otherAsset'),
+  newAccount(STAND_INS.against, '', 'What was written off or accrued (no account of the book)', 'fixedAsset'),
+  newAccount(STAND_INS.payable, '', 'Payables (no account of the book)', 'payable'),
+  newAccount(STAND_INS.tax, '', 'Tax payable (no account of the book)', 'taxPayable'),
+  newAccount(STAND_INS.withheld, '', 'Withheld from pay (no account of the book)', 'otherLiability'),
+  newAccount(STAND_INS.deferred, '', 'Received in advance (no account of the book)', 'otherLiability'),
+  newAccount(STAND_INS.other, '', 'Other (no account of the book)', 'otherLiability'),
+  newAccount(STAND_INS.badDebt, '', 'Bad debts (no account of the book)', 'expense'),
+];
+
+/** By the forecast that it was read off: another reckoning is another forecast. */
+const kept = new WeakMap<CashView['forecast'], { readonly ground: Ground; readonly ahead: Ahead }>();
+
+/** The books ahead by the budget that is looked at; null where nothing is known at all. */
+export function aheadOf(ground: Ground, budget: Budget | null): Ahead | null {
+  const view = cashOf(ground, budget, ALL_SOURCES);
+  if (!view) return null;
+  const there = kept.get(view.forecast);
+  const { book, balances, calendar } = ground;
+  if (there?.ground.balances === balances && there.ground.book.accounts === book.accounts) return there.ahead;
+  const { periods, opening } = view.input;
+  const start = calendar.indexOfDay(view.input.start);
+  const standing = closingsAt(
+    view,
+    periods.map((p) => toDayNumber(p.end)),
+  );
+  const ofProfit = new Set<AccountId>(book.accounts.filter((a) => isProfitAndLoss(a.kind)).map((a) => a.id));
+  ofProfit.add(STAND_INS.badDebt);
+  const ahead: Ahead = {
+    view,
+    start,
+    last: start + periods.length,
+    balances: joinedBalances(balances, {
+      start,
+      count: periods.length,
+      opening,
+      standing,
+      isBalance: (a) => !ofProfit.has(a),
+    }),
+    accounts: [...book.accounts, ...STAND_IN_ACCOUNTS.filter((a) => standing.has(a.id))],
+  };
+  kept.set(view.forecast, { ground, ahead });
+  return ahead;
+}

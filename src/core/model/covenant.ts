@@ -1,0 +1,39 @@
+import * as z from 'zod/mini';
+import { text, whole } from '@/core/bounded';
+import { LIMITS } from './limits';
+import { id, periodId } from './parts';
+
+/** Where an account's movements belong on the cash-flow statement; an adjustment is no money. */
+export const FLOW_CLASSES = ['cash', 'operating', 'adjustment', 'investing', 'financing'] as const;
+export type FlowClass = (typeof FLOW_CLASSES)[number];
+
+export const RATIO_IDS = [
+  'grossMargin',
+  'operatingMargin',
+  'fixedShare',
+  'current',
+  'quick',
+  'debtToEquity',
+  'debtService',
+  'interestCover',
+  'receivableDays',
+  'inventoryDays',
+  'payableDays',
+  'cashConversion',
+  'cashDays',
+  'breakEven',
+] as const;
+export type RatioId = (typeof RATIO_IDS)[number];
+
+/** What a lender may ask of a ratio: at least or at most so much, from a period on. */
+export const covenantSchema = z.strictObject({
+  id,
+  /** Who asks for it, in a word. */
+  name: text(LIMITS.rowName),
+  ratio: z.enum(RATIO_IDS),
+  bound: z.enum(['least', 'most']),
+  /** In thousandths of the ratio's unit; of money in minor units. */
+  limit: whole(-1_000_000_000_000, 1_000_000_000_000),
+  from: periodId,
+});
+export type Covenant = z.infer<typeof covenantSchema>;

@@ -1,0 +1,10 @@
+export { joinedBalances, type Ahead } from './joined';
+export {
+  cashAccounts,
+  flowClassOf,
+  flowLines,
+  FLOW_SECTIONS,
+  type FlowLine,
+  type FlowSection,
+} from './cashFlow';
+export { daysOfYear, ratioInputs, ratioOf, type Ratio, type RatioInput, type RatioPart } from './ratios';

@@ -1,0 +1,100 @@
+import { parseBookFile } from '@/core/exchange';
+import { aheadOf, makeGround, type Ground } from '@/core/ground';
+import { isProfitAndLoss, type FlowClass } from '@/core/model';
+import { comparedWith, layoutReport, shippedLayout, STATEMENT_LAYOUTS } from '@/core/report';
+import { plainWords } from '@/core/test/variance';
+import { demoBookFile } from './demoBook';
+
+/* What must hold of the three statements in every period, closed or ahead, reckoned from the demo company's book. */
+
+let ground: Ground;
+beforeAll(async () => {
+  const read = parseBookFile(await demoBookFile());
+  if (!read.ok) throw new Error(JSON.stringify(read.issue));
+  ground = makeGround(read.book, new Map(read.blocks.map((b) => [b.id, b])));
+});
+
+function tableOf(kind: keyof typeof STATEMENT_LAYOUTS, flowClasses?: Record<string, FlowClass>) {
+  const own = flowClasses ? { ...ground, book: { ...ground.book, flowClasses } } : ground;
+  const layout = { ...shippedLayout(STATEMENT_LAYOUTS[kind])!, filter: 'all' as const };
+  const { last, start } = aheadOf(own, null)!;
+  const ruler = { first: start - 15, last };
+  const compared = comparedWith(own, start, layout, null);
+  const { table } = layoutReport({ ground: own, layout, month: start, compared, words: plainWords(), ruler });
+  const months = last - ruler.first + 1;
+  return {
+    table,
+    row: (key: string) =>
+      table.rows
+        .find((r) => r.key === key)!
+        .cells.slice(0, months)
+        .map(Number),
+    months,
+  };
+}
+
+test('profit leads to the bank: cash flow ends where the balance sheet’s banks stand, in both forms', () => {
+  const [flow, direct, balance] = [tableOf('flow'), tableOf('direct'), tableOf('balance')];
+  const banks = ground.book.accounts.filter((a) => a.kind === 'bank').map((a) => balance.row(a.id));
+  const bank = banks[0]!.map((_, i) => banks.reduce((t, b) => t + b[i]!, 0));
+  expect(flow.row('flow-closing')).toEqual(bank);
+  expect(direct.row('flow-closing')).toEqual(bank);
+  expect(direct.row('bankChange')).toEqual(flow.row('bankChange'));
+  expect(direct.row('operating')).toEqual(flow.row('operating'));
+  // Each month begins where the one before ended, and moves by its change.
+  const [opening, change, closing] = ['flow-opening', 'bankChange', 'flow-closing'].map(flow.row);
+  closing!.forEach((c, i) => {
+    expect(opening![i]! + change![i]!).toBe(c);
+    if (i > 0) expect(opening![i]).toBe(closing![i - 1]);
+  });
+});
+
+test('the balance sheet balances, and what is not yet in equity grows by the profit of each month', () => {
+  const [profit, balance] = [tableOf('profit'), tableOf('balance')];
+  const rows = ['netAssets', 'total-equity', 'outsideEquity'].map(balance.row);
+  rows[0]!.forEach((net, i) => expect(net).toBe(rows[1]![i]! + rows[2]![i]!));
+  const result = profit.row('netProfit');
+  const { balances, start } = aheadOf(ground, null)!;
+  const equity = ground.book.accounts.filter((a) => a.kind === 'equity');
+  for (let i = 1; i < balance.months; i++) {
+    // What owners put in or took out; a year's end moves results within equity alone.
+    const paidIn = equity.reduce((t, a) => t - (balances.movement(a.id, start - 15 + i) ?? 0), 0);
+    expect(rows[0]![i]! - rows[0]![i - 1]!).toBe(result[i]! + paidIn);
+  }
+});
+
+test('profit and loss ahead is the budget’s, month by month', () => {
+  const profit = tableOf('profit');
+  const { view, start, last, balances } = aheadOf(ground, null)!;
+  const sums = new Map<string, number>();
+  for (const { line } of view.lines.values())
+    line.amounts.forEach((amount, i) => {
+      const key = `${line.account.id} ${i}`;
+      sums.set(key, (sums.get(key) ?? 0) + (amount ?? 0));
+    });
+  const closed = profit.months - (last - start);
+  for (const a of ground.book.accounts.filter((x) => isProfitAndLoss(x.kind) && !/bad debt/i.test(x.name)))
+    for (let p = start + 1; p <= last; p++) {
+      const planned = sums.get(`${a.id} ${p - start - 1}`) ?? 0;
+      expect([a.name, p - start, Math.abs(balances.movement(a.id, p) ?? 0)]).toEqual([
+        a.name,
+        p - start,
+        Math.abs(planned),
+      ]);
+      // What is never paid joins the bad debts' own line, and no other.
+      expect(profit.row(a.id)[closed + p - start - 1]).toBe(planned);
+    }
+});
+
+test('wherever accounts are said to belong, the statement still ends at the bank', () => {
+  const classes = Object.fromEntries(
+    ground.book.accounts.flatMap((a, i) =>
+      a.kind === 'bank'
+        ? []
+        : [[a.id, (['operating', 'adjustment', 'investing', 'financing'] as const)[i % 4]!] as const],
+    ),
+  );
+  const [plain, said] = [tableOf('flow'), tableOf('flow', classes)];
+  expect(said.row('bankChange')).toEqual(plain.row('bankChange'));
+  expect(said.row('investing')).not.toEqual(plain.row('investing'));
+});
