@@ -17,7 +17,7 @@ import { labelsOf, namesOf } from '@/features/budget/drivers/formulaNames';
 import { useSetup } from '@/features/budget/sheet/setup';
 import { createFillers, NO_CHOICE, worksheet } from '@/features/budget/rows/worksheetRows';
 import { aheadData } from '@/features/cash/aheadRows';
-import { causeWords } from '@/features/cash/cashWords';
+import { causeWords } from '@/store/cashWords';
 import { lookAt } from '@/features/variance/varianceData';
 import { changeWords, placesOf } from '@/store/changeWords';
 import {

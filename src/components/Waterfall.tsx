@@ -17,7 +17,10 @@ export function Waterfall({
   steps,
   label,
   fileName,
+  names = {},
 }: {
+  /** What the marks mean, where they mean something else than beside a budget. */
+  readonly names?: Partial<Record<WaterfallStep['kind'], string>>;
   readonly steps: readonly WaterfallStep[];
   readonly label: string;
   readonly fileName: string;
@@ -30,7 +33,9 @@ export function Waterfall({
       draw={draw}
       height={HEIGHT}
       fileName={fileName}
-      keys={(Object.keys(KEYS) as WaterfallStep['kind'][]).filter((k) => kinds.has(k)).map((k) => KEYS[k])}
+      keys={(Object.keys(KEYS) as WaterfallStep['kind'][])
+        .filter((k) => kinds.has(k))
+        .map((k) => ({ ...KEYS[k], label: names[k] ?? KEYS[k].label }))}
       table={{ head: ['Step', 'Amount'], rows: steps.map((s) => [s.label, s.text]) }}
     />
   );

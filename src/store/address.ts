@@ -2,10 +2,12 @@ import { readSetting, writeSetting } from '@/platform/settings';
 import {
   BOOKS_VIEWS,
   CASH_PAGES,
+  STATEMENT_PAGES,
   setSession,
   type BooksView,
   type BudgetView,
   type CashPage,
+  type StatementPage,
   type useSession,
 } from './session';
 
@@ -26,6 +28,10 @@ export function queryOf(path: string, s: Session): string {
     put('view', s.cashPage, 'ahead');
     put('by', s.cashGrain, 'months');
     put('forecast', s.cashForecast);
+    put('budget', s.budgetId);
+  } else if (path.startsWith('/statements')) {
+    put('view', s.statementPage, 'profit');
+    put('form', s.flowDirect ? 'direct' : null);
     put('budget', s.budgetId);
   } else if (path.startsWith('/variance')) {
     put('month', s.varianceMonth === null ? null : String(s.varianceMonth));
@@ -56,6 +62,12 @@ export function sessionOf(path: string, search: string): Partial<Session> {
       ...(query.has('budget') ? { budgetId: query.get('budget') } : {}),
     };
   }
+  if (path.startsWith('/statements'))
+    return {
+      statementPage: STATEMENT_PAGES.includes(view as StatementPage) ? (view as StatementPage) : 'profit',
+      flowDirect: query.get('form') === 'direct',
+      ...(query.has('budget') ? { budgetId: query.get('budget') } : {}),
+    };
   if (path.startsWith('/variance')) {
     const month = query.get('month');
     return {
@@ -75,6 +87,6 @@ const keyOf = (book: string) => `tellan.at.${book}`;
 /** Where a book was left, so that it opens there again; a stage's address with its view, or null. */
 export function placeOf(book: string): string | null {
   const at = readSetting(keyOf(book));
-  return at !== null && /^\/(books|budget|cash|variance)(\?|$)/.test(at) ? at : null;
+  return at !== null && /^\/(books|budget|cash|statements|variance)(\?|$)/.test(at) ? at : null;
 }
 export const keepPlace = (book: string, address: string): void => writeSetting(keyOf(book), address);

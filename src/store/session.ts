@@ -33,7 +33,14 @@ export const CASH_PAGES: readonly CashPage[] = ['ahead', 'items', 'terms', 'date
 
 export type BudgetView = 'sheet' | 'drivers' | 'firstPass' | 'compare' | 'history' | 'report';
 
+export type StatementPage = 'profit' | 'balance' | 'flow' | 'way' | 'ratios';
+export const STATEMENT_PAGES: readonly StatementPage[] = ['profit', 'balance', 'flow', 'way', 'ratios'];
+
 export type Session = {
+  /** Which statement is looked at, over which periods (null: the year at hand), and the cash flow in which form. */
+  readonly statementPage: StatementPage;
+  readonly statementRange: PeriodRange | null;
+  readonly flowDirect: boolean;
   /** Periods that the ledger view shows, and the month that the variance screen looks at; null until chosen. */
   readonly ledgerRange: PeriodRange | null;
   /** The first of the months chosen on the variance ruler, where they are several: the last is the month. */
@@ -76,6 +83,9 @@ export type Session = {
 };
 
 const FRESH: Session = {
+  statementPage: 'profit',
+  statementRange: null,
+  flowDirect: false,
   ledgerRange: null,
   varianceFirst: null,
   varianceMonth: null,

@@ -7,20 +7,18 @@ import { exportLayouts, importLayouts } from './layoutFiles';
 import { nextLayoutId } from './layoutIds';
 import { say, setSession, useSession } from './session';
 
-/** The layout that a stage shows, and what changes it: each stage has its own choice among those of the book. */
-export function useLayout(ground: Ground, stage: 'variance' | 'budget') {
+/** The layout of this id (the first there is, where none has it), and what changes it; `onChoose` shows another one. */
+export function useLayout(ground: Ground, id: string, onChoose: (id: string) => void) {
   const { book } = ground;
-  const id = useSession((s) => (stage === 'variance' ? s.layoutId : s.budgetLayoutId));
   const trial = useSession((s) => s.layoutTrial);
   const readOnly = useBookStore((s) => s.readOnly);
   const all = useMemo(() => layoutsOf(book), [book]);
-  const kept = all.find((l) => l.id === (id ?? FIRST[stage])) ?? all[0]!;
+  const kept = all.find((l) => l.id === id) ?? all[0]!;
   const layout = readOnly && trial?.id === kept.id ? trial : kept;
-  const choose = (layoutId: string) =>
-    setSession({
-      ...(stage === 'variance' ? { layoutId } : { budgetLayoutId: layoutId }),
-      layoutTrial: null,
-    });
+  const choose = (layoutId: string) => {
+    setSession({ layoutTrial: null });
+    onChoose(layoutId);
+  };
   const change = (part: Partial<Layout>) => {
     const next = { ...layout, ...part };
     if (readOnly) setSession({ layoutTrial: next });
@@ -53,6 +51,3 @@ export function useLayout(ground: Ground, stage: 'variance' | 'budget') {
     },
   };
 }
-
-/** What a stage shows until another layout is chosen. */
-const FIRST = { variance: 'std-months', budget: 'std-budget' } as const;

@@ -1,5 +1,5 @@
 import type { DayNumber } from '@/core/calendar';
-import { CASH_SOURCES, type CashSource, type CreditLine } from '@/core/model';
+import { CASH_SOURCES, type AccountId, type CashSource, type CreditLine } from '@/core/model';
 import { creditLineMoves, type LineMove } from './creditLine';
 import type { Part, Projected } from './projected';
 import { WHATS, type What } from './postings';
@@ -171,6 +171,32 @@ export function causesIn(
     for (const cause of moneyOf(projected, part)) if (cause.day >= from && cause.day <= to) out.push(cause);
   }
   return out.sort((a, b) => a.day - b.day || Math.abs(b.amount) - Math.abs(a.amount));
+}
+
+/** What moves an account in a range of days, debits positive: what follows from one thing in one month is one cause. */
+export function causesOn(projected: Projected, account: AccountId, { from, to }: DayRange): Cause[] {
+  const place = projected.table.ids.indexOf(account);
+  if (place < 0) return [];
+  const out = new Map<string, Cause>();
+  for (const part of projected.parts.values()) {
+    const { columns, first, count } = part.postings;
+    for (let i = first; i < first + count; i++) {
+      const day = columns.day[i]!;
+      if (columns.account[i] !== place || day < from || day > to) continue;
+      const month = columns.month[i]!;
+      const key = `${part.key} ${month} ${columns.amount[i]! > 0}`;
+      const was = out.get(key);
+      out.set(key, {
+        day: was?.day ?? day,
+        amount: (was?.amount ?? 0) + columns.amount[i]!,
+        part,
+        month,
+        what: WHATS[columns.what[i]!]!,
+        since: was?.day ?? day,
+      });
+    }
+  }
+  return [...out.values()].sort((a, b) => Math.abs(b.amount) - Math.abs(a.amount));
 }
 
 /** The money that a part moves, with its tax in one with it: what was paid of one event on one day is one cause. */

@@ -5,6 +5,7 @@ export { ITEM_SOURCES } from './otherParts';
 export {
   cashTable,
   causesIn,
+  causesOn,
   forecastOf,
   lowOf,
   moneyOf,

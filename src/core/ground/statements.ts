@@ -1,8 +1,23 @@
-import { toDayNumber, type PeriodIndex } from '@/core/calendar';
+import { indexOfId, toDayNumber, type PeriodIndex } from '@/core/calendar';
 import { STAND_INS } from '@/core/cash';
 import type { Balances } from '@/core/ledger';
-import { isProfitAndLoss, newAccount, type Account, type AccountId, type Budget } from '@/core/model';
-import { joinedBalances } from '@/core/statements';
+import {
+  isProfitAndLoss,
+  newAccount,
+  type Account,
+  type AccountId,
+  type Budget,
+  type RatioId,
+} from '@/core/model';
+import {
+  covenantState,
+  daysOfYear,
+  joinedBalances,
+  ratioInputs,
+  ratioOf,
+  type CovenantState,
+  type Ratio,
+} from '@/core/statements';
 import { ALL_SOURCES, cashOf, type CashView } from './cash';
 import type { Ground } from './ground';
 import { closingsAt } from './keptCash';
@@ -32,6 +47,36 @@ const STAND_IN_ACCOUNTS: readonly Account[] = [
   newAccount(STAND_INS.other, '', 'Other (no account of the book)', 'otherLiability'),
   newAccount(STAND_INS.badDebt, '', 'Bad debts (no account of the book)', 'expense'),
 ];
+
+/** The ratios of the books ahead, by period. */
+export function ratiosOf({ calendar }: Ground, { balances, accounts }: Ahead) {
+  const inputs = new Map<PeriodIndex, ReturnType<typeof ratioInputs>>();
+  return (id: RatioId, period: PeriodIndex): Ratio => {
+    let of = inputs.get(period);
+    if (!of) inputs.set(period, (of = ratioInputs(balances, accounts, calendar, period)));
+    return ratioOf(id, of, daysOfYear(calendar, period));
+  };
+}
+
+/** How the book's covenants fare from their first period on, as far as is known or projected. */
+export function covenantsOf(ground: Ground, ahead: Ahead): readonly CovenantState[] {
+  const { book, calendar } = ground;
+  if (book.covenants.length === 0) return [];
+  const at = ratiosOf(ground, ahead);
+  const known = ahead.balances.range;
+  return book.covenants.map((covenant) => {
+    const first = indexOfId(calendar, covenant.from);
+    const periods: PeriodIndex[] = [];
+    if (first !== null && known)
+      for (let p = Math.max(first, known.first); p <= ahead.last; p++) periods.push(p);
+    return covenantState(
+      covenant,
+      periods,
+      (p) => at(covenant.ratio, p),
+      (p) => daysOfYear(calendar, p),
+    );
+  });
+}
 
 /** By the forecast that it was read off: another reckoning is another forecast. */
 const kept = new WeakMap<CashView['forecast'], { readonly ground: Ground; readonly ahead: Ahead }>();

@@ -1,3 +1,5 @@
+export { covenantState, headroomOf, keepsCovenant, type CovenantState } from './covenants';
+export { wayToCash, type Way } from './way';
 export { joinedBalances, type Ahead } from './joined';
 export {
   cashAccounts,

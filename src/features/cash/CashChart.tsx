@@ -2,7 +2,7 @@ import { minor } from '@/core/money';
 import type { CashForecast, CashTable } from '@/core/cash';
 import { SECTION_OF } from '@/core/report';
 import type { MoneyFormat } from '@/store/format';
-import { onDay } from './cashWords';
+import { onDay } from '@/store/cashWords';
 import classes from './Cash.module.css';
 
 const [WIDTH, HEIGHT, TOP, BASE, LABELS] = [976, 190, 20, 166, 184];

@@ -13,7 +13,7 @@ import stage from '@/components/Stage.module.css';
 import { useOpenGround } from '@/store/ground';
 import { moneyFormat } from '@/store/format';
 import { CASH_PAGES, setSession, useSession, type CashPage } from '@/store/session';
-import { onDay } from './cashWords';
+import { onDay } from '@/store/cashWords';
 import { AheadView } from './AheadView';
 import classes from './Cash.module.css';
 

@@ -8,7 +8,7 @@ import { SECTION_OF, SOURCE_NAMES } from '@/core/report';
 import { moneyFormat } from '@/store/format';
 import { useSession } from '@/store/session';
 import type { Grain } from './aheadRows';
-import { causeWords, onDay } from './cashWords';
+import { causeWords, onDay } from '@/store/cashWords';
 import classes from './Cash.module.css';
 
 const SHOWN = 6;

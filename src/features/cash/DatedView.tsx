@@ -14,7 +14,7 @@ import { instant } from '@/store/actions';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import { dayText, moneyFormat } from '@/store/format';
 import { recordedName } from '@/store/person';
-import { onDay, repeatWords } from './cashWords';
+import { onDay, repeatWords } from '@/store/cashWords';
 import { AccountChoice } from './AccountChoice';
 import { DayInput } from './DayInput';
 import classes from './Cash.module.css';

@@ -12,7 +12,7 @@ import { instant } from '@/store/actions';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import { moneyFormat } from '@/store/format';
 import { recordedName } from '@/store/person';
-import { onDay } from './cashWords';
+import { onDay } from '@/store/cashWords';
 import { DayInput } from './DayInput';
 import { TakeItems } from './TakeItems';
 import classes from './Cash.module.css';

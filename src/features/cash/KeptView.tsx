@@ -14,7 +14,7 @@ import { dispatch, useBookStore } from '@/store/bookStore';
 import { moneyFormat } from '@/store/format';
 import { recordedName } from '@/store/person';
 import { say } from '@/store/session';
-import { onDay } from './cashWords';
+import { onDay } from '@/store/cashWords';
 import classes from './Cash.module.css';
 
 const FLOW_NAMES: Record<Flow, string> = {

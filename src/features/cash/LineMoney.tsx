@@ -2,7 +2,7 @@ import { minor } from '@/core/money';
 import { lineMoney, type CashView, type Ground } from '@/core/ground';
 import type { Account } from '@/core/model';
 import { moneyFormat } from '@/store/format';
-import { onDay } from './cashWords';
+import { onDay } from '@/store/cashWords';
 import stage from '@/components/Stage.module.css';
 
 /** What a line's money does: of its first planned month, when how much of it moves. */

@@ -8,7 +8,7 @@ import type { CashView, Ground } from '@/core/ground';
 import { MoneyInput, NumberInput, PercentInput } from '@/components/MoneyInput';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import { moneyFormat } from '@/store/format';
-import { onDay } from './cashWords';
+import { onDay } from '@/store/cashWords';
 import { AccountChoice } from './AccountChoice';
 import classes from './Cash.module.css';
 

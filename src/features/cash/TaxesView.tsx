@@ -9,7 +9,7 @@ import stage from '@/components/Stage.module.css';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import { exportCalendar } from '@/store/exports';
 import { moneyFormat } from '@/store/format';
-import { onDay } from './cashWords';
+import { onDay } from '@/store/cashWords';
 import { AccountChoice } from './AccountChoice';
 import { DueFields } from './DueFields';
 import classes from './Cash.module.css';

@@ -8,7 +8,7 @@ import { NumberInput, PercentInput } from '@/components/MoneyInput';
 import { AccountChoice } from './AccountChoice';
 import { DayInput } from './DayInput';
 import { DueFields } from './DueFields';
-import { TERMS_HELP, TERMS_NAMES } from './cashWords';
+import { TERMS_HELP, TERMS_NAMES } from '@/store/cashWords';
 import classes from './Cash.module.css';
 
 type Field<T> = { readonly value: T; readonly readOnly: boolean; readonly onValue: (value: T) => void };

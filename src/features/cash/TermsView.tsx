@@ -21,7 +21,7 @@ import { moneyFormat } from '@/store/format';
 import { TermsEditor } from './TermsEditor';
 import { MeasuredNote, TrialNote } from './MeasuredNote';
 import { LineMoney } from './LineMoney';
-import { termsWords, TERMS_NAMES } from './cashWords';
+import { termsWords, TERMS_NAMES } from '@/store/cashWords';
 import classes from './Cash.module.css';
 
 const SAID = { account: 'said', group: 'said for the group', kind: 'said for the kind' } as const;

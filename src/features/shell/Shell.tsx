@@ -47,6 +47,7 @@ const STAGES = [
   { href: '/books', name: 'Books' },
   { href: '/budget', name: 'Budget' },
   { href: '/cash', name: 'Cash' },
+  { href: '/statements', name: 'Statements' },
   { href: '/variance', name: 'Variance' },
 ] as const;
 

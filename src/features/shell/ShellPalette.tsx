@@ -34,6 +34,7 @@ export function ShellPalette({
     return [
       ...own(),
       { id: 'addAccount', name: 'Add an account…', of: 'book', run: () => setSession({ asked: 'account' }) },
+      { id: 'statements', name: 'Statements', of: 'stage', run: () => router.push('/statements') },
       { id: 'variance', name: 'Variance', of: 'stage', run: () => router.push('/variance') },
       ...BOOKS_VIEWS.map((view): PaletteItem => ({
         id: `books-${view}`,

@@ -54,7 +54,8 @@ export function VarianceScreen() {
   const chosen = useSession((s) => s.varianceMonth);
   const since = useSession((s) => s.varianceFirst);
   const comparedId = useSession((s) => s.comparedId);
-  const inUse = useLayout(ground, 'variance');
+  const layoutId = useSession((s) => s.layoutId);
+  const inUse = useLayout(ground, layoutId ?? 'std-months', (id) => setSession({ layoutId: id }));
   const { layout } = inUse;
   const [at, setAt] = useState<{ readonly row: string; readonly column: string | null } | null>(() => {
     const row = useSession.getState().varianceRow;

@@ -14,6 +14,7 @@ import { useBookStore } from '@/store/bookStore';
 import { exportCsv, exportLivePlan, exportPdf, exportXlsx } from '@/store/exports';
 import { figureTexts, layoutMoney, percentText } from '@/store/format';
 import { layoutWords } from '@/store/layoutWords';
+import { setSession, useSession } from '@/store/session';
 import { useLayout } from '@/store/useLayout';
 import { SegmentChoice } from '../sheet/SegmentChoice';
 import { segmentShown } from '../rows/worksheetRows';
@@ -56,7 +57,8 @@ function budgetLook(ground: Ground, layout: Layout, budget: Budget, segment: Seg
 export function ReportView({ ground, budget }: { readonly ground: Ground; readonly budget: Budget }) {
   const { book } = ground;
   const readOnly = useBookStore((s) => s.readOnly);
-  const inUse = useLayout(ground, 'budget');
+  const layoutId = useSession((s) => s.budgetLayoutId);
+  const inUse = useLayout(ground, layoutId ?? 'std-budget', (id) => setSession({ budgetLayoutId: id }));
   const { layout } = inUse;
   const [chosen, setChosen] = useState<string | null | 'all'>('all');
   const [at, setAt] = useState<{ readonly row: string; readonly column: string | null } | null>(null);

@@ -2,7 +2,7 @@ import { fromDayNumber, type DayNumber } from '@/core/calendar';
 import type { Cause } from '@/core/cash';
 import type { CashView, Ground } from '@/core/ground';
 import type { DayRule, DueRule, TermsKind, TermsOf, TermsRule } from '@/core/model';
-import { dayText } from '@/store/format';
+import { dayText } from './format';
 
 export const onDay = (day: DayNumber): string => dayText(fromDayNumber(day));
 

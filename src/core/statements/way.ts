@@ -1,0 +1,48 @@
+import { minor, plus, type Minor } from '@/core/money';
+import type { PeriodRange } from '@/core/calendar';
+import type { Balances } from '@/core/ledger';
+import { isProfitAndLoss, type Account, type AccountId, type FlowClass } from '@/core/model';
+import { cashAccounts, flowLines, type FlowLine } from './cashFlow';
+
+/** The way from a range's profit to the change of the bank: profit + all steps = change = closing − opening. */
+export type Way = {
+  readonly profit: Minor;
+  /** Money that each line brought (positive) or took; those that did neither are left out. */
+  readonly steps: readonly { readonly line: FlowLine; readonly amount: Minor }[];
+  readonly change: Minor;
+  readonly opening: Minor;
+  readonly closing: Minor;
+};
+
+export function wayToCash(
+  balances: Balances,
+  accounts: readonly Account[],
+  said: Readonly<Record<AccountId, FlowClass>>,
+  { first, last }: PeriodRange,
+): Way {
+  const moved = (id: AccountId): number => {
+    let sum = 0;
+    for (let p = first; p <= last; p++) sum = plus(sum, balances.movement(id, p) ?? 0);
+    return sum;
+  };
+  const total = (of: readonly Account[], amount: (id: AccountId) => number): number =>
+    of.reduce((t, a) => plus(t, amount(a.id)), 0);
+  const banks = cashAccounts(accounts, said);
+  const closing = total(banks, (id) => balances.balance(id, last, true));
+  const change = total(banks, moved);
+  return {
+    profit: minor(
+      -total(
+        accounts.filter((a) => isProfitAndLoss(a.kind)),
+        moved,
+      ),
+    ),
+    steps: flowLines(accounts, said).flatMap((line) => {
+      const amount = line.sign * moved(line.account.id);
+      return amount === 0 ? [] : [{ line, amount: minor(amount) }];
+    }),
+    change: minor(change),
+    opening: minor(closing - change),
+    closing: minor(closing),
+  };
+}

@@ -1,0 +1,283 @@
+'use client';
+
+import dynamic from 'next/dynamic';
+import { useRouter } from 'next/navigation';
+import { useEffect, useMemo, useState } from 'react';
+import { Button, NativeSelect, SegmentedControl, Switch } from '@mantine/core';
+import type { Minor } from '@/core/money';
+import { periodsOf, yearRange, type PeriodRange } from '@/core/calendar';
+import { aheadOf, chosenBudget, rulerRange, type Ahead, type Ground } from '@/core/ground';
+import type { Budget, Layout, LayoutColumn } from '@/core/model';
+import {
+  comparedWith,
+  layoutReport,
+  STATEMENT_LAYOUTS,
+  type ReportColumn,
+  type ReportRow,
+} from '@/core/report';
+import { documents, ExportMenu } from '@/components/ExportMenu';
+import { FiguresPanel } from '@/components/report/layout/FiguresPanel';
+import { LayoutGrid } from '@/components/report/layout/LayoutGrid';
+import { StageHead } from '@/components/StageHead';
+import { Trouble } from '@/components/Trouble';
+import stage from '@/components/Stage.module.css';
+import { useBookStore } from '@/store/bookStore';
+import { exportCsv, exportPdf, exportXlsx } from '@/store/exports';
+import { figureTexts, layoutMoney, percentText } from '@/store/format';
+import { useOpenGround } from '@/store/ground';
+import { layoutWords } from '@/store/layoutWords';
+import { setSession, STATEMENT_PAGES, useSession, type StatementPage } from '@/store/session';
+import { useLayout } from '@/store/useLayout';
+import { FigurePanel } from './FigurePanel';
+import classes from './Statements.module.css';
+
+const WayView = dynamic(() => import('./WayView').then((m) => m.WayView));
+const RatiosView = dynamic(() => import('./RatiosView').then((m) => m.RatiosView));
+
+const PAGES: Readonly<Record<StatementPage, string>> = {
+  profit: 'Profit and loss',
+  balance: 'Balance sheet',
+  flow: 'Cash flow',
+  way: 'From profit to cash',
+  ratios: 'Ratios',
+};
+const GRAINS = [
+  { value: 'month', label: 'Months' },
+  { value: 'quarter', label: 'Quarters' },
+  { value: 'year', label: 'Years' },
+];
+type Grain = 'month' | 'quarter' | 'year';
+const isPart = ({ span, show }: LayoutColumn): boolean =>
+  span.of === 'each' && span.over === 'ruler' && show === 'actual';
+const isLastYear = ({ against, show }: LayoutColumn): boolean =>
+  show === 'compared' && against === 'lastYear';
+
+/** The periods that statements show until others are chosen: the fiscal year of the first one ahead. */
+const usualRange = ({ calendar }: Ground, { start }: Ahead): PeriodRange =>
+  yearRange(calendar, calendar.period(start + 1).year);
+
+/** Profit and loss, balance sheet and cash flow, closed and ahead, in one row of periods. */
+export function StatementsScreen() {
+  const ground = useOpenGround();
+  const router = useRouter();
+  const page = useSession((s) => s.statementPage);
+  const chosen = useSession((s) => s.statementRange);
+  const budgetId = useSession((s) => s.budgetId);
+  const { book, calendar, closedThrough } = ground;
+  const budget = chosenBudget(book.budgets, budgetId);
+  const ahead = useMemo(() => aheadOf(ground, budget), [ground, budget]);
+  if (!ahead)
+    return (
+      <Trouble
+        tone="empty"
+        title="Statements need a ledger or a plan"
+        action={{ label: 'Take in a ledger file', run: () => router.push('/books') }}
+      >
+        Nothing is closed and no budget is started yet. Take in the actuals, or start a budget; then profit
+        and loss, balance sheet and cash flow stand here, closed months and coming ones in one row.
+      </Trouble>
+    );
+  const known = rulerRange(ground);
+  const first = Math.min(known?.first ?? ahead.start + 1, ahead.start + 1);
+  const last = Math.max(known?.last ?? ahead.last, ahead.last);
+  const wanted = chosen ?? usualRange(ground, ahead);
+  const range = { first: Math.max(first, wanted.first), last: Math.min(last, wanted.last) };
+  const span = [calendar.period(range.first).label, calendar.period(range.last).label];
+  return (
+    <div className={stage.stage}>
+      <StageHead
+        title={PAGES[page]}
+        subtitle={`${span[0] === span[1] ? span[0] : span.join(' – ')}${budget ? ` · ahead by ${budget.name}` : ''}`}
+        ruler={{
+          periods: periodsOf(calendar, { first, last }),
+          closedThrough,
+          range,
+          choose: 'many',
+          onChange: (statementRange) => setSession({ statementRange }),
+          label: 'Months of the statements',
+        }}
+      />
+      <div className={classes.page}>
+        <div className={classes.bar}>
+          <SegmentedControl
+            size="xs"
+            aria-label="View"
+            value={page}
+            onChange={(v) => setSession({ statementPage: v as StatementPage })}
+            data={STATEMENT_PAGES.map((value) => ({ value, label: PAGES[value] }))}
+          />
+          <span className={stage.push} />
+          {book.budgets.length > 1 && (
+            <NativeSelect
+              aria-label="Budget that goes on after the closed months"
+              value={budget?.id ?? ''}
+              data={book.budgets.map((b) => ({ value: b.id, label: b.name }))}
+              onChange={(e) => setSession({ budgetId: e.currentTarget.value })}
+            />
+          )}
+        </div>
+        {page === 'way' ? (
+          <WayView ground={ground} ahead={ahead} range={range} />
+        ) : page === 'ratios' ? (
+          <RatiosView ground={ground} ahead={ahead} range={range} />
+        ) : (
+          <Statement key={page} ground={ground} ahead={ahead} budget={budget} range={range} page={page} />
+        )}
+      </div>
+    </div>
+  );
+}
+
+/** What a statement is compared with: the budget that goes on after the closed months. */
+export function comparedAhead(ground: Ground, ahead: Ahead, budget: Budget | null, layout: Layout) {
+  const planned = ahead.view.plans.find((p) => p.budget.id === budget?.id)?.periods[0]?.index;
+  return comparedWith(ground, planned ?? ahead.start, layout, budget?.id ?? null);
+}
+
+function Statement({
+  ground,
+  ahead,
+  budget,
+  range,
+  page,
+}: {
+  readonly ground: Ground;
+  readonly ahead: Ahead;
+  readonly budget: Budget | null;
+  readonly range: PeriodRange;
+  readonly page: 'profit' | 'balance' | 'flow';
+}) {
+  const { book } = ground;
+  const readOnly = useBookStore((s) => s.readOnly);
+  const direct = useSession((s) => s.flowDirect);
+  const [first, last] = [range.first, range.last];
+  const inUse = useLayout(
+    ground,
+    STATEMENT_LAYOUTS[page === 'flow' && direct ? 'direct' : page],
+    () => undefined,
+  );
+  const { layout } = inUse;
+  const [at, setAt] = useState<{ readonly row: string; readonly column: string | null } | null>(null);
+  const [panelOpen, setPanelOpen] = useState(false);
+  const { table, compared } = useMemo(() => {
+    const ruler = { first, last };
+    const compared = comparedAhead(ground, ahead, budget, layout);
+    const words = layoutWords(ground, layout, last, compared, ruler);
+    return { ...layoutReport({ ground, layout, month: last, compared, words, ruler }), compared };
+  }, [ground, ahead, budget, layout, first, last]);
+  const money = useMemo(() => layoutMoney(book, layout.numbers), [book, layout.numbers]);
+  const figures = useMemo(() => figureTexts(book, money), [book, money]);
+  const key = { profit: 'netProfit', balance: 'netAssets', flow: 'flow-closing' }[page];
+  const result = table.rows.find((r) => r.key === key);
+  const figure = result ? money.text((result.cells[table.columns.length - 1] ?? null) as Minor | null) : '';
+  useEffect(() => {
+    setSession({ facts: result ? [{ label: result.label, value: figure, after: 'at the end' }] : [] });
+    return () => setSession({ facts: [] });
+  }, [result, figure]);
+  const parts = layout.columns.filter(isPart);
+  const by = parts[0]?.span.of === 'each' ? parts[0].span.by : 'month';
+  const change = (columns: Layout['columns']) => inUse.change({ columns });
+  const hasLastYear = layout.columns.some(isLastYear);
+  const row = table.rows.find((r) => r.key === at?.row) ?? null;
+  const column = table.columns.find((c) => c.key === at?.column) ?? null;
+  const goTo = (r: ReportRow, c: ReportColumn | null) => {
+    setAt({ row: r.key, column: c?.key ?? null });
+    setPanelOpen(true);
+  };
+  const flip = () => setSession({ flowDirect: !direct });
+  return (
+    <div className={stage.work}>
+      <div className={stage.left}>
+        <div className={stage.tools}>
+          {parts.length > 0 && (
+            <SegmentedControl
+              size="xs"
+              aria-label="Columns of the statement"
+              value={by}
+              onChange={(v) =>
+                change(
+                  layout.columns.map((c) =>
+                    c.span.of === 'each' && c.span.over === 'ruler'
+                      ? { ...c, span: { ...c.span, by: v as Grain } }
+                      : c,
+                  ),
+                )
+              }
+              data={GRAINS}
+            />
+          )}
+          {page === 'flow' && (
+            <SegmentedControl
+              size="xs"
+              aria-label="Form of the cash flow"
+              value={direct ? 'direct' : 'indirect'}
+              onChange={flip}
+              data={[
+                { value: 'indirect', label: 'From profit' },
+                { value: 'direct', label: 'By whom' },
+              ]}
+            />
+          )}
+          <Switch
+            size="xs"
+            label="Beside last year"
+            checked={hasLastYear}
+            onChange={(e) =>
+              change(
+                e.currentTarget.checked
+                  ? layout.columns.flatMap((c) =>
+                      c.show === 'actual'
+                        ? [c, { ...c, show: 'compared' as const, against: 'lastYear' as const }]
+                        : [c],
+                    )
+                  : layout.columns.filter((c) => !isLastYear(c)),
+              )
+            }
+          />
+          <FiguresPanel ground={ground} layout={layout} comparisons={[]} onChange={inUse.change} />
+          {!readOnly && book.layouts.some((l) => l.id === layout.id) && (
+            <Button onClick={inUse.remove}>As it ships</Button>
+          )}
+          <span className={stage.push} />
+          <Button className={stage.toggle} onClick={() => setPanelOpen(!panelOpen)}>
+            Reasoning
+          </Button>
+          <ExportMenu
+            onCsv={() => exportCsv(table)}
+            onXlsx={() => void exportXlsx(table)}
+            more={documents((paper) => void exportPdf(ground, table, layout.numbers, paper))}
+          />
+        </div>
+        <LayoutGrid
+          label={layout.name}
+          ground={ground}
+          inUse={inUse}
+          compared={compared}
+          ruler={range}
+          table={table}
+          {...figures}
+          percent={percentText}
+          at={at}
+          onAt={goTo}
+          onOpen={goTo}
+          onKey={(e) => {
+            if (page !== 'flow' || e.key.toLowerCase() !== 'd' || e.ctrlKey || e.metaKey || e.altKey)
+              return false;
+            flip();
+            return true;
+          }}
+        />
+      </div>
+      <aside tabIndex={0} className={stage.panel} data-open={panelOpen || undefined} aria-label="Reasoning">
+        <FigurePanel
+          key={`${at?.row} ${at?.column}`}
+          ground={ground}
+          ahead={ahead}
+          row={row}
+          range={column?.periods ?? range}
+          stands={page === 'balance'}
+        />
+      </aside>
+    </div>
+  );
+}
