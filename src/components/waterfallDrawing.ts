@@ -28,6 +28,35 @@ function twoLines(label: string): string {
 export const escapeTags = (text: string): string =>
   text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
 
+const heightOf = (s: WaterfallStep, base: number, floor: number): number =>
+  base === 0 && floor > 0 && isWhole(s) ? s.value - floor : s.value;
+const baseOf = (s: WaterfallStep, base: number, floor: number): number =>
+  base === 0 && floor > 0 && isWhole(s) ? floor : base;
+const widthOf = (s: WaterfallStep): number => (isWhole(s) ? 0.66 : 0.62);
+
+/** What is expected, drawn over the plain bars: hatching is a trace's own, and no single bar's. */
+function hatched(
+  steps: readonly WaterfallStep[],
+  bases: readonly number[],
+  floor: number,
+  token: Token,
+): object {
+  const own = steps.flatMap((s, i) => (s.kind === 'outlook' ? [{ s, i }] : []));
+  return {
+    type: 'bar',
+    x: own.map(({ i }) => i),
+    y: own.map(({ s, i }) => heightOf(s, bases[i]!, floor)),
+    base: own.map(({ s, i }) => baseOf(s, bases[i]!, floor)),
+    hoverinfo: 'skip',
+    width: own.map(({ s }) => widthOf(s)),
+    marker: {
+      color: token('--sheet'),
+      line: { color: token('--plan-line'), width: 1.2 },
+      pattern: { shape: '/', fgcolor: token('--plan-line'), size: 6, solidity: 0.25 },
+    },
+  };
+}
+
 const isWhole = ({ kind }: WaterfallStep): boolean => kind !== 'good' && kind !== 'bad';
 
 /** The chart of these steps; `token` gives the look's colors. */
@@ -80,8 +109,8 @@ export function drawing(all: readonly WaterfallStep[], token: Token): Drawing {
       {
         type: 'bar',
         x: steps.map((_, i) => i),
-        y: steps.map((s, i) => (bases[i] === 0 && floor > 0 && isWhole(s) ? s.value - floor : s.value)),
-        base: bases.map((b, i) => (b === 0 && floor > 0 && isWhole(steps[i]!) ? floor : b)),
+        y: steps.map((s, i) => heightOf(s, bases[i]!, floor)),
+        base: steps.map((s, i) => baseOf(s, bases[i]!, floor)),
         text: steps.map((s) => s.text),
         textposition: 'outside',
         cliponaxis: false,
@@ -89,18 +118,14 @@ export function drawing(all: readonly WaterfallStep[], token: Token): Drawing {
         marker: {
           color: steps.map((s) => fill[s.kind]),
           line: { color: steps.map((s) => line[s.kind]), width: 1.2 },
-          pattern: {
-            shape: steps.map((s) => (s.kind === 'outlook' ? '/' : '')),
-            fgcolor: token('--plan-line'),
-            size: 6,
-            solidity: 0.25,
-          },
         },
         hoverinfo: 'skip',
-        width: steps.map((s) => (s.kind === 'good' || s.kind === 'bad' ? 0.62 : 0.66)),
+        width: steps.map(widthOf),
       },
+      hatched(steps, bases, floor, token),
     ],
     layout: {
+      barmode: 'overlay',
       margin: MARGIN,
       xaxis: {
         tickvals: steps.map((_, i) => i),

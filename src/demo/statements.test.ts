@@ -41,6 +41,14 @@ test('profit leads to the bank: cash flow ends where the balance sheet’s banks
   expect(direct.row('flow-closing')).toEqual(bank);
   expect(direct.row('bankChange')).toEqual(flow.row('bankChange'));
   expect(direct.row('operating')).toEqual(flow.row('operating'));
+  // The whole range begins with its first month, ends with its last, and adds up the changes.
+  const whole = (key: string) => Number(flow.table.rows.find((r) => r.key === key)!.cells.at(-1));
+  const sum = flow.row('bankChange').reduce((a, b) => a + b);
+  expect([whole('flow-opening'), whole('bankChange'), whole('flow-closing')]).toEqual([
+    flow.row('flow-opening')[0],
+    sum,
+    flow.row('flow-closing').at(-1),
+  ]);
   // Each month begins where the one before ended, and moves by its change.
   const [opening, change, closing] = ['flow-opening', 'bankChange', 'flow-closing'].map(flow.row);
   closing!.forEach((c, i) => {

@@ -35,8 +35,11 @@ export function balancesAt(
     const at = placeOfDay(day);
     if (at >= n) continue;
     of(line.bank)[at]! += amount;
-    const other = what === 'interest' ? line.rules?.interest : line.rules?.account;
-    of(other ?? STAND_INS.other)[at]! -= amount;
+    const other =
+      what === 'interest'
+        ? (line.rules?.interest ?? STAND_INS.interest)
+        : (line.rules?.account ?? STAND_INS.creditLine);
+    of(other)[at]! -= amount;
   }
   for (const id of opening.keys()) of(id);
   for (const [id, moved] of out) {

@@ -40,6 +40,8 @@ export const STAND_INS = {
   badDebt: '~badDebt',
   against: '~against',
   other: '~other',
+  creditLine: '~creditLine',
+  interest: '~interest',
 } as const;
 
 const firsts = new WeakMap<readonly Account[], Map<Account['kind'], AccountId>>();

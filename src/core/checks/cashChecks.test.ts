@@ -44,6 +44,7 @@ test('what is reckoned by day is what its postings and the ledger’s entries ad
     ['cashPostings', true, ''],
     ['cashBalanced', true, ''],
     ['itemsTie', true, ''],
+    ['flowTies', true, ''],
     ['floorKept', true, ''],
   ]);
 });
@@ -68,6 +69,40 @@ test('a broken floor is told with its days and the lowest amount; what stands wi
   });
   expect(found.slice(3)).toEqual([
     ['itemsTie', false, '1.00'],
+    ['flowTies', true, ''],
     ['floorKept', false, '2026-01-01 – 2026-01-08, 50.73'],
+  ]);
+});
+
+test('a month of the ledger whose sides do not meet is named, and so is the first period that breaks a covenant', () => {
+  const off = blockOf(accounts, [
+    ['2025-11-30', 'bank', 70],
+    ['2025-11-30', 'equity', 70],
+    ['2025-12-31', 'bank', 5],
+  ]);
+  const covenant = {
+    id: 'c1',
+    name: 'Bank',
+    ratio: 'current',
+    bound: 'least',
+    limit: 2000,
+    from: ids[0]!,
+  } as const;
+  const sales = byMonth(Object.fromEntries(ids.map((p) => [p, minor(-20)])));
+  const ground = makeGround(
+    bookWith(accounts, {
+      budgets: [budgetOf([line('s', sales)])],
+      sources: [sourceOf()],
+      closedThrough: periodIds(2025)[11]!,
+      covenants: [covenant, { ...covenant, id: 'c2', bound: 'most', limit: 99_000_000 }],
+    }),
+    new Map([[off.id, off]]),
+  );
+  const found = checkCash(ground).filter((c) => c.code === 'flowTies' || c.code === 'covenantKept');
+  expect(found.map((c) => [c.code, c.subject, c.holds, c.detail])).toEqual([
+    ['flowTies', '', false, 'Dec 2025 0.05'],
+    // Nothing is owed: the ratio divides by nothing, and breaks nothing.
+    ['covenantKept', 'Bank current', true, ''],
+    ['covenantKept', 'Bank current', true, ''],
   ]);
 });

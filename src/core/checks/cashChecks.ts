@@ -1,7 +1,16 @@
 import { fromDayNumber } from '@/core/calendar';
 import { CLOSING } from '@/core/ledger';
 import { minor, plainDecimal } from '@/core/money';
-import { ALL_SOURCES, cashOf, chosenBudget, closingsAt, type Ground } from '@/core/ground';
+import { isProfitAndLoss } from '@/core/model';
+import {
+  aheadOf,
+  ALL_SOURCES,
+  cashOf,
+  chosenBudget,
+  closingsAt,
+  covenantsOf,
+  type Ground,
+} from '@/core/ground';
 import type { Check } from './checks';
 
 /**
@@ -44,6 +53,7 @@ export function checkCash(ground: Ground): Check[] {
       notice: true,
       detail: left.map(money).join(', '),
     });
+  out.push(...checkStatements(ground));
   if (book.cash.floor !== null) {
     const [first] = forecast.below;
     out.push({
@@ -70,4 +80,36 @@ function bankOfLedger({ book, blocks, view }: Ground, until: number): number {
         sum += block.amount[i]!;
   }
   return sum;
+}
+
+/** The statements: profit leads to the bank in every period, and covenants are kept. */
+function checkStatements(ground: Ground): Check[] {
+  const { book, calendar } = ground;
+  const ahead = aheadOf(ground, chosenBudget(book.budgets, null));
+  if (!ahead) return [];
+  const { balances, accounts, last } = ahead;
+  const first = balances.range?.first ?? last + 1;
+  const off: string[] = [];
+  for (let p = first; p <= last; p++) {
+    let [sum, stands] = [0, false];
+    for (const a of accounts) {
+      const moved = balances.movement(a.id, p);
+      if (moved === null) continue;
+      sum += moved;
+      stands ||= !isProfitAndLoss(a.kind);
+    }
+    // A month that tells profit and loss alone has no other side to be held against.
+    if (stands && sum !== 0)
+      off.push(`${calendar.period(p).label} ${plainDecimal(minor(sum), book.currency)}`);
+  }
+  return [
+    { code: 'flowTies', subject: '', holds: off.length === 0, detail: off[0] ?? '' },
+    ...covenantsOf(ground, ahead).map(({ covenant, broken }): Check => ({
+      code: 'covenantKept',
+      subject: `${covenant.name} ${covenant.ratio}`,
+      holds: broken === null,
+      notice: true,
+      detail: broken === null ? '' : calendar.period(broken).label,
+    })),
+  ];
 }

@@ -25,7 +25,10 @@ export type CheckCode =
   | 'cashPostings'
   | 'cashBalanced'
   | 'itemsTie'
-  | 'floorKept';
+  | 'floorKept'
+  /** Of the statements. */
+  | 'flowTies'
+  | 'covenantKept';
 
 /** A rule that must hold, with what breaks it. */
 export type Check = {

@@ -45,6 +45,8 @@ const STAND_IN_ACCOUNTS: readonly Account[] = [
   newAccount(STAND_INS.withheld, '', 'Withheld from pay (no account of the book)', 'otherLiability'),
   newAccount(STAND_INS.deferred, '', 'Received in advance (no account of the book)', 'otherLiability'),
   newAccount(STAND_INS.other, '', 'Other (no account of the book)', 'otherLiability'),
+  newAccount(STAND_INS.creditLine, '', 'Credit line (no account of the book)', 'loan'),
+  newAccount(STAND_INS.interest, '', 'Interest on the credit line (no account of the book)', 'otherExpense'),
   newAccount(STAND_INS.badDebt, '', 'Bad debts (no account of the book)', 'expense'),
 ];
 
@@ -95,7 +97,7 @@ export function aheadOf(ground: Ground, budget: Budget | null): Ahead | null {
     periods.map((p) => toDayNumber(p.end)),
   );
   const ofProfit = new Set<AccountId>(book.accounts.filter((a) => isProfitAndLoss(a.kind)).map((a) => a.id));
-  ofProfit.add(STAND_INS.badDebt);
+  for (const a of STAND_IN_ACCOUNTS) if (isProfitAndLoss(a.kind)) ofProfit.add(a.id);
   const ahead: Ahead = {
     view,
     start,

@@ -6,6 +6,8 @@ import { PanelButton } from '@/components/Opens';
 import { useBookStore } from '@/store/bookStore';
 import { useChecks } from '@/store/ground';
 import { useSession } from '@/store/session';
+import { RATIO_NAMES } from '@/store/statementWords';
+import type { RatioId } from '@/core/model';
 import classes from './Shell.module.css';
 
 const CHECK_WORDS: Record<CheckCode, (subject: string) => string> = {
@@ -20,6 +22,8 @@ const CHECK_WORDS: Record<CheckCode, (subject: string) => string> = {
   cashPostings: () => 'Cash by day is what its postings add up to',
   cashBalanced: () => 'Every posting ahead has its other side',
   itemsTie: () => 'Open items are what the ledger’s receivables and payables stand at',
+  flowTies: () => 'Profit leads to the bank in every period of the statements',
+  covenantKept: (s) => `Covenant of ${covenantName(s)} is kept`,
   floorKept: (floor) => `The bank keeps its floor of ${floor}`,
 };
 
@@ -40,7 +44,15 @@ const CHECK_TROUBLE: Record<CheckCode, (detail: string) => string> = {
   cashPostings: (amount) => `they differ by ${amount}`,
   cashBalanced: (amount) => `${amount} is left over`,
   itemsTie: (amounts) => `${amounts} stand without items`,
+  flowTies: (where) => `it does not in ${where}`,
+  covenantKept: (when) => `it is broken first in ${when}`,
   floorKept: (when) => `it is broken, ${when} at the lowest`,
+};
+/** "Bank current" as a person says it. */
+const covenantName = (subject: string): string => {
+  const at = subject.lastIndexOf(' ');
+  const ratio = RATIO_NAMES[subject.slice(at + 1) as RatioId] ?? subject.slice(at + 1);
+  return `${subject.slice(0, at)} on ${ratio.toLowerCase()}`;
 };
 const UNTIED_WORDS: Readonly<Record<string, string>> = {
   nothing: 'there was nothing in it',
@@ -107,6 +119,7 @@ function Checks() {
             ? `✓ ${rules} of ${rules} checks hold`
             : `✗ ${broken.length} of ${rules} checks fail`}
           {notices.some((c) => c.code === 'floorKept') ? ' · floor broken' : ''}
+          {notices.some((c) => c.code === 'covenantKept') ? ' · covenant broken' : ''}
         </button>
       }
     >

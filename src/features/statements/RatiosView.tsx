@@ -39,6 +39,7 @@ export function RatiosView({
   });
   const ratioAt = useMemo(() => ratiosOf(ground, ahead), [ground, ahead]);
   const states = useMemo(() => covenantsOf(ground, ahead), [ground, ahead]);
+  const { start } = ahead;
   const { first, last } = range;
   const periods = useMemo(
     () => periodsOf(calendar, { first, last: Math.min(last, ahead.last) }),
@@ -60,26 +61,24 @@ export function RatiosView({
       const scale =
         ratios[0]?.unit === 'money' ? 1 / unitOf(book.currency) : ratios[0]?.unit === 'percent' ? 0.1 : 0.001;
       const x = periods.map((_, i) => i);
-      const coming = periods.map((p) => p.index > ahead.start);
+      const bars = (ahead: boolean, marker: object) => ({
+        type: 'bar',
+        x,
+        y: ratios.map((r, i) =>
+          r.value === null || periods[i]!.index > start !== ahead ? null : r.value * scale,
+        ),
+        hoverinfo: 'skip',
+        width: 0.6,
+        marker,
+      });
       return {
         data: [
-          {
-            type: 'bar',
-            x,
-            y: ratios.map((r) => (r.value === null ? null : r.value * scale)),
-            hoverinfo: 'skip',
-            width: 0.6,
-            marker: {
-              color: coming.map((c) => (c ? token('--sheet') : token('--ink'))),
-              line: { color: coming.map((c) => (c ? token('--plan-line') : token('--ink'))), width: 1 },
-              pattern: {
-                shape: coming.map((c) => (c ? '/' : '')),
-                fgcolor: token('--plan-line'),
-                size: 5,
-                solidity: 0.3,
-              },
-            },
-          },
+          bars(false, { color: token('--ink') }),
+          bars(true, {
+            color: token('--sheet'),
+            line: { color: token('--plan-line'), width: 1 },
+            pattern: { shape: '/', fgcolor: token('--plan-line'), size: 5, solidity: 0.3 },
+          }),
           ...own.map((c) => ({
             type: 'scatter',
             mode: 'lines',
@@ -90,6 +89,7 @@ export function RatiosView({
           })),
         ],
         layout: {
+          barmode: 'overlay',
           margin: { l: 44, r: 8, t: 8, b: 22 },
           xaxis: {
             tickvals: x,
@@ -109,7 +109,7 @@ export function RatiosView({
         },
       };
     },
-    [periods, ratioAt, at.id, own, ahead.start, book.currency],
+    [periods, ratioAt, at.id, own, start, book.currency],
   );
   const shown = ratioAt(at.id, period);
   return (

@@ -169,11 +169,13 @@ function Statement({
   const figures = useMemo(() => figureTexts(book, money), [book, money]);
   const key = { profit: 'netProfit', balance: 'netAssets', flow: 'flow-closing' }[page];
   const result = table.rows.find((r) => r.key === key);
+  const after = page === 'flow' ? '' : page === 'profit' ? 'in all' : 'at the end';
   const figure = result ? money.text((result.cells[table.columns.length - 1] ?? null) as Minor | null) : '';
+  const label = result?.label ?? null;
   useEffect(() => {
-    setSession({ facts: result ? [{ label: result.label, value: figure, after: 'at the end' }] : [] });
+    setSession({ facts: label === null ? [] : [{ label, value: figure, after }] });
     return () => setSession({ facts: [] });
-  }, [result, figure]);
+  }, [label, figure, after]);
   const parts = layout.columns.filter(isPart);
   const by = parts[0]?.span.of === 'each' ? parts[0].span.by : 'month';
   const change = (columns: Layout['columns']) => inUse.change({ columns });

@@ -13,7 +13,7 @@ import {
 import { cashAccounts, flowLines, type FlowSection } from '@/core/statements';
 import { FLOW_NAMES } from './cashSet';
 import { onlyBudget, type Compared } from './compared';
-import { layoutRows, type PlainRow } from './rows';
+import type { PlainRow } from './rows';
 import type { RowSet } from './rowSet';
 import { budgetSides, sidesOf, type Side, type Sides, type SidesInput } from './sides';
 
@@ -280,10 +280,7 @@ export const cashFlowSet = (direct: boolean): RowSet => ({
       const own = byId.get(account.id);
       return own ? lineAt(own, p) : null;
     };
-    const nothing = plainSide(
-      () => null,
-      () => false,
-    );
+    const nothing = plainSide(() => null);
     const base: Sides = {
       actual: nothing,
       reclassified: nothing,

@@ -58,16 +58,16 @@ describe('the notation of what is actual, planned, expected and before', () => {
     { label: 'Actual', value: 80, text: '80', kind: 'actual' },
     { label: 'Outlook', value: -20, text: '(20)', kind: 'outlook' },
   ];
+  type Bars = ReturnType<typeof read>[number];
   const read = (of: readonly WaterfallStep[]) =>
-    (
-      drawing(of, token).data as {
-        y: number[];
-        base: number[];
-        marker: { color: string[]; pattern: { shape: string[] } };
-      }[]
-    )[0]!;
+    drawing(of, token).data as {
+      x: number[];
+      y: number[];
+      base: number[];
+      marker: { color: string[]; pattern?: { shape: string } };
+    }[];
   test('in a way from one result to another, whose steps begin where the last one ended', () => {
-    const { y, base, marker } = read(steps);
+    const [{ y, base, marker }, over] = read(steps) as [Bars, Bars];
     expect(base.map((b, i) => [b, b + y[i]!])).toEqual([
       [0, 100],
       [100, 130],
@@ -76,7 +76,8 @@ describe('the notation of what is actual, planned, expected and before', () => {
       [0, -20],
     ]);
     expect(marker.color).toEqual(['rgba(0,0,0,0)', '--good', '--bad', '--ink', '--sheet']);
-    expect(marker.pattern.shape).toEqual(['', '', '', '', '/']);
+    // Hatched is the outlook alone, over its plain bar.
+    expect([over.x, over.y, over.marker.pattern?.shape]).toEqual([[4], [-20], '/']);
   });
   test('small steps beside large results: the axis begins near them, and every bar still ends where it should', () => {
     const large = [
@@ -84,11 +85,11 @@ describe('the notation of what is actual, planned, expected and before', () => {
       { ...steps[1]!, value: 300 },
       { ...steps[3]!, value: 100_300 },
     ];
-    const { y, base } = read(large);
+    const [{ y, base }] = read(large) as [Bars, Bars];
     expect(base[0]).toBeGreaterThan(90_000);
     expect(base.map((b, i) => b + y[i]!)).toEqual([100_000, 100_300, 100_300]);
   });
   test('what is too large to be told draws nothing and breaks nothing', () => {
-    expect(read([{ ...steps[0]!, value: Number.NaN }, steps[3]!]).y[0]).toBe(0);
+    expect(read([{ ...steps[0]!, value: Number.NaN }, steps[3]!])[0]!.y[0]).toBe(0);
   });
 });
