@@ -58,6 +58,14 @@ for (const colorScheme of ['light', 'dark'] as const)
       await page.waitForTimeout(400);
       await look(page, view);
     }
+    await stage(page, 'Statements');
+    await expect(page.getByRole('grid')).toBeVisible();
+    await look(page, 'statements');
+    for (const view of ['Balance sheet', 'Cash flow', 'From profit to cash', 'Ratios']) {
+      await page.getByRole('radiogroup', { name: 'View' }).getByText(view, { exact: true }).click();
+      await page.waitForTimeout(600);
+      await look(page, view);
+    }
     await stage(page, 'Variance');
     await page.getByRole('button', { name: 'Repair and refit jobs', exact: true }).first().click();
     await look(page, 'variance');
@@ -93,7 +101,7 @@ for (const colorScheme of ['light', 'dark'] as const)
 test('no screen breaks at 900 pixels: nothing of the page is wider than the window', async ({ page }) => {
   await page.setViewportSize({ width: 900, height: 800 });
   await openApp(page);
-  for (const name of ['Books', 'Budget', 'Cash', 'Variance'] as const) {
+  for (const name of ['Books', 'Budget', 'Cash', 'Statements', 'Variance'] as const) {
     await stage(page, name);
     await page.waitForTimeout(300);
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(900);

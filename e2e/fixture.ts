@@ -73,7 +73,10 @@ export async function takeIn(page: Page, file: Upload): Promise<void> {
   await expect(done).toBeVisible();
 }
 
-export async function stage(page: Page, name: 'Books' | 'Budget' | 'Cash' | 'Variance'): Promise<void> {
+export async function stage(
+  page: Page,
+  name: 'Books' | 'Budget' | 'Cash' | 'Statements' | 'Variance',
+): Promise<void> {
   await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name }).click();
   await expect(page).toHaveTitle(`${name} · Tellan`);
 }

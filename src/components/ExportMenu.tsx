@@ -24,8 +24,11 @@ export const ExportMenu = ({
 );
 
 /** The ways a report leaves as a document to print. */
-export const documents = (run: (paper: 'A4' | 'Letter') => void): readonly MenuEntry[] =>
+export const documents = (
+  run: (paper: 'A4' | 'Letter') => void,
+  what = 'Document (PDF)',
+): readonly MenuEntry[] =>
   (['A4', 'Letter'] as const).map((paper) => ({
-    label: `Document (PDF), ${paper === 'A4' ? 'A4' : 'US Letter'}`,
+    label: `${what}, ${paper === 'A4' ? 'A4' : 'US Letter'}`,
     run: () => run(paper),
   }));

@@ -1,4 +1,7 @@
+import ExcelJS from 'exceljs';
+import { HyperFormula } from 'hyperformula';
 import { parseBookFile } from '@/core/exchange';
+import { reportsXlsx } from '@/core/exchange/reportXlsx';
 import { aheadOf, makeGround, type Ground } from '@/core/ground';
 import { isProfitAndLoss, type FlowClass } from '@/core/model';
 import { comparedWith, layoutReport, shippedLayout, STATEMENT_LAYOUTS } from '@/core/report';
@@ -105,4 +108,44 @@ test('wherever accounts are said to belong, the statement still ends at the bank
   const [plain, said] = [tableOf('flow'), tableOf('flow', classes)];
   expect(said.row('bankChange')).toEqual(plain.row('bankChange'));
   expect(said.row('investing')).not.toEqual(plain.row('investing'));
+});
+
+test('all three leave as one workbook that ties by itself: a spreadsheet engine reckons it to our figures', async () => {
+  const tables = (['profit', 'balance', 'flow'] as const).map((k) => ({ ...tableOf(k).table, title: k }));
+  const wb = new ExcelJS.Workbook();
+  await wb.xlsx.load((await reportsXlsx(tables)).buffer as ArrayBuffer);
+  const sheets = Object.fromEntries(
+    wb.worksheets.map((ws) => {
+      const rows: (string | number | null)[][] = [];
+      ws.eachRow({ includeEmpty: true }, (row, r) => {
+        rows[r - 1] = Array.from({ length: ws.columnCount }, (_, c) => {
+          const { value } = row.getCell(c + 1);
+          return value && typeof value === 'object' && 'formula' in value
+            ? `=${(value as { formula: string }).formula}`
+            : ((value as string | number | null) ?? null);
+        });
+      });
+      return [ws.name, rows];
+    }),
+  );
+  const engine = HyperFormula.buildFromSheets(sheets, { licenseKey: 'gpl-v3' });
+  let linked = 0;
+  tables.forEach((table, sheet) =>
+    table.rows.forEach((row, r) =>
+      row.cells.forEach((cell, c) => {
+        if (cell === null || row.kind === 'section') return;
+        const theirs = Number(engine.getCellValue({ sheet, row: r + 5, col: c + 2 }));
+        expect([table.title, row.label, c, Math.round(theirs * 100)]).toEqual([
+          table.title,
+          row.label,
+          c,
+          cell,
+        ]);
+        if (String(sheets[table.title]![r + 5]![c + 2]).includes("'!")) linked++;
+      }),
+    ),
+  );
+  engine.destroy();
+  // Each month’s profit and closing bank of the cash flow come from the other two sheets.
+  expect(linked).toBeGreaterThan(40);
 });

@@ -23,9 +23,9 @@ export async function exportCsv(table: ReportTable): Promise<void> {
   say('The CSV file is in your downloads.');
 }
 
-/** Saves a report as XLSX, written in a worker. */
-export const exportXlsx = (table: ReportTable): Promise<void> =>
-  saveXlsx(nameOf(table, 'xlsx'), () => ({ table: fileTable(table) }));
+/** Saves a report as XLSX, or several as one workbook named after the first; written in a worker. */
+export const exportXlsx = (...tables: readonly [ReportTable, ...ReportTable[]]): Promise<void> =>
+  saveXlsx(nameOf(tables[0], 'xlsx'), () => ({ reports: tables.map((t) => fileTable(t)) }));
 
 /** Saves the due days of tax returns as a calendar file. */
 export async function exportCalendar({ book }: Ground, returns: readonly TaxReturn[]): Promise<void> {
@@ -61,20 +61,20 @@ export const exportLivePlan = (ground: Ground, budget: Budget, segment: SegmentI
 const saveXlsx = (name: string, make: () => ExportRequest | Promise<ExportRequest>): Promise<void> =>
   save(name, 'XLSX', 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet', make);
 
-/** Saves a report as PDF, laid out in a worker; figures are written as `numbers` says. */
+/** Saves a report, or several one after another, as PDF, laid out in a worker; figures are written as `numbers` says. */
 export const exportPdf = (
   { book }: Ground,
-  table: ReportTable,
+  reports: ReportTable | readonly ReportTable[],
   numbers: Layout['numbers'],
   paper: Paper,
 ): Promise<void> =>
-  save(nameOf(table, 'pdf'), 'PDF', 'application/pdf', async () => {
+  save(nameOf([reports].flat()[0] as ReportTable, 'pdf'), 'PDF', 'application/pdf', async () => {
     const [{ scriptsIn }, { pdfFonts }] = await Promise.all([
       import('@/core/exchange/pdf/fonts'),
       import('./pdfFonts'),
     ]);
     const { cents, negatives, thousands } = layoutSettings(book, numbers);
-    const tables = [fileTable(table, true)];
+    const tables = ([reports].flat() as ReportTable[]).map((t) => fileTable(t, true));
     return {
       pdf: {
         tables,

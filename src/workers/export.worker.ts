@@ -16,6 +16,6 @@ scope.onmessage = async ({ data }) => {
 /* Each kind of file is loaded when it is asked for. */
 async function written(request: ExportRequest): Promise<Uint8Array> {
   if ('pdf' in request) return (await import('@/core/exchange/pdf')).reportPdf(request.pdf);
-  if ('table' in request) return (await import('@/core/exchange/reportXlsx')).reportXlsx(request.table);
+  if ('reports' in request) return (await import('@/core/exchange/reportXlsx')).reportsXlsx(request.reports);
   return (await import('@/core/exchange/planXlsx')).planXlsx(request.sheets, request.currency);
 }

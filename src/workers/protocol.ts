@@ -89,7 +89,7 @@ export type IntakeAnswer = { readonly id: number } & (
 
 /** A report as a workbook, reports as a PDF, or a budget's sheets that reckon themselves. */
 export type ExportRequest =
-  | { readonly table: ReportTable }
+  | { readonly reports: readonly ReportTable[] }
   | { readonly pdf: PdfRequest }
   | { readonly sheets: readonly PlanSheet[]; readonly currency: string };
 export type ExportAnswer =

@@ -19,6 +19,7 @@ import {
 } from '../test/build';
 import { budgetTableOf, groundWith, reportOf, varianceTableOf } from '../test/variance';
 import { bookFile, parseBookFile, reportCsv, reportXlsx } from '.';
+import { reportsXlsx } from './reportXlsx';
 import { bookFileJsonSchema } from './bookSchema';
 
 const accounts = [
@@ -315,5 +316,38 @@ describe('names and figures that spreadsheets have no place for', () => {
     expect(sheet.lastRow!.getCell(3).value).toBe('too large');
     // Each line is within what can be told: 12 × 99,999,999,999.99.
     expect(sheet.getRow(8).getCell(3).result ?? sheet.getRow(8).getCell(3).value).toBe(1199999999999.88);
+  });
+});
+
+describe('several reports in one workbook', () => {
+  const names = async (tables: readonly ReportTable[]) => {
+    const wb = new ExcelJS.Workbook();
+    await wb.xlsx.load((await reportsXlsx(tables)).buffer as ArrayBuffer);
+    return wb;
+  };
+  test('each has a sheet of its own name, whatever their titles', async () => {
+    const wb = await names(
+      ['Plan', 'plan', 'x'.repeat(40), 'X'.repeat(40)].map((title) => ({ ...budgetTable(), title })),
+    );
+    expect(wb.worksheets.map((s) => s.name)).toEqual([
+      'Plan',
+      'plan 2',
+      'x'.repeat(31),
+      `${'X'.repeat(29)} 2`,
+    ]);
+  });
+  test('a row that is a row of another report refers to its sheet; one that is not there keeps its value', async () => {
+    const source = { ...budgetTable(), report: 'r1', title: "Ann's plan" };
+    const own = fileTable(budgetTable());
+    const linked = (row: string) => ({
+      ...own,
+      title: 'Other',
+      rows: own.rows.map((r) => (r.key === 's' ? { ...r, linked: [{ report: 'r1', row }] } : r)),
+    });
+    const wb = await names([source, linked('netProfit'), linked('nothing')]);
+    expect(wb.worksheets[1]!.getCell('C7').value).toMatchObject({
+      formula: expect.stringMatching(/^'Ann''s plan'!C\d+$/),
+    });
+    expect(wb.worksheets[2]!.getCell('C7').value).toBe(wb.worksheets[0]!.getCell('C7').value);
   });
 });

@@ -1,7 +1,7 @@
 import type { Cell, Worksheet } from 'exceljs';
 import { minorDigits, TOO_LARGE_TEXT, unitOf } from '@/core/money';
 import { columnLetters, neutralize } from '@/core/files';
-import type { ReportColumn, ReportRow, ReportTable } from '@/core/report';
+import type { Linked, ReportColumn, ReportRow, ReportTable } from '@/core/report';
 
 const HEAD_ROWS = 5;
 const LABEL_COLUMNS = 2;
@@ -10,19 +10,43 @@ const LABEL_COLUMNS = 2;
  * A report as an XLSX workbook: typed numbers in currency units, number formats, frozen heads, and live formulas
  * for totals, sums, differences and percentages, each with its value saved beside it.
  */
-export async function reportXlsx(table: ReportTable): Promise<Uint8Array> {
+export const reportXlsx = (table: ReportTable): Promise<Uint8Array> => reportsXlsx([table]);
+
+/** Several reports as one workbook, a sheet each; rows that are rows of another report refer to its sheet. */
+export async function reportsXlsx(tables: readonly ReportTable[]): Promise<Uint8Array> {
   const { default: ExcelJS } = await import('exceljs');
   const workbook = new ExcelJS.Workbook();
-  const sheet = workbook.addWorksheet(sheetName(table.title), {
-    views: [{ state: 'frozen', xSplit: LABEL_COLUMNS, ySplit: HEAD_ROWS }],
+  const names: string[] = [];
+  for (const { title } of tables) names.push(freeName(sheetName(title), names));
+  const others: Others = ({ report, row }, key) => {
+    const t = tables.findIndex((x) => x.report === report);
+    const r = tables[t]?.rows.findIndex((x) => x.key === row) ?? -1;
+    const c = tables[t]?.columns.findIndex((x) => x.key === key) ?? -1;
+    return r < 0 || c < 0 ? null : `'${names[t]!.replace(/'/g, "''")}'!${address(r, c)}`;
+  };
+  tables.forEach((table, t) => {
+    const sheet = workbook.addWorksheet(names[t]!, {
+      views: [{ state: 'frozen', xSplit: LABEL_COLUMNS, ySplit: HEAD_ROWS }],
+    });
+    writeHead(sheet, table);
+    table.rows.forEach((row, r) => writeRow(sheet, table, row, r, others));
+    sheet.columns.forEach((column, i) => {
+      column.width = i === 0 ? 9 : i === 1 ? 32 : table.columns[i - LABEL_COLUMNS]!.kind === 'text' ? 28 : 13;
+    });
+    sheet.pageSetup = { orientation: 'landscape', fitToPage: true, fitToWidth: 1, fitToHeight: 0 };
   });
-  writeHead(sheet, table);
-  table.rows.forEach((row, r) => writeRow(sheet, table, row, r));
-  sheet.columns.forEach((column, i) => {
-    column.width = i === 0 ? 9 : i === 1 ? 32 : table.columns[i - LABEL_COLUMNS]!.kind === 'text' ? 28 : 13;
-  });
-  sheet.pageSetup = { orientation: 'landscape', fitToPage: true, fitToWidth: 1, fitToHeight: 0 };
   return new Uint8Array(await workbook.xlsx.writeBuffer());
+}
+
+/** Where a row of another report stands, in the column of this key; null where this workbook has it not. */
+type Others = (linked: Linked, column: string) => string | null;
+
+/** A name that no sheet has yet; spreadsheets do not tell capitals apart. */
+function freeName(name: string, taken: readonly string[]): string {
+  const has = (n: string) => taken.some((t) => t.toLowerCase() === n.toLowerCase());
+  let free = name;
+  for (let n = 2; has(free); n++) free = `${name.slice(0, 31 - ` ${n}`.length)} ${n}`;
+  return free;
 }
 
 /**
@@ -56,7 +80,7 @@ function writeHead(sheet: Worksheet, table: ReportTable): void {
   line.border = { bottom: { style: 'thin' } };
 }
 
-function writeRow(sheet: Worksheet, table: ReportTable, row: ReportRow, r: number): void {
+function writeRow(sheet: Worksheet, table: ReportTable, row: ReportRow, r: number, others: Others): void {
   const line = sheet.getRow(r + 1 + HEAD_ROWS);
   line.getCell(1).value = neutralize(row.code);
   line.getCell(2).value = neutralize(row.label);
@@ -64,7 +88,7 @@ function writeRow(sheet: Worksheet, table: ReportTable, row: ReportRow, r: numbe
   if (row.kind === 'detail') line.getCell(2).alignment = { indent: 2 };
   if (row.kind === 'section' || row.kind === 'blank') return;
   table.columns.forEach((column, i) =>
-    writeCell(line.getCell(i + 1 + LABEL_COLUMNS), table, row, r, column, i),
+    writeCell(line.getCell(i + 1 + LABEL_COLUMNS), table, row, r, column, i, others),
   );
   if (row.kind === 'subtotal') line.border = { top: { style: 'thin' } };
   if (row.kind === 'result') line.border = { top: { style: 'thin' }, bottom: { style: 'double' } };
@@ -77,6 +101,7 @@ function writeCell(
   r: number,
   column: ReportColumn,
   i: number,
+  others: Others,
 ): void {
   const value = row.cells[i] ?? null;
   if (value === null || value === '') return;
@@ -102,7 +127,8 @@ function writeCell(
   const own = apart ? null : columnFormula(table, row, r, column);
   const adds = isMoney && !column.ratio && (!column.formula || apart);
   const carried = row.carries !== undefined && i > 0 ? address(row.carries, i - 1) : null;
-  const formula = own ?? carried ?? (adds ? totalFormula(row, i) : null);
+  const linked = isMoney ? linkedFormula(row, column, others) : null;
+  const formula = linked ?? own ?? carried ?? (adds ? totalFormula(row, i) : null);
   cell.value = formula ? { formula, result: number } : number;
 }
 
@@ -113,6 +139,13 @@ const moneyFormat = (currency: string): string => {
   const body = digits ? `#,##0.${'0'.repeat(digits)}` : '#,##0';
   return `${body};(${body});"–"`;
 };
+
+/** A row of others: their sum; null where one of them is not in the workbook. */
+function linkedFormula({ linked }: ReportRow, { key }: ReportColumn, others: Others): string | null {
+  if (!linked || linked.length === 0) return null;
+  const cells = linked.map((l) => others(l, key));
+  return cells.some((c) => c === null) ? null : cells.join('+');
+}
 
 /** A1 address of a report cell. */
 const address = (row: number, column: number): string =>

@@ -17,6 +17,7 @@ export {
   ROW_NAMES,
   cellOf,
   fileTable,
+  type Linked,
   rowName,
   type ColumnFormula,
   type ReportCell,

@@ -46,6 +46,9 @@ export type RowKind = StatementRow['kind'] | 'blank' | 'detail';
 
 export type ReportCell = Minor | number | string | Sense | null;
 
+/** A row of another report, by the layout that it is of. */
+export type Linked = { readonly report: string; readonly row: string };
+
 export type ReportRow = {
   readonly kind: RowKind;
   /** Stable across filters: an account id, or the name of the section or result. */
@@ -56,6 +59,8 @@ export type ReportRow = {
   readonly cells: readonly ReportCell[];
   /** For totals: the rows of this table that they add. */
   readonly terms: readonly Term[];
+  /** Rows of other reports of the same columns that its figures are the sum of. */
+  readonly linked?: readonly Linked[];
   /** A row that begins each column where another row ended the one before. */
   readonly carries?: number;
   /** A row of balances: a column that sums others shows the last of them instead. */
@@ -86,6 +91,8 @@ export function cellOf({ columns }: Pick<ReportTable, 'columns'>, row: ReportRow
 
 /** One report as data: the screen and every file draw this, so they cannot disagree. */
 export type ReportTable = {
+  /** The layout that it is of, by which others of one workbook refer to it. */
+  readonly report?: string;
   readonly title: string;
   readonly subtitle: string;
   readonly book: string;
@@ -113,6 +120,7 @@ export function fileTable(table: ReportTable, draws = false): ReportTable {
       flagged: row.flagged,
       ...(row.carries === undefined ? {} : { carries: row.carries }),
       ...(row.lastOf === undefined ? {} : { lastOf: row.lastOf }),
+      ...(row.linked === undefined ? {} : { linked: row.linked }),
       ...(row.firstOf === undefined ? {} : { firstOf: row.firstOf }),
       ...(row.apart === undefined ? {} : { apart: row.apart }),
       ...(row.effect === undefined ? {} : { effect: row.effect }),

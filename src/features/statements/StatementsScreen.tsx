@@ -11,9 +11,11 @@ import type { Budget, Layout, LayoutColumn } from '@/core/model';
 import {
   comparedWith,
   layoutReport,
+  shippedLayout,
   STATEMENT_LAYOUTS,
   type ReportColumn,
   type ReportRow,
+  type ReportTable,
 } from '@/core/report';
 import { documents, ExportMenu } from '@/components/ExportMenu';
 import { FiguresPanel } from '@/components/report/layout/FiguresPanel';
@@ -134,6 +136,39 @@ export function comparedAhead(ground: Ground, ahead: Ahead, budget: Budget | nul
   return comparedWith(ground, planned ?? ahead.start, layout, budget?.id ?? null);
 }
 
+function statementOf(
+  ground: Ground,
+  ahead: Ahead,
+  budget: Budget | null,
+  layout: Layout,
+  ruler: PeriodRange,
+) {
+  const compared = comparedAhead(ground, ahead, budget, layout);
+  const words = layoutWords(ground, layout, ruler.last, compared, ruler);
+  const { table } = layoutReport({ ground, layout, month: ruler.last, compared, words, ruler });
+  return { table, compared };
+}
+
+/** The three statements over a range, as they leave together. */
+function allOf(
+  ground: Ground,
+  ahead: Ahead,
+  budget: Budget | null,
+  layouts: readonly Layout[],
+  range: PeriodRange,
+  direct: boolean,
+): readonly [ReportTable, ReportTable, ReportTable] {
+  const of = (kind: keyof typeof STATEMENT_LAYOUTS) =>
+    statementOf(
+      ground,
+      ahead,
+      budget,
+      layouts.find((l) => l.id === STATEMENT_LAYOUTS[kind]) ?? shippedLayout(STATEMENT_LAYOUTS[kind])!,
+      range,
+    ).table;
+  return [of('profit'), of('balance'), of(direct ? 'direct' : 'flow')];
+}
+
 function Statement({
   ground,
   ahead,
@@ -159,12 +194,10 @@ function Statement({
   const { layout } = inUse;
   const [at, setAt] = useState<{ readonly row: string; readonly column: string | null } | null>(null);
   const [panelOpen, setPanelOpen] = useState(false);
-  const { table, compared } = useMemo(() => {
-    const ruler = { first, last };
-    const compared = comparedAhead(ground, ahead, budget, layout);
-    const words = layoutWords(ground, layout, last, compared, ruler);
-    return { ...layoutReport({ ground, layout, month: last, compared, words, ruler }), compared };
-  }, [ground, ahead, budget, layout, first, last]);
+  const { table, compared } = useMemo(
+    () => statementOf(ground, ahead, budget, layout, { first, last }),
+    [ground, ahead, budget, layout, first, last],
+  );
   const money = useMemo(() => layoutMoney(book, layout.numbers), [book, layout.numbers]);
   const figures = useMemo(() => figureTexts(book, money), [book, money]);
   const key = { profit: 'netProfit', balance: 'netAssets', flow: 'flow-closing' }[page];
@@ -247,7 +280,24 @@ function Statement({
           <ExportMenu
             onCsv={() => exportCsv(table)}
             onXlsx={() => void exportXlsx(table)}
-            more={documents((paper) => void exportPdf(ground, table, layout.numbers, paper))}
+            more={[
+              ...documents((paper) => void exportPdf(ground, table, layout.numbers, paper)),
+              {
+                label: 'All three, one workbook (XLSX) that ties by itself',
+                run: () =>
+                  void exportXlsx(...allOf(ground, ahead, budget, inUse.all, { first, last }, direct)),
+              },
+              ...documents(
+                (paper) =>
+                  void exportPdf(
+                    ground,
+                    allOf(ground, ahead, budget, inUse.all, { first, last }, direct),
+                    layout.numbers,
+                    paper,
+                  ),
+                'All three, document (PDF)',
+              ),
+            ]}
           />
         </div>
         <LayoutGrid

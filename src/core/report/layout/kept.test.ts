@@ -1,7 +1,7 @@
 import { minor, percent } from '@/core/money';
 import { SHIPPED } from '.';
 import { account, bookWith, budgetOf, periodIds, siteAxis } from '@/core/test/build';
-import { applyCommand, openBook, type Book, type Command, type Layout } from '@/core/model';
+import { applyCommand, BOOK_VERSION, openBook, type Book, type Command, type Layout } from '@/core/model';
 
 const own: Layout = {
   ...SHIPPED[0]!,
@@ -131,11 +131,21 @@ test('a book that names what is not there opens without it, and says so', () => 
 });
 
 test('a book of version 5 opens with nothing of all this', () => {
-  const { layouts: _l, flags: _f, outlookWays: _o, quantities: _q, ...old } = book;
+  const {
+    layouts: _l,
+    flags: _f,
+    outlookWays: _o,
+    quantities: _q,
+    flowClasses: _c,
+    covenants: _n,
+    ...old
+  } = book;
   const opened = openBook(JSON.parse(JSON.stringify({ ...old, version: 5 })));
   expect(opened.ok && opened.book).toMatchObject({
-    version: 6,
+    version: BOOK_VERSION,
     layouts: [],
+    flowClasses: {},
+    covenants: [],
     flags: { kinds: {}, accounts: {} },
     outlookWays: {},
     quantities: [],

@@ -183,7 +183,8 @@ export function layoutReport(input: LayoutInput): LayoutReport {
     : null;
   const sides = keptSides(input, axis, days && withYearBefore(days));
   const { first } = sides;
-  const covers = compared.first === 'comparison' ? first.covers : () => true;
+  // What knows its own periods adds up all of them, planned or not.
+  const covers = compared.first === 'comparison' && !set.knows ? first.covers : () => true;
   const chart = set.accounts(ground, compared);
   const accounts = input.accounts ? chart.filter(input.accounts) : chart;
   const wholes = new Map<string, boolean>();
@@ -328,6 +329,7 @@ export function layoutReport(input: LayoutInput): LayoutReport {
   }
   return {
     table: {
+      report: layout.id,
       title: words.title,
       subtitle: words.subtitle,
       book: book.name,

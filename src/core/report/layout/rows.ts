@@ -17,7 +17,7 @@ import {
   type StatementRow,
   type Term,
 } from '../statement';
-import { ROW_NAMES, rowName, type RowKind } from '../table';
+import { ROW_NAMES, rowName, type Linked, type RowKind } from '../table';
 
 /** A row of a layout before it has figures. Lines add their members; totals add rows by their places. */
 export type PlainRow = {
@@ -36,6 +36,7 @@ export type PlainRow = {
   readonly terms: readonly Term[];
   /** The row of the layout’s own that it came from. */
   readonly own: number | null;
+  readonly linked?: readonly Linked[];
 };
 
 const PLAIN = { code: '', account: null, members: [], section: null, terms: [], own: null } as const;

@@ -111,6 +111,7 @@ class LazyRow implements ReportRow {
   readonly firstOf: boolean;
   readonly effect: 1 | 0 | -1;
   readonly own: number | null;
+  readonly linked: ReportRow['linked'];
   private made: ReportCell[] | null = null;
 
   constructor(
@@ -128,6 +129,7 @@ class LazyRow implements ReportRow {
     this.firstOf = row.roll === 'first';
     this.effect = row.effect;
     this.own = row.own;
+    this.linked = row.linked;
   }
 
   get cells(): readonly ReportCell[] {

@@ -14,7 +14,9 @@ import { cashAccounts, flowLines, type FlowSection } from '@/core/statements';
 import { FLOW_NAMES } from './cashSet';
 import { onlyBudget, type Compared } from './compared';
 import type { PlainRow } from './rows';
+import type { Linked } from '../table';
 import type { RowSet } from './rowSet';
+import { STATEMENT_LAYOUTS } from './shipped';
 import { budgetSides, sidesOf, type Side, type Sides, type SidesInput } from './sides';
 
 /*
@@ -150,6 +152,9 @@ function linesOf(ground: Ground, accounts: readonly Account[]): readonly Line[] 
   });
 }
 
+/** The banks of the book whose statement has these accounts. */
+const banksOf = new WeakMap<readonly Account[], readonly AccountId[]>();
+
 /** What stands behind an account of a statement's own. */
 const behind = new WeakMap<Account, { readonly section: FlowSection; readonly of: AccountId }>();
 
@@ -168,6 +173,10 @@ function flowBook(ground: Ground, compared: Compared) {
       lines,
       all: [PROFIT, ...lines.map((l) => l.account), ...directAccounts.values(), OTHER, OPENING, CLOSING],
     };
+    banksOf.set(
+      own.all,
+      cashAccounts(accounts, classes).map((a) => a.id),
+    );
     made.set(accounts, own);
   }
   return own;
@@ -196,8 +205,9 @@ function flowRows(accounts: readonly Account[], direct: boolean): PlainRow[] {
       own: null,
       ...row,
     }) - 1;
-  const line = (account: Account) =>
+  const line = (account: Account, linked?: readonly Linked[]) =>
     add({
+      ...(linked && { linked }),
       kind: 'line',
       key: account.id,
       label: account.name,
@@ -213,12 +223,12 @@ function flowRows(accounts: readonly Account[], direct: boolean): PlainRow[] {
   const totals: number[] = [];
   heading('operating', SECTION_NAMES.operating);
   if (direct) {
-    const own = [...directAccounts.values(), OTHER].map(line);
+    const own = [...directAccounts.values(), OTHER].map((a) => line(a));
     totals.push(total('operating', 'Cash from operations', own));
   } else {
-    const own = [line(PROFIT)];
+    const own = [line(PROFIT, [{ report: STATEMENT_LAYOUTS.profit, row: 'netProfit' }])];
     for (const section of ['adjustments', 'workingCapital'] as const) {
-      const rows = of(section).map(line);
+      const rows = of(section).map((a) => line(a));
       if (rows.length > 0) own.push(total(section, SECTION_NAMES[section], rows, 'group'));
     }
     totals.push(total('operating', 'Cash from operations', own));
@@ -227,11 +237,25 @@ function flowRows(accounts: readonly Account[], direct: boolean): PlainRow[] {
     const list = of(section);
     if (list.length === 0) continue;
     heading(section, SECTION_NAMES[section]);
-    totals.push(total(section, `Cash from ${section}`, list.map(line)));
+    totals.push(
+      total(
+        section,
+        `Cash from ${section}`,
+        list.map((a) => line(a)),
+      ),
+    );
   }
   total('bankChange', 'Change of the bank', totals, 'result');
   add({ kind: 'line', key: OPENING.id, label: OPENING.name, members: [OPENING], roll: 'first' });
-  add({ kind: 'result', key: CLOSING.id, label: CLOSING.name, members: [CLOSING], roll: 'last' });
+  const banks = banksOf.get(accounts) ?? [];
+  add({
+    linked: banks.map((row) => ({ report: STATEMENT_LAYOUTS.balance, row })),
+    kind: 'result',
+    key: CLOSING.id,
+    label: CLOSING.name,
+    members: [CLOSING],
+    roll: 'last',
+  });
   return out;
 }
 

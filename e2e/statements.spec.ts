@@ -1,0 +1,123 @@
+import { readFile } from 'node:fs/promises';
+import type { Page } from '@playwright/test';
+import { expect, newBook, openApp, saved, stage, takeIn, TALL, test } from './fixture';
+
+const grid = (page: Page, name: string) => page.getByRole('grid', { name });
+const cellOf = (page: Page, statement: string, line: string, column: number) =>
+  grid(page, statement)
+    .getByRole('row', { name: new RegExp(`^(\\d+ ?)?${line}`) })
+    .locator(`[data-column="${column}"]`);
+const amount = async (page: Page, statement: string, line: string, column: number) => {
+  const text = await cellOf(page, statement, line, column).innerText();
+  const number = Number(text.replace(/[^\d.]/g, '')) || 0;
+  return /^[−(-]/.test(text.trim()) ? -number : number;
+};
+const view = (page: Page, name: string) =>
+  page.getByRole('radiogroup', { name: 'View' }).getByText(name, { exact: true }).click();
+
+test('three statements move together: closed months and those ahead tie, and any figure opens what it is made of', async ({
+  page,
+}) => {
+  await page.setViewportSize({ width: 1500, height: 2200 });
+  await openApp(page, '/statements?view=flow');
+  await expect(page).toHaveTitle('Statements · Tellan');
+  const flow = 'Cash flow';
+  await expect(grid(page, flow).getByRole('columnheader', { name: 'Nov 2026', exact: true })).toBeVisible();
+  // Each month's bank is the one before and its change; the balance sheet has the same.
+  const closing: number[] = [];
+  for (const m of [2, 3, 4, 5]) {
+    const [opening, change, end] = [
+      await amount(page, flow, 'Bank at the start', m),
+      await amount(page, flow, 'Change of the bank', m),
+      await amount(page, flow, 'Bank at the end', m),
+    ];
+    expect(Math.abs(opening + change - end)).toBeLessThan(2);
+    closing.push(end);
+  }
+  // One key tells operations by whom money came from and went to; they come to the same.
+  const operations = await amount(page, flow, 'Cash from operations', 4);
+  await cellOf(page, flow, 'Net profit', 4).click();
+  await page.keyboard.press('d');
+  await expect(grid(page, 'Cash flow, direct').getByRole('row', { name: /From customers/ })).toBeVisible();
+  expect(await amount(page, 'Cash flow, direct', 'Cash from operations', 4)).toBe(operations);
+
+  await view(page, 'Balance sheet');
+  const balance = 'Balance sheet';
+  for (const [i, m] of [2, 3, 4, 5].entries()) {
+    const banks = await Promise.all(
+      ['Operating bank account', 'Reserve savings account'].map((line) => amount(page, balance, line, m)),
+    );
+    expect(Math.abs(banks[0]! + banks[1]! - closing[i]!)).toBeLessThan(2000);
+  }
+  // A closed figure opens its entries, one ahead its causes.
+  const panel = page.getByRole('complementary', { name: 'Reasoning' });
+  await cellOf(page, balance, 'Accounts receivable', 3).click();
+  await expect(panel.getByText('Total ties to the ledger ✓')).toBeVisible();
+  await cellOf(page, balance, 'Accounts receivable', 5).click();
+  await expect(panel).toContainText('Repair and refit jobs');
+  await expect(panel).toContainText('FY27 autumn revision');
+
+  // Where an account belongs on the cash flow can be said; the bank stays what it is.
+  await cellOf(page, balance, 'Boat hoist loan', 3).click();
+  await panel.getByLabel('On the cash-flow statement').selectOption({ label: 'Operating' });
+  await view(page, 'Cash flow');
+  await page.getByText('From profit', { exact: true }).click();
+  await expect.poll(() => amount(page, flow, 'Cash from financing', 3)).toBe(0);
+  expect(await amount(page, flow, 'Bank at the end', 5)).toBe(closing[3]);
+  await page.keyboard.press('Control+z');
+  await expect.poll(() => amount(page, flow, 'Cash from financing', 3)).toBe(-896);
+});
+
+test('the way from profit to cash, a ratio with its formula, and a covenant that breaks', async ({
+  page,
+}) => {
+  await openApp(page, '/statements?view=way');
+  await expect(page.getByText(/^A (profit|loss) of [\d,]+ and the bank (up|down) by [\d,]+/)).toBeVisible();
+  await expect(page.getByText(/went into Yard equipment/)).toBeVisible();
+  await view(page, 'Ratios');
+  const panel = page.getByRole('complementary', { name: 'Reasoning' });
+  await expect(panel).toContainText('current assets ÷ current liabilities');
+  await panel.getByLabel('Who asks').fill('Harbor Bank');
+  await panel.getByLabel('Limit').fill('five');
+  await panel.getByRole('button', { name: 'Add' }).click();
+  await expect(page.getByRole('contentinfo')).toContainText('A covenant needs a limit');
+  await panel.getByLabel('Limit').fill('5');
+  await panel.getByRole('button', { name: 'Add' }).click();
+  await expect(panel).toContainText('Broken first in Feb 2027');
+  await expect(page.getByRole('contentinfo')).toContainText('covenant broken');
+  await saved(page);
+  await page.reload();
+  await expect(panel).toContainText('Harbor Bank: current ratio at least 5.00 ×');
+  await page.keyboard.press('Control+z');
+});
+
+test('a ledger of profit and loss alone has its statement; what it cannot tell is not made up', async ({
+  page,
+}) => {
+  await page.setViewportSize(TALL);
+  await openApp(page);
+  await newBook(page, 'Kiosk');
+  await takeIn(page, {
+    name: 'kiosk.csv',
+    text: [
+      'Account,Name,Jan 2026,Feb 2026,Mar 2026',
+      '4000,Sales,1000,1200,900',
+      '6000,Rent,400,400,400',
+    ].join('\n'),
+  });
+  await stage(page, 'Statements');
+  await expect(grid(page, 'Profit and loss')).toBeVisible();
+  expect(await amount(page, 'Profit and loss', 'Net profit', 1)).toBe(800);
+  await view(page, 'Cash flow');
+  await expect(grid(page, 'Cash flow')).toBeVisible();
+  await expect(page.getByText(/checks hold/)).toBeVisible();
+});
+
+test('all statements leave as one workbook and one document', async ({ page }) => {
+  await openApp(page, '/statements');
+  await page.getByRole('button', { name: 'Export ▾' }).click();
+  const download = page.waitForEvent('download');
+  await page.getByRole('menuitem', { name: /All three.*XLSX/ }).click();
+  const file = await readFile((await (await download).path())!);
+  expect(file.subarray(0, 2).toString()).toBe('PK');
+});
