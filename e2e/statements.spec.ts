@@ -68,6 +68,23 @@ test('three statements move together: closed months and those ahead tie, and any
   await expect.poll(() => amount(page, flow, 'Cash from financing', 3)).toBe(-896);
 });
 
+test('one thing is changed, three are seen before it is applied', async ({ page }) => {
+  await page.setViewportSize({ width: 1500, height: 2200 });
+  await openApp(page, '/statements');
+  const name = 'Profit and loss';
+  await cellOf(page, name, 'Repair and refit jobs', 5).click();
+  const panel = page.getByRole('complementary', { name: 'Reasoning' });
+  await panel.getByLabel('Repair and refit jobs in Dec 2026').fill('20000');
+  await page.keyboard.press('Enter');
+  await expect(panel).toContainText(/profit −[\d,]+, .*accounts receivable −[\d,]+/);
+  await expect(panel).toContainText(/bank −[\d,]+/);
+  expect(await amount(page, name, 'Repair and refit jobs', 5)).toBe(22_900);
+  await panel.getByRole('button', { name: 'Apply' }).click();
+  await expect.poll(() => amount(page, name, 'Repair and refit jobs', 5)).toBe(20_000);
+  await page.keyboard.press('Control+z');
+  await expect.poll(() => amount(page, name, 'Repair and refit jobs', 5)).toBe(22_900);
+});
+
 test('the way from profit to cash, a ratio with its formula, and a covenant that breaks', async ({
   page,
 }) => {
@@ -88,6 +105,12 @@ test('the way from profit to cash, a ratio with its formula, and a covenant that
   await saved(page);
   await page.reload();
   await expect(panel).toContainText('Harbor Bank: current ratio at least 5.00 ×');
+  await page.getByRole('link', { name: 'Tellan' }).click();
+  await expect(page.getByRole('region', { name: 'Covenants' })).toContainText(
+    /Harbor Bank on current ratio breaks in/,
+  );
+  await page.getByRole('region', { name: 'Covenants' }).getByRole('button').click();
+  await expect(panel).toContainText('Harbor Bank');
   await page.keyboard.press('Control+z');
 });
 

@@ -2,8 +2,9 @@ import ExcelJS from 'exceljs';
 import { HyperFormula } from 'hyperformula';
 import { parseBookFile } from '@/core/exchange';
 import { reportsXlsx } from '@/core/exchange/reportXlsx';
-import { aheadOf, makeGround, type Ground } from '@/core/ground';
-import { isProfitAndLoss, type FlowClass } from '@/core/model';
+import { aheadOf, makeGround, triedOf, type Ground } from '@/core/ground';
+import { minor } from '@/core/money';
+import { isProfitAndLoss, naturalSign, type FlowClass } from '@/core/model';
 import { comparedWith, layoutReport, shippedLayout, STATEMENT_LAYOUTS } from '@/core/report';
 import { plainWords } from '@/core/test/variance';
 import { demoBookFile } from './demoBook';
@@ -148,4 +149,40 @@ test('all three leave as one workbook that ties by itself: a spreadsheet engine 
   engine.destroy();
   // Each month’s profit and closing bank of the cash flow come from the other two sheets.
   expect(linked).toBeGreaterThan(40);
+});
+
+test('one amount is changed, three statements move: what it would move is told, and nothing is changed', () => {
+  const budget = ground.book.budgets.findLast((b) => b.state === 'draft')!;
+  const { start, view } = aheadOf(ground, budget)!;
+  const [own] = [...view.lines.values()].filter(({ line }) => line.account.name === 'Repair and refit jobs');
+  const period = start + 2;
+  const was = own!.line.amounts[1]!;
+  const cell = {
+    account: own!.line.account.id,
+    segment: null,
+    period: ground.calendar.period(period).id,
+    value: minor(was - 120_000),
+  };
+  const command = { type: 'setCells', budget: own!.budget.id, how: 'typed', cells: [cell] } as const;
+  const tried = triedOf(ground, budget, command, { first: start + 1, last: start + 12 });
+  if (!tried.ok) throw new Error(tried.code);
+  const { moves } = tried;
+  expect(moves[0]!.period).toBe(period);
+  for (const m of moves) {
+    // Assets less liabilities move by what the profits so far moved: the balance sheet balances in every month.
+    const assets = m.accounts.reduce<number>(
+      (t, { account, amount }) => t + naturalSign(account.kind) * amount,
+      m.bank,
+    );
+    const profits = moves.filter((x) => x.period <= m.period).reduce<number>((t, x) => t + x.profit, 0);
+    expect(assets).toBe(profits);
+  }
+  // The invoices are not made: profit at once, money when it would have come.
+  expect(moves[0]!.profit).toBeLessThan(0);
+  expect(Math.abs(moves[0]!.bank)).toBeLessThan(Math.abs(moves[0]!.profit));
+  expect(moves.at(-1)!.bank).toBeLessThan(0);
+  expect(aheadOf(ground, budget)!.balances.movement(cell.account, period)).toBe(-was);
+  expect(triedOf(ground, null, { ...command, budget: 'gone' }, { first: start, last: start })).toMatchObject({
+    ok: false,
+  });
 });

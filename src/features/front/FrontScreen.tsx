@@ -17,6 +17,7 @@ import { monthFacts } from '@/store/monthFacts';
 import { setSession, useSession, type Session } from '@/store/session';
 import classes from './Front.module.css';
 
+const CovenantLines = dynamic(() => import('./CovenantLines').then((m) => m.CovenantLines));
 const BankAhead = dynamic(() => import('./BankAhead').then((m) => m.BankAhead));
 
 /** So many lines over and under are named. */
@@ -186,6 +187,7 @@ export function FrontScreen() {
             </p>
           </section>
           <BankAhead ground={ground} onOpen={() => go('/cash', { cashPage: 'ahead' })} />
+          <CovenantLines ground={ground} onOpen={() => go('/statements', { statementPage: 'ratios' })} />
           <Waits items={[...flagWaits(), ...monthWaits(), ...draftWaits(), <Failing key="checks" />]} />
         </div>
       </div>

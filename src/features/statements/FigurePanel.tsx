@@ -14,6 +14,7 @@ import { EntriesPanel } from '@/components/EntriesPanel';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import { causeWords, onDay } from '@/store/cashWords';
 import { dayText, moneyFormat } from '@/store/format';
+import { TryAmount } from './TryAmount';
 import classes from './Statements.module.css';
 
 const SHOWN = 12;
@@ -125,6 +126,9 @@ function AccountFigure({
             <b>{money.exact(natural(account.kind, ahead.balances.balance(account.id, range.last, true)))}</b>
           </div>
         </section>
+      )}
+      {isProfitAndLoss(account.kind) && coming.first === coming.last && closed.last < closed.first && (
+        <TryAmount ground={ground} ahead={ahead} account={account} period={coming.first} />
       )}
       {entries.length > 0 && (
         <section>

@@ -1,0 +1,45 @@
+'use client';
+
+import { useMemo } from 'react';
+import { aheadOf, chosenBudget, covenantsOf, isInForce, type Ground } from '@/core/ground';
+import { minor } from '@/core/money';
+import { moneyFormat } from '@/store/format';
+import { RATIO_NAMES } from '@/store/statementWords';
+import classes from './Front.module.css';
+
+/** What lenders ask of the company, each with the first period that breaks it and how much room there is. */
+export function CovenantLines({ ground, onOpen }: { readonly ground: Ground; readonly onOpen: () => void }) {
+  const { book, calendar } = ground;
+  const states = useMemo(() => {
+    if (book.covenants.length === 0) return [];
+    const budget = chosenBudget(book.budgets.filter(isInForce), null) ?? chosenBudget(book.budgets, null);
+    const ahead = aheadOf(ground, budget);
+    return ahead ? covenantsOf(ground, ahead) : [];
+  }, [ground, book]);
+  if (states.length === 0) return null;
+  const money = moneyFormat(book);
+  return (
+    <section aria-label="Covenants">
+      <h2 className="label">Covenants</h2>
+      {states.map(({ covenant, broken, tightest }) => (
+        <p key={covenant.id} className={classes.sentence}>
+          {covenant.name} on{' '}
+          <button
+            type="button"
+            className={classes.link}
+            data-bad={broken !== null || undefined}
+            onClick={onOpen}
+          >
+            {RATIO_NAMES[covenant.ratio].toLowerCase()}
+          </button>{' '}
+          {broken === null ? 'is kept' : `breaks in ${calendar.period(broken).label}`}
+          {tightest &&
+            (tightest.room < 0
+              ? `, short by ${money.text(minor(-tightest.room))} in ${calendar.period(tightest.period).label}`
+              : `, with ${money.text(tightest.room)} of headroom in ${calendar.period(tightest.period).label}`)}
+          .
+        </p>
+      ))}
+    </section>
+  );
+}
