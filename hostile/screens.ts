@@ -30,7 +30,6 @@ import {
   rulerRange,
   thenAndNowOf,
   trialOfTerms,
-  yearBefore,
 } from '@/core/ground';
 import { moneyFormat } from '@/store/format';
 import { budgetStates, driverChanges, figureChanges } from '@/store/history';

@@ -45,6 +45,7 @@ test('what is reckoned by day is what its postings and the ledger’s entries ad
     ['cashBalanced', true, ''],
     ['itemsTie', true, ''],
     ['flowTies', true, ''],
+    ['sheetBalances', true, ''],
     ['floorKept', true, ''],
   ]);
 });
@@ -70,6 +71,7 @@ test('a broken floor is told with its days and the lowest amount; what stands wi
   expect(found.slice(3)).toEqual([
     ['itemsTie', false, '1.00'],
     ['flowTies', true, ''],
+    ['sheetBalances', true, ''],
     ['floorKept', false, '2026-01-01 – 2026-01-08, 50.73'],
   ]);
 });
@@ -98,9 +100,11 @@ test('a month of the ledger whose sides do not meet is named, and so is the firs
     }),
     new Map([[off.id, off]]),
   );
-  const found = checkCash(ground).filter((c) => c.code === 'flowTies' || c.code === 'covenantKept');
+  const of = ['flowTies', 'sheetBalances', 'covenantKept'];
+  const found = checkCash(ground).filter((c) => of.includes(c.code));
   expect(found.map((c) => [c.code, c.subject, c.holds, c.detail])).toEqual([
     ['flowTies', '', false, 'Dec 2025 0.05'],
+    ['sheetBalances', '', false, '0.05 in Dec 2025'],
     // Nothing is owed: the ratio divides by nothing, and breaks nothing.
     ['covenantKept', 'Bank current', true, ''],
     ['covenantKept', 'Bank current', true, ''],

@@ -4,6 +4,8 @@ import { minor, plainDecimal } from '@/core/money';
 import { isProfitAndLoss } from '@/core/model';
 import {
   aheadOf,
+  offBalance,
+  type Ahead,
   ALL_SOURCES,
   cashOf,
   chosenBudget,
@@ -82,6 +84,15 @@ function bankOfLedger({ book, blocks, view }: Ground, until: number): number {
   return sum;
 }
 
+/** Where the ledger has balances, all accounts together stand at nothing: what they are off by is named. */
+function sheetBalances({ book, calendar }: Ground, ahead: Ahead): Check[] {
+  if (ahead.view.opening !== 'ledger') return [];
+  const off = offBalance(ahead, ahead.start);
+  const detail =
+    off === 0 ? '' : `${plainDecimal(minor(off), book.currency)} in ${calendar.period(ahead.start).label}`;
+  return [{ code: 'sheetBalances', subject: '', holds: off === 0, detail }];
+}
+
 /** The statements: profit leads to the bank in every period, and covenants are kept. */
 function checkStatements(ground: Ground): Check[] {
   const { book, calendar } = ground;
@@ -104,6 +115,7 @@ function checkStatements(ground: Ground): Check[] {
   }
   return [
     { code: 'flowTies', subject: '', holds: off.length === 0, detail: off[0] ?? '' },
+    ...sheetBalances(ground, ahead),
     ...covenantsOf(ground, ahead).map(({ covenant, broken }): Check => ({
       code: 'covenantKept',
       subject: `${covenant.name} ${covenant.ratio}`,

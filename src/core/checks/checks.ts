@@ -28,6 +28,7 @@ export type CheckCode =
   | 'floorKept'
   /** Of the statements. */
   | 'flowTies'
+  | 'sheetBalances'
   | 'covenantKept';
 
 /** A rule that must hold, with what breaks it. */

@@ -38,7 +38,7 @@ export {
 export { lineMoney, type LineMoney } from './lineMoney';
 export { ALL_SOURCES, cashOf, cashStart, type CashView, type LineTerms } from './cash';
 export { triedOf, type Moves } from './tried';
-export { aheadOf, covenantsOf, ratiosOf, type Ahead } from './statements';
+export { aheadOf, covenantsOf, offBalance, ratiosOf, type Ahead } from './statements';
 export { approvedCash, cashByFlow, closingsAt, keptFrom, thenAndNowOf } from './keptCash';
 export { trialOfTerms } from './trial';
 export type { ShownItem } from './cashItems';

@@ -1,5 +1,6 @@
 import { indexOfId, toDayNumber, type PeriodIndex } from '@/core/calendar';
 import { STAND_INS } from '@/core/cash';
+import { plus } from '@/core/money';
 import type { Balances } from '@/core/ledger';
 import {
   isProfitAndLoss,
@@ -32,6 +33,15 @@ export type Ahead = {
   /** The book's accounts, then what stands in for accounts that it has not. */
   readonly accounts: readonly Account[];
 };
+
+/**
+ * What all accounts together stand at, debits positive: nothing, where the books balance. Profit and loss is among them, so
+ * that results which no year's end has closed are no difference.
+ */
+export const offBalance = (
+  { balances, accounts }: Pick<Ahead, 'balances' | 'accounts'>,
+  period: PeriodIndex,
+): number => accounts.reduce((t, a) => plus(t, balances.balance(a.id, period, true)), 0);
 
 /** Accounts that the projection needs and a book may not have, as statements name them. */
 const STAND_IN_ACCOUNTS: readonly Account[] = [

@@ -23,6 +23,7 @@ const CHECK_WORDS: Record<CheckCode, (subject: string) => string> = {
   cashBalanced: () => 'Every posting ahead has its other side',
   itemsTie: () => 'Open items are what the ledger’s receivables and payables stand at',
   flowTies: () => 'Profit leads to the bank in every period of the statements',
+  sheetBalances: () => 'The balance sheet balances',
   covenantKept: (s) => `Covenant of ${covenantName(s)} is kept`,
   floorKept: (floor) => `The bank keeps its floor of ${floor}`,
 };
@@ -45,6 +46,7 @@ const CHECK_TROUBLE: Record<CheckCode, (detail: string) => string> = {
   cashBalanced: (amount) => `${amount} is left over`,
   itemsTie: (amounts) => `${amounts} stand without items`,
   flowTies: (where) => `it does not in ${where}`,
+  sheetBalances: (by) => `it is off by ${by}, which stands in a line of its own`,
   covenantKept: (when) => `it is broken first in ${when}`,
   floorKept: (when) => `it is broken, ${when} at the lowest`,
 };

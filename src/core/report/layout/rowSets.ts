@@ -6,7 +6,13 @@ import { layoutRows, type PlainRow } from './rows';
 import type { Compared } from './compared';
 import type { RowSet } from './rowSet';
 import { budgetSides, ledgerSides } from './sides';
-import { balanceStatement, cashFlowSet, profitStatement, withStandIns } from './statementSets';
+import {
+  balanceAccounts,
+  balanceStatement,
+  cashFlowSet,
+  profitStatement,
+  withStandIns,
+} from './statementSets';
 import { unitSet } from './unitSet';
 
 /** Accounts and rows of a book stay while it does: another month looks at the same ones. */
@@ -66,7 +72,7 @@ const SETS: Readonly<Record<Layout['rows']['set'], RowSet>> = {
     knows: (_g, _c, ledger) => ledger.has,
   }),
   profitStatement: ofAccounts((a) => isProfitAndLoss(a.kind), profitStatement, withStandIns),
-  balanceStatement: ofAccounts((a) => !isProfitAndLoss(a.kind), balanceStatement, withStandIns),
+  balanceStatement: ofAccounts((a) => !isProfitAndLoss(a.kind), balanceStatement, balanceAccounts),
   cashFlow: cashFlowSet(false),
   cashFlowDirect: cashFlowSet(true),
   cash: cashSet,

@@ -1,6 +1,6 @@
 import { toDayNumber, yearsBefore, type PeriodIndex } from '@/core/calendar';
 import { FLOW_OF, type Flow } from '@/core/cash';
-import { aheadOf, cashByFlow, type Ahead, type Ground } from '@/core/ground';
+import { aheadOf, cashByFlow, offBalance, type Ahead, type CashView, type Ground } from '@/core/ground';
 import { minor, plus, sumBlank, type Minor } from '@/core/money';
 import {
   isProfitAndLoss,
@@ -113,12 +113,36 @@ export const balanceStatement: Partial<RowSet> = {
       budgetSides(input),
       (account, _scope, p) => {
         if (!ahead) return null;
+        if (account.id.startsWith('off-')) return minor(offBalance(ahead, p));
         const stands = ahead.balances.balance(account.id, p, true);
         return stands === 0 && !ahead.balances.active(account.id) ? null : natural(account.kind, stands);
       },
       knownIn(ahead),
     );
   },
+};
+
+/** A row of equity that carries what the books are off by, so that one named line does and all others are what they are. */
+const OFF_NAMES: Readonly<Record<CashView['opening'], string>> = {
+  ledger: 'Does not balance',
+  said: 'Owners’ part at the start (balancing figure)',
+  unknown: 'Balances that are not known',
+};
+const offAccounts = new Map(
+  Object.entries(OFF_NAMES).map(([from, name]) => [from, newAccount(`off-${from}`, '', name, 'equity')]),
+);
+const withOff = new WeakMap<Ahead, readonly Account[]>();
+export const balanceAccounts = (ground: Ground, compared: Compared): readonly Account[] => {
+  const ahead = aheadFor(ground, compared);
+  if (!ahead) return ground.book.accounts;
+  let own = withOff.get(ahead);
+  if (!own) {
+    const first = ahead.balances.range?.first ?? ahead.start;
+    const off = [first, ahead.start, ahead.last].some((p) => offBalance(ahead, p) !== 0);
+    own = off ? [...ahead.accounts, offAccounts.get(ahead.view.opening)!] : ahead.accounts;
+    withOff.set(ahead, own);
+  }
+  return own;
 };
 
 /** The accounts of a book with what stands in for those that it has not. */
