@@ -35,7 +35,6 @@ for (const colorScheme of ['light', 'dark']) {
       ['First pass', 'first-pass'],
       ['Drivers', 'drivers'],
       ['Report', 'budget-report'],
-      ['Side by side', 'side-by-side'],
     ]) {
       await page.getByRole('radiogroup', { name: 'View' }).getByText(view, { exact: true }).click();
       await page.waitForTimeout(600);
@@ -59,6 +58,16 @@ for (const colorScheme of ['light', 'dark']) {
       await page.waitForTimeout(300);
       await shot(page, name);
     }
+  }
+  if (!dark) {
+    await stage(page, 'Statements');
+    await page.getByRole('radiogroup', { name: 'View' }).getByText('Balance sheet', { exact: true }).click();
+    await page
+      .getByRole('row', { name: /Accounts receivable/ })
+      .locator('[data-column="5"]')
+      .click();
+    await page.waitForTimeout(500);
+    await shot(page, 'balance-sheet');
   }
   await stage(page, 'Variance');
   await page.getByRole('button', { name: 'Repair and refit jobs', exact: true }).first().click();

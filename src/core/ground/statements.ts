@@ -95,6 +95,17 @@ const kept = new WeakMap<CashView['forecast'], { readonly ground: Ground; readon
 
 /** The books ahead by the budget that is looked at; null where nothing is known at all. */
 export function aheadOf(ground: Ground, budget: Budget | null): Ahead | null {
+  let own = asked.get(ground);
+  if (!own) asked.set(ground, (own = new Map()));
+  let ahead = own.get(budget);
+  if (ahead === undefined) own.set(budget, (ahead = reckonAhead(ground, budget)));
+  return ahead;
+}
+
+/** A state of the book is asked many times over for one screen. */
+const asked = new WeakMap<Ground, Map<Budget | null, Ahead | null>>();
+
+function reckonAhead(ground: Ground, budget: Budget | null): Ahead | null {
   const view = cashOf(ground, budget, ALL_SOURCES);
   if (!view) return null;
   const there = kept.get(view.forecast);

@@ -52,6 +52,7 @@ const KEYS: readonly (readonly [title: string, keys: readonly (readonly [string,
       ['Alt W', 'Give the sheet the whole window, and back'],
     ],
   ],
+  ['Statements', [['D', 'The cash flow in its other form: from profit, or by whom']]],
   [
     'The ruler',
     [
