@@ -1,5 +1,5 @@
-import { bookWith, account, periodIds } from '../test/build';
-import { applyCommand, BOOK_VERSION, openBook, type Book, type Command, type Covenant } from '.';
+import { account, bookWith, didAll, periodIds, refusalOf } from '../test/build';
+import { BOOK_VERSION, openBook, type Command, type Covenant } from '.';
 
 const covenant: Covenant = {
   id: 'c1',
@@ -10,39 +10,31 @@ const covenant: Covenant = {
   from: periodIds(2026)[0]!,
 };
 const book = bookWith([account('l', 'loan', 'Loan'), account('m', 'loan', 'Mortgage')]);
-const did = (before: Book, ...commands: Command[]): Book =>
-  commands.reduce((b, command) => {
-    const done = applyCommand(b, command);
-    if (!done.ok) throw new Error(done.refusal.code);
-    return done.book;
-  }, before);
-const refused = (command: Command) => {
-  const done = applyCommand(book, command);
-  return done.ok ? null : done.refusal.code;
-};
+
+const refused = (command: Command) => refusalOf(book, command);
 
 test('where accounts belong is said, taken back, and joins the account that another is merged into', () => {
-  const said = did(book, { type: 'setFlowClass', accounts: ['l', 'm'], flow: 'operating' });
+  const said = didAll(book, { type: 'setFlowClass', accounts: ['l', 'm'], flow: 'operating' });
   expect(said.flowClasses).toEqual({ l: 'operating', m: 'operating' });
-  expect(did(said, { type: 'setFlowClass', accounts: ['l'], flow: null }).flowClasses).toEqual({
+  expect(didAll(said, { type: 'setFlowClass', accounts: ['l'], flow: null }).flowClasses).toEqual({
     m: 'operating',
   });
   expect(refused({ type: 'setFlowClass', accounts: ['gone'], flow: 'cash' })).toBe('noSuchAccount');
-  const one = did(book, { type: 'setFlowClass', accounts: ['l'], flow: 'investing' });
-  expect(did(one, { type: 'mergeAccounts', from: 'l', into: 'm', lines: [] }).flowClasses).toEqual({
+  const one = didAll(book, { type: 'setFlowClass', accounts: ['l'], flow: 'investing' });
+  expect(didAll(one, { type: 'mergeAccounts', from: 'l', into: 'm', lines: [] }).flowClasses).toEqual({
     m: 'investing',
   });
 });
 
 test('a covenant is kept under its id, needs a name, and can be taken away', () => {
-  const kept = did(
+  const kept = didAll(
     book,
     { type: 'setCovenant', covenant },
     { type: 'setCovenant', covenant: { ...covenant, limit: 2000 } },
   );
   expect(kept.covenants).toEqual([{ ...covenant, limit: 2000 }]);
   expect(refused({ type: 'setCovenant', covenant: { ...covenant, name: ' ' } })).toBe('emptyName');
-  expect(did(kept, { type: 'removeCovenant', covenant: 'c1' }).covenants).toEqual([]);
+  expect(didAll(kept, { type: 'removeCovenant', covenant: 'c1' }).covenants).toEqual([]);
 });
 
 test('a book of version 6 opens with neither; what names accounts that are gone is set aside', () => {

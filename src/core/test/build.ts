@@ -4,6 +4,8 @@ import { monthCalendar, toDayNumber, yearRange, day, type PeriodId } from '@/cor
 import type { GuessContext } from '@/core/intake';
 import { balancesOf, BlockBuilder, type Balances, type LedgerBlock } from '@/core/ledger';
 import {
+  applyCommand,
+  type Command,
   blankLine,
   naturalSign,
   newAccount,
@@ -89,6 +91,20 @@ export function blockOf(
     accounts.map((a) => a.id),
   );
 }
+
+/** A book after commands that it takes. Throws the code of the first that it refuses. */
+export const didAll = (before: Book, ...commands: Command[]): Book =>
+  commands.reduce((b, command) => {
+    const done = applyCommand(b, command);
+    if (!done.ok) throw new Error(done.refusal.code);
+    return done.book;
+  }, before);
+
+/** Why a book refuses a command; null where it does not. */
+export const refusalOf = (book: Book, command: Command): string | null => {
+  const done = applyCommand(book, command);
+  return done.ok ? null : done.refusal.code;
+};
 
 /** The book's sites: North, to which these accounts are assigned, and what is unassigned. */
 export const siteAxis = (byAccount: Axis['byAccount'] = {}): Axis => ({

@@ -3,10 +3,11 @@
 import { memo, useEffect, useState } from 'react';
 import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
-import { Button, SegmentedControl } from '@mantine/core';
+import { Button } from '@mantine/core';
 import { periodsOf, type FiscalCalendar, type PeriodIndex } from '@/core/calendar';
 import type { Budget } from '@/core/model';
 import { StageHead } from '@/components/StageHead';
+import { ViewBar } from '@/components/ViewBar';
 import { Trouble } from '@/components/Trouble';
 import stage from '@/components/Stage.module.css';
 import { useSteady } from '@/components/useSteady';
@@ -139,19 +140,11 @@ function OneBudget({
         />
       )}
       <div className={classes.views}>
-        <div className={classes.viewBar}>
-          <SegmentedControl
-            size="xs"
-            aria-label="View"
-            value={view}
-            onChange={(v) => setSession({ budgetView: v as BudgetView })}
-            data={VIEWS as { value: string; label: string }[]}
-          />
-          <span className={stage.push} />
+        <ViewBar views={VIEWS} view={view} onView={(budgetView) => setSession({ budgetView })}>
           <Button onClick={onStart} disabled={bookReadOnly}>
             New budget
           </Button>
-        </div>
+        </ViewBar>
         {view === 'sheet' && (
           <BudgetWork
             ground={ground}

@@ -3,11 +3,11 @@
 import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo } from 'react';
-import { NativeSelect, SegmentedControl } from '@mantine/core';
 import { minor, type Minor } from '@/core/money';
 import { periodsOf } from '@/core/calendar';
 import { cashOf, chosenBudget, rulerRange } from '@/core/ground';
 import { StageHead } from '@/components/StageHead';
+import { BudgetChoice, ViewBar } from '@/components/ViewBar';
 import { Trouble } from '@/components/Trouble';
 import stage from '@/components/Stage.module.css';
 import { useOpenGround } from '@/store/ground';
@@ -33,6 +33,7 @@ const PAGES: Record<CashPage, string> = {
   rules: 'Bank and floor',
   kept: 'Then and now',
 };
+const VIEWS = CASH_PAGES.map((value) => ({ value, label: PAGES[value] }));
 
 /** The bank ahead: what the budget, open items, taxes and dated items make of it, and what they follow. */
 export function CashScreen() {
@@ -116,24 +117,14 @@ export function CashScreen() {
         }}
       />
       <div className={classes.page}>
-        <div className={classes.bar}>
-          <SegmentedControl
-            size="xs"
-            aria-label="View"
-            value={page}
-            onChange={(v) => setSession({ cashPage: v as CashPage })}
-            data={CASH_PAGES.map((value) => ({ value, label: PAGES[value] }))}
+        <ViewBar views={VIEWS} view={page} onView={(cashPage) => setSession({ cashPage })}>
+          <BudgetChoice
+            label="Budget looked at"
+            budgets={book.budgets}
+            budget={budget}
+            onBudget={(budgetId) => setSession({ budgetId })}
           />
-          <span className={stage.push} />
-          {book.budgets.length > 1 && (
-            <NativeSelect
-              aria-label="Budget looked at"
-              value={budget?.id ?? ''}
-              data={book.budgets.map((b) => ({ value: b.id, label: b.name }))}
-              onChange={(e) => setSession({ budgetId: e.currentTarget.value })}
-            />
-          )}
-        </div>
+        </ViewBar>
         {page === 'ahead' && <AheadView ground={ground} view={view} from={from} forecastId={forecastId} />}
         {page === 'items' && <ItemsView ground={ground} view={view} />}
         {page === 'terms' && <TermsView ground={ground} view={view} budget={budget} />}

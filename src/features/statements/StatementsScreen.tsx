@@ -3,7 +3,7 @@
 import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
-import { Button, NativeSelect, SegmentedControl, Switch } from '@mantine/core';
+import { Button, SegmentedControl, Switch } from '@mantine/core';
 import type { Minor } from '@/core/money';
 import { periodsOf, yearRange, type PeriodRange } from '@/core/calendar';
 import { aheadOf, chosenBudget, rulerRange, type Ahead, type Ground } from '@/core/ground';
@@ -21,6 +21,7 @@ import { documents, ExportMenu } from '@/components/ExportMenu';
 import { FiguresPanel } from '@/components/report/layout/FiguresPanel';
 import { LayoutGrid } from '@/components/report/layout/LayoutGrid';
 import { StageHead } from '@/components/StageHead';
+import { BudgetChoice, ViewBar } from '@/components/ViewBar';
 import { Trouble } from '@/components/Trouble';
 import stage from '@/components/Stage.module.css';
 import { useBookStore } from '@/store/bookStore';
@@ -43,6 +44,7 @@ const PAGES: Readonly<Record<StatementPage, string>> = {
   way: 'From profit to cash',
   ratios: 'Ratios',
 };
+const VIEWS = STATEMENT_PAGES.map((value) => ({ value, label: PAGES[value] }));
 const GRAINS = [
   { value: 'month', label: 'Months' },
   { value: 'quarter', label: 'Quarters' },
@@ -100,24 +102,14 @@ export function StatementsScreen() {
         }}
       />
       <div className={classes.page}>
-        <div className={classes.bar}>
-          <SegmentedControl
-            size="xs"
-            aria-label="View"
-            value={page}
-            onChange={(v) => setSession({ statementPage: v as StatementPage })}
-            data={STATEMENT_PAGES.map((value) => ({ value, label: PAGES[value] }))}
+        <ViewBar views={VIEWS} view={page} onView={(statementPage) => setSession({ statementPage })}>
+          <BudgetChoice
+            label="Budget that goes on after the closed months"
+            budgets={book.budgets}
+            budget={budget}
+            onBudget={(budgetId) => setSession({ budgetId })}
           />
-          <span className={stage.push} />
-          {book.budgets.length > 1 && (
-            <NativeSelect
-              aria-label="Budget that goes on after the closed months"
-              value={budget?.id ?? ''}
-              data={book.budgets.map((b) => ({ value: b.id, label: b.name }))}
-              onChange={(e) => setSession({ budgetId: e.currentTarget.value })}
-            />
-          )}
-        </div>
+        </ViewBar>
         {page === 'way' ? (
           <WayView ground={ground} ahead={ahead} range={range} />
         ) : page === 'ratios' ? (

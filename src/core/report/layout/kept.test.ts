@@ -1,7 +1,7 @@
 import { minor, percent } from '@/core/money';
 import { SHIPPED } from '.';
-import { account, bookWith, budgetOf, periodIds, siteAxis } from '@/core/test/build';
-import { applyCommand, BOOK_VERSION, openBook, type Book, type Command, type Layout } from '@/core/model';
+import { account, bookWith, budgetOf, didAll, periodIds, refusalOf, siteAxis } from '@/core/test/build';
+import { BOOK_VERSION, openBook, type Command, type Layout } from '@/core/model';
 
 const own: Layout = {
   ...SHIPPED[0]!,
@@ -18,43 +18,37 @@ const book = bookWith([account('a', 'income', 'Sales'), account('b', 'income', '
   axes: [siteAxis()],
   budgets: [budgetOf([], 'b1')],
 });
-const did = (before: Book, ...commands: Command[]): Book =>
-  commands.reduce((b, command) => {
-    const done = applyCommand(b, command);
-    if (!done.ok) throw new Error(done.refusal.code);
-    return done.book;
-  }, before);
-const refused = (command: Command) => {
-  const done = applyCommand(book, command);
-  return done.ok ? null : done.refusal.code;
-};
+
+const refused = (command: Command) => refusalOf(book, command);
 const put: Command = { type: 'putLayouts', layouts: [own, { ...own, id: 'y2', name: 'Two' }] };
 const typed = { kind: 'typed', amounts: { [periodIds(2026)[0]!]: minor(5) } } as const;
 
 test('layouts are put, moved and taken away; each once', () => {
-  const two = did(book, put);
+  const two = didAll(book, put);
   expect(two.layouts.map((l) => l.id)).toEqual(['y1', 'y2']);
-  expect(did(two, { type: 'putLayouts', layouts: [{ ...own, name: 'One' }] }).layouts[0]!.name).toBe('One');
-  expect(did(two, { type: 'moveLayout', layout: 'y2', before: 'y1' }).layouts.map((l) => l.id)).toEqual([
+  expect(didAll(two, { type: 'putLayouts', layouts: [{ ...own, name: 'One' }] }).layouts[0]!.name).toBe(
+    'One',
+  );
+  expect(didAll(two, { type: 'moveLayout', layout: 'y2', before: 'y1' }).layouts.map((l) => l.id)).toEqual([
     'y2',
     'y1',
   ]);
-  expect(did(two, { type: 'moveLayout', layout: 'y1', before: null }).layouts.map((l) => l.id)).toEqual([
+  expect(didAll(two, { type: 'moveLayout', layout: 'y1', before: null }).layouts.map((l) => l.id)).toEqual([
     'y2',
     'y1',
   ]);
-  expect(did(two, { type: 'removeLayout', layout: 'y1' }).layouts).toHaveLength(1);
+  expect(didAll(two, { type: 'removeLayout', layout: 'y1' }).layouts).toHaveLength(1);
   expect(refused({ type: 'putLayouts', layouts: [{ ...own, name: ' ' }] })).toBe('emptyName');
   expect(refused({ type: 'putLayouts', layouts: [{ ...own, columns: [] }] })).not.toBeNull();
 });
 
 test('thresholds are none below zero, of kinds and accounts that there are', () => {
   const flag = { amount: minor(100), percent: percent('5') };
-  expect(did(book, { type: 'setFlag', of: 'kinds', key: 'income', flag }).flags.kinds).toEqual({
+  expect(didAll(book, { type: 'setFlag', of: 'kinds', key: 'income', flag }).flags.kinds).toEqual({
     income: flag,
   });
-  const set = did(book, { type: 'setFlag', of: 'accounts', key: 'a', flag });
-  expect(did(set, { type: 'setFlag', of: 'accounts', key: 'a', flag: null }).flags.accounts).toEqual({});
+  const set = didAll(book, { type: 'setFlag', of: 'accounts', key: 'a', flag });
+  expect(didAll(set, { type: 'setFlag', of: 'accounts', key: 'a', flag: null }).flags.accounts).toEqual({});
   expect(
     refused({ type: 'setFlag', of: 'accounts', key: 'a', flag: { ...flag, amount: minor(-1) } }),
   ).not.toBeNull();
@@ -66,25 +60,25 @@ test('thresholds are none below zero, of kinds and accounts that there are', () 
 
 test('counts are kept under a driver’s name, whatever its capitals; without any it is gone', () => {
   const q = { name: 'Members', unit: '', decimals: 0, values: { [periodIds(2026)[0]!]: 5 } };
-  const set = did(book, { type: 'setQuantities', quantities: [q, { ...q, name: ' members' }] });
+  const set = didAll(book, { type: 'setQuantities', quantities: [q, { ...q, name: ' members' }] });
   expect(set.quantities.map((x) => x.name)).toEqual([' members']);
-  expect(did(set, { type: 'setQuantities', quantities: [{ ...q, values: {} }] }).quantities).toEqual([]);
+  expect(didAll(set, { type: 'setQuantities', quantities: [{ ...q, values: {} }] }).quantities).toEqual([]);
   expect(refused({ type: 'setQuantities', quantities: [{ ...q, name: '' }] })).toBe('emptyName');
 });
 
 test('a line’s outlook is of a budget and an account that there are, and goes with its budget', () => {
   const way: Command = { type: 'setOutlookWay', budget: 'b1', account: 'a', way: typed };
-  const set = did(book, way);
+  const set = didAll(book, way);
   expect(set.outlookWays).toEqual({ b1: { a: typed } });
-  expect(did(set, { ...way, way: null }).outlookWays).toEqual({});
-  expect(did(set, { type: 'deleteBudget', budget: 'b1' }).outlookWays).toEqual({});
+  expect(didAll(set, { ...way, way: null }).outlookWays).toEqual({});
+  expect(didAll(set, { type: 'deleteBudget', budget: 'b1' }).outlookWays).toEqual({});
   expect(refused({ ...way, budget: 'b9' })).toBe('noSuchBudget');
   expect(refused({ ...way, account: 'nobody' })).toBe('noSuchAccount');
 });
 
 test('what names an account follows it when it is merged', () => {
   const flag = { amount: minor(100), percent: percent('5') };
-  const all = did(
+  const all = didAll(
     book,
     put,
     { type: 'setFlag', of: 'accounts', key: 'a', flag },
@@ -99,7 +93,7 @@ test('what names an account follows it when it is merged', () => {
 
 test('a book that names what is not there opens without it, and says so', () => {
   const spoiled = {
-    ...did(book, put),
+    ...didAll(book, put),
     layouts: [
       { ...own, rows: { ...own.rows, own: [{ row: 'account', account: 'gone' }] } },
       own,
