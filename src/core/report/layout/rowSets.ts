@@ -6,13 +6,9 @@ import { layoutRows, type PlainRow } from './rows';
 import type { Compared } from './compared';
 import type { RowSet } from './rowSet';
 import { budgetSides, ledgerSides } from './sides';
-import {
-  balanceAccounts,
-  balanceStatement,
-  cashFlowSet,
-  profitStatement,
-  withStandIns,
-} from './statementSets';
+import { withStandIns } from './ahead';
+import { cashFlowSet } from './cashFlowSet';
+import { balanceAccounts, balanceStatement, profitStatement } from './statementSets';
 import { unitSet } from './unitSet';
 
 /** Accounts and rows of a book stay while it does: another month looks at the same ones. */

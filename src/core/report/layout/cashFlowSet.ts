@@ -1,0 +1,241 @@
+import { toDayNumber, type PeriodIndex } from '@/core/calendar';
+import { FLOW_OF, type Flow } from '@/core/cash';
+import { cashByFlow, type Ahead, type Ground } from '@/core/ground';
+import { minor, plus, sumBlank, type Minor } from '@/core/money';
+import { isProfitAndLoss, newAccount, type Account, type AccountId, type CashSource } from '@/core/model';
+import { cashAccounts, flowLines, type FlowSection } from '@/core/statements';
+import type { Linked } from '../table';
+import { aheadFor, aheadSides, knownIn, plainSide, SETS_AHEAD, withStandIns } from './ahead';
+import { FLOW_NAMES } from './cashSet';
+import { onlyBudget, type Compared } from './compared';
+import type { PlainRow } from './rows';
+import type { RowSet } from './rowSet';
+import { STATEMENT_LAYOUTS } from './shipped';
+import type { Side, Sides } from './sides';
+
+/* The cash-flow statement as rows of the report machine: lines are movements of accounts, told as money. */
+
+const PROFIT = newAccount('flow-profit', '', 'Net profit', 'otherIncome');
+const OPENING = newAccount('flow-opening', '', 'Bank at the start', 'bank');
+const CLOSING = newAccount('flow-closing', '', 'Bank at the end', 'bank');
+const OTHER = newAccount('flow-other', '', 'Other receipts and payments', 'otherIncome');
+const DIRECT: readonly Flow[] = ['customers', 'suppliers', 'payroll', 'taxes'];
+const directAccounts = new Map(
+  DIRECT.map((f) => [f, newAccount(`flow-${f}`, '', FLOW_NAMES[f], 'otherIncome')]),
+);
+const flowOfAccount = new Map([...directAccounts].map(([flow, a]) => [a.id, flow]));
+
+type Line = {
+  readonly account: Account;
+  readonly of: Account;
+  readonly section: FlowSection;
+  readonly sign: 1 | -1;
+};
+
+/** The lines of a book's cash-flow statement, each as an account of its own: what it shows is money, not a balance. */
+function linesOf(ground: Ground, accounts: readonly Account[]): readonly Line[] {
+  return flowLines(accounts, ground.book.flowClasses).map(({ key, account: of, section, sign }) => {
+    const name = key === of.id ? of.name : `${of.name}, told below`;
+    const account = { ...newAccount(`flow ${key}`, of.code, name, 'otherIncome'), keeper: of.keeper };
+    behind.set(account, { section, of: of.id });
+    return { account, of, section, sign };
+  });
+}
+
+/** The banks of the book whose statement has these accounts. */
+const banksOf = new WeakMap<readonly Account[], readonly AccountId[]>();
+
+/** What stands behind an account of a statement's own. */
+const behind = new WeakMap<Account, { readonly section: FlowSection; readonly of: AccountId }>();
+
+const made = new WeakMap<
+  readonly Account[],
+  { readonly classes: object; readonly lines: readonly Line[]; readonly all: readonly Account[] }
+>();
+function flowBook(ground: Ground, compared: Compared) {
+  const accounts = withStandIns(ground, compared);
+  const classes = ground.book.flowClasses;
+  let own = made.get(accounts);
+  if (own?.classes !== classes) {
+    const lines = linesOf(ground, accounts);
+    own = {
+      classes,
+      lines,
+      all: [PROFIT, ...lines.map((l) => l.account), ...directAccounts.values(), OTHER, OPENING, CLOSING],
+    };
+    banksOf.set(
+      own.all,
+      cashAccounts(accounts, classes).map((a) => a.id),
+    );
+    made.set(accounts, own);
+  }
+  return own;
+}
+
+const SECTION_NAMES: Readonly<Record<FlowSection | 'operating', string>> = {
+  operating: 'Operating',
+  adjustments: 'What was no money',
+  workingCapital: 'Working capital',
+  investing: 'Investing',
+  financing: 'Financing',
+};
+
+/** The rows of a cash-flow statement: operating by the indirect or the direct form, investing, financing, the bank. */
+function flowRows(accounts: readonly Account[], direct: boolean): PlainRow[] {
+  const out: PlainRow[] = [];
+  const add = (row: Partial<PlainRow> & Pick<PlainRow, 'kind' | 'key' | 'label'>): number =>
+    out.push({
+      code: '',
+      account: null,
+      members: [],
+      section: null,
+      effect: 1,
+      roll: 'sum',
+      terms: [],
+      own: null,
+      ...row,
+    }) - 1;
+  const line = (account: Account, linked?: readonly Linked[]) =>
+    add({
+      ...(linked && { linked }),
+      kind: 'line',
+      key: account.id,
+      label: account.name,
+      code: account.code,
+      members: [account],
+      account: behind.get(account)?.of ?? null,
+    });
+  const total = (key: string, label: string, rows: readonly number[], kind: PlainRow['kind'] = 'subtotal') =>
+    add({ kind, key, label, terms: rows.map((row) => ({ row, sign: 1 as const })) });
+  const heading = (key: string, label: string) =>
+    add({ kind: 'section', key: `heading-${key}`, label, effect: 0 });
+  const of = (section: FlowSection) => accounts.filter((a) => behind.get(a)?.section === section);
+  const totals: number[] = [];
+  heading('operating', SECTION_NAMES.operating);
+  if (direct) {
+    const own = [...directAccounts.values(), OTHER].map((a) => line(a));
+    totals.push(total('operating', 'Cash from operations', own));
+  } else {
+    const own = [line(PROFIT, [{ report: STATEMENT_LAYOUTS.profit, row: 'netProfit' }])];
+    for (const section of ['adjustments', 'workingCapital'] as const) {
+      const rows = of(section).map((a) => line(a));
+      if (rows.length > 0) own.push(total(section, SECTION_NAMES[section], rows, 'group'));
+    }
+    totals.push(total('operating', 'Cash from operations', own));
+  }
+  for (const section of ['investing', 'financing'] as const) {
+    const list = of(section);
+    if (list.length === 0) continue;
+    heading(section, SECTION_NAMES[section]);
+    totals.push(
+      total(
+        section,
+        `Cash from ${section}`,
+        list.map((a) => line(a)),
+      ),
+    );
+  }
+  total('bankChange', 'Change of the bank', totals, 'result');
+  add({ kind: 'line', key: OPENING.id, label: OPENING.name, members: [OPENING], roll: 'first' });
+  const banks = banksOf.get(accounts) ?? [];
+  add({
+    linked: banks.map((row) => ({ report: STATEMENT_LAYOUTS.balance, row })),
+    kind: 'result',
+    key: CLOSING.id,
+    label: CLOSING.name,
+    members: [CLOSING],
+    roll: 'last',
+  });
+  return out;
+}
+
+/** A cash-flow statement; `direct` tells operating money by whom it came from and went to. */
+export const cashFlowSet = (direct: boolean): RowSet => ({
+  ...SETS_AHEAD,
+  accounts: (ground, compared) => flowBook(ground, compared).all,
+  rows: (_rows, accounts) => flowRows(accounts, direct),
+  rollOf: (a) => (a === OPENING ? 'first' : a === CLOSING ? 'last' : 'sum'),
+  sides(input) {
+    const { ground, compared } = input;
+    const ahead = aheadFor(ground, compared);
+    const { lines } = flowBook(ground, compared);
+    const byId = new Map(lines.map((l) => [l.account.id, l]));
+    const { flowClasses } = ground.book;
+    const accounts = ahead?.accounts ?? ground.book.accounts;
+    const banks = cashAccounts(accounts, flowClasses);
+    const ofProfit = accounts.filter((a) => isProfitAndLoss(a.kind));
+    const moved = (of: readonly Account[], p: PeriodIndex): Minor =>
+      minor(of.reduce((t, a) => plus(t, ahead?.balances.movement(a.id, p) ?? 0), 0));
+    const standing = (p: PeriodIndex): Minor =>
+      minor(banks.reduce((t, a) => plus(t, ahead!.balances.balance(a.id, p, true)), 0));
+    const lineAt = ({ of, sign }: Line, p: PeriodIndex): Minor | null => {
+      const amount = ahead?.balances.movement(of.id, p) ?? null;
+      return amount === null ? null : minor(sign * amount);
+    };
+    const flows = flowsAhead(ground, compared, ahead);
+    const operating = (p: PeriodIndex): Minor =>
+      minor(
+        lines.reduce(
+          (t, l) =>
+            l.section === 'adjustments' || l.section === 'workingCapital' ? plus(t, lineAt(l, p) ?? 0) : t,
+          -moved(ofProfit, p),
+        ),
+      );
+    const at: Side['at'] = (account, _scope, p) => {
+      if (!ahead) return null;
+      if (account === PROFIT) return minor(-moved(ofProfit, p));
+      if (account === CLOSING) return standing(p);
+      if (account === OPENING) return minor(standing(p) - moved(banks, p));
+      const flow = flowOfAccount.get(account.id);
+      if (flow !== undefined) return flows(flow, p);
+      // What is told of no one in particular is what operations come to beside the others.
+      if (account === OTHER)
+        return minor(operating(p) - DIRECT.reduce((t, f) => plus(t, flows(f, p) ?? 0), 0));
+      const own = byId.get(account.id);
+      return own ? lineAt(own, p) : null;
+    };
+    const nothing = plainSide(() => null);
+    const base: Sides = {
+      actual: nothing,
+      reclassified: nothing,
+      outlook: nothing,
+      lastYear: nothing,
+      flexible: nothing,
+      mix: nothing,
+      first: nothing,
+      second: nothing,
+    };
+    return aheadSides(input, base, at, knownIn(ahead));
+  },
+});
+
+/** Money by whom it came from and went to: the ledger's in closed periods, the forecast's after them. */
+function flowsAhead(
+  ground: Ground,
+  compared: Compared,
+  ahead: Ahead | null,
+): (flow: Flow, p: PeriodIndex) => Minor | null {
+  const closed = cashByFlow(ground, onlyBudget(compared));
+  const sources = ahead && [...ahead.view.forecast.bySource];
+  const sums = new Map<string, Minor>();
+  return (flow, p) => {
+    if (!ahead || p <= ahead.start) return closed(flow, p);
+    if (p > ahead.last) return null;
+    const key = `${flow} ${p}`;
+    let sum = sums.get(key);
+    if (sum === undefined) {
+      const { start, end } = ground.calendar.period(p);
+      const [from, to] = [start, end].map((d) => toDayNumber(d) - ahead.view.forecast.start - 1) as [
+        number,
+        number,
+      ];
+      const parts = sources!.flatMap(([source, days]) =>
+        FLOW_OF[source as CashSource] === flow
+          ? [minor(days.subarray(Math.max(0, from), to + 1).reduce((t, v) => plus(t, v), 0))]
+          : [],
+      );
+      sums.set(key, (sum = sumBlank(parts) ?? minor(0)));
+    }
+    return sum;
+  };
+}
