@@ -36,6 +36,7 @@ const DRIVERS = [
   fixed('members', 100, { name: 'Members', unit: 'person' }),
   fixed('visitors', 300, { name: 'Visitors', unit: 'Person' }),
   fixed('hours', 1000, { name: 'Hours', unit: 'h', decimals: 1 }),
+  fixed('boats', 100, { name: 'Boats', unit: 'boat' }),
   fixed('fee', 20),
 ];
 const by = (...factors: string[]): Line['method'] => ({ kind: 'driver', factors, round: 0 });
@@ -145,6 +146,8 @@ describe('mix among drivers of one unit', () => {
     expect(read([both[0]!], counted).mix('s')).toBeNull();
     const hours = line('t', by('hours', 'fee'));
     expect(read([both[0]!, hours], { ...counted, Hours: { values: { [ids[0]!]: 10 } } }).mix('s')).toBeNull();
+    const boats = line('t', by('boats', 'fee'));
+    expect(read([both[0]!, boats], { ...counted, Boats: { values: { [ids[0]!]: 90 } } }).mix('s')).toBeNull();
     const cost = line('c', by('visitors', 'fee'));
     expect(read([both[0]!, cost], counted).mix('s')).toBeNull();
     expect(read(both, { Members: counted.Members }).mix('s')).toBeNull();

@@ -53,6 +53,8 @@ const read = (columns: LayoutColumn[], month: number, ground = bits, key = 's') 
 test('twelve months end with the month, and begin eleven before it', () => {
   // December 2024 is bit 0, December 2025 bit 12: January to December 2025 are bits 1 to 12.
   expect(read([column('actual', { of: 'rolling' })], first - 1).cells).toEqual([2 ** 13 - 2]);
+  const each = column('actual', { of: 'each', by: 'month', over: 'rolling' });
+  expect(read([each], first - 1).cells).toEqual(Array.from({ length: 12 }, (_, i) => 2 ** (i + 1)));
 });
 
 test('a quarter that is not over goes no further than the months that are asked for', () => {
