@@ -45,6 +45,9 @@ test('profit leads to the bank: cash flow ends where the balance sheet’s banks
   expect(direct.row('flow-closing')).toEqual(bank);
   expect(direct.row('bankChange')).toEqual(flow.row('bankChange'));
   expect(direct.row('operating')).toEqual(flow.row('operating'));
+  // The last closed month’s customers are the ledger’s, the next month’s the forecast’s.
+  expect(direct.row('flow-customers')[15]).toBeGreaterThan(0);
+  expect(direct.row('flow-customers')[16]).toBeGreaterThan(0);
   // The whole range begins with its first month, ends with its last, and adds up the changes.
   const whole = (key: string) => Number(flow.table.rows.find((r) => r.key === key)!.cells.at(-1));
   const sum = flow.row('bankChange').reduce((a, b) => a + b);

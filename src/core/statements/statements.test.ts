@@ -165,6 +165,7 @@ describe('the ledger and what is ahead as one', () => {
     ['2026-01-10', 'bank', 100],
     ['2026-01-10', 'sales', 100],
     ['2026-02-10', 'bank', 999],
+    ['2026-02-10', 'sales', 999],
   ]);
   const ledger = balancesOf([block], calendar);
   const joined = joinedBalances(ledger, {
