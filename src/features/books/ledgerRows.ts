@@ -2,8 +2,7 @@ import type { Minor } from '@/core/money';
 import { periodsOf, type PeriodRange } from '@/core/calendar';
 import { actualOf, oddMonths, type Balances, type OddMonth } from '@/core/ledger';
 import { isProfitAndLoss, type Account, type AccountKind } from '@/core/model';
-import { layoutReport, shippedLayout, type ReportTable } from '@/core/report';
-import { layoutWords } from '@/store/layoutWords';
+import { layoutReport, shippedLayout, type LayoutWords, type ReportTable } from '@/core/report';
 import type { SheetColumn, SheetRow } from '@/components/sheet/types';
 import type { Ground } from '@/core/ground';
 import { ODD_WORDS } from './words';
@@ -86,11 +85,32 @@ export function filteredLedger(
     layout,
     month,
     compared,
-    words: layoutWords(ground, layout, month, compared, range),
+    words: ledgerWords(ground, layout.name, range),
     ruler: range,
     ledger: balances,
     accounts: (a) => passes(a, filter) && (!filter.oddOnly || odd.has(a.id)),
   }).table;
+}
+
+const nothing = () => '';
+/** The few words that a ledger's report needs: those of every layout are more than the first screen should load. */
+function ledgerWords({ calendar }: Ground, title: string, { first, last }: PeriodRange): LayoutWords {
+  const span = [calendar.period(first).label, calendar.period(last).label];
+  const subtitle = span[0] === span[1] ? span[0]! : span.join(' – ');
+  return {
+    title,
+    subtitle,
+    span: ({ of, periods }) => (of === 'month' ? calendar.period(periods[0]!).label : subtitle),
+    scope: nothing,
+    column: () => 'Actual',
+    hint: nothing,
+    used: nothing,
+    apart: '',
+    only: (label) => label,
+    method: nothing,
+    planNote: nothing,
+    note: nothing,
+  };
 }
 
 /** The report as rows of the sheet, with a picture of each account's months and why some stand out. */

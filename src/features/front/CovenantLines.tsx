@@ -4,7 +4,7 @@ import { useMemo } from 'react';
 import { aheadOf, chosenBudget, covenantsOf, isInForce, type Ground } from '@/core/ground';
 import { minor } from '@/core/money';
 import { moneyFormat } from '@/store/format';
-import { RATIO_NAMES } from '@/store/statementWords';
+import { RATIO_NAMES } from '@/store/ratioNames';
 import classes from './Front.module.css';
 
 /** What lenders ask of the company, each with the first period that breaks it and how much room there is. */

@@ -6,7 +6,7 @@ import { PanelButton } from '@/components/Opens';
 import { useBookStore } from '@/store/bookStore';
 import { useChecks } from '@/store/ground';
 import { useSession } from '@/store/session';
-import { RATIO_NAMES } from '@/store/statementWords';
+import { RATIO_NAMES } from '@/store/ratioNames';
 import type { RatioId } from '@/core/model';
 import classes from './Shell.module.css';
 

@@ -11,7 +11,8 @@ import { Picture, type Drawing, type KeyEntry, type Token } from '@/components/P
 import stage from '@/components/Stage.module.css';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import { moneyFormat } from '@/store/format';
-import { INPUT_NAMES, RATIO_FORMULAS, RATIO_NAMES, ratioText } from '@/store/statementWords';
+import { RATIO_NAMES } from '@/store/ratioNames';
+import { INPUT_NAMES, RATIO_FORMULAS, ratioText } from '@/store/statementWords';
 import { say } from '@/store/session';
 import classes from './Statements.module.css';
 
