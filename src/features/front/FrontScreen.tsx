@@ -82,7 +82,7 @@ export function FrontScreen() {
         }}
       />
       <div className={classes.page}>
-        <section className={classes.main} aria-label="Profit">
+        <section aria-label="Profit">
           <Headline
             label={label}
             actual={at(net, 'monthActual')}
