@@ -1,3 +1,4 @@
+import { execFileSync } from 'node:child_process';
 import { readFile } from 'node:fs/promises';
 import type { Page } from '@playwright/test';
 import { expect, newBook, openApp, saved, stage, takeIn, TALL, test } from './fixture';
@@ -143,4 +144,12 @@ test('all statements leave as one workbook and one document', async ({ page }) =
   await page.getByRole('menuitem', { name: /All three.*XLSX/ }).click();
   const file = await readFile((await (await download).path())!);
   expect(file.subarray(0, 2).toString()).toBe('PK');
+  await page.getByRole('button', { name: 'Export ▾' }).click();
+  const document = page.waitForEvent('download');
+  await page.getByRole('menuitem', { name: /All three.*PDF.*A4/ }).click();
+  const text = execFileSync('pdftotext', ['-layout', (await (await document).path())!, '-'], {
+    encoding: 'utf8',
+  });
+  for (const name of ['Profit and loss', 'Balance sheet', 'Cash flow', 'Bank at the end'])
+    expect(text).toContain(name);
 });

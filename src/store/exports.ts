@@ -64,17 +64,17 @@ const saveXlsx = (name: string, make: () => ExportRequest | Promise<ExportReques
 /** Saves a report, or several one after another, as PDF, laid out in a worker; figures are written as `numbers` says. */
 export const exportPdf = (
   { book }: Ground,
-  reports: ReportTable | readonly ReportTable[],
+  reports: readonly [ReportTable, ...ReportTable[]],
   numbers: Layout['numbers'],
   paper: Paper,
 ): Promise<void> =>
-  save(nameOf([reports].flat()[0] as ReportTable, 'pdf'), 'PDF', 'application/pdf', async () => {
+  save(nameOf(reports[0], 'pdf'), 'PDF', 'application/pdf', async () => {
     const [{ scriptsIn }, { pdfFonts }] = await Promise.all([
       import('@/core/exchange/pdf/fonts'),
       import('./pdfFonts'),
     ]);
     const { cents, negatives, thousands } = layoutSettings(book, numbers);
-    const tables = ([reports].flat() as ReportTable[]).map((t) => fileTable(t, true));
+    const tables = reports.map((t) => fileTable(t, true));
     return {
       pdf: {
         tables,

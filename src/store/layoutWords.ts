@@ -4,8 +4,8 @@ import {
   fromDayNumber,
   indexOfId,
   quarterRange,
+  rangeLabel,
   yearRange,
-  type FiscalCalendar,
   type Period,
   type PeriodId,
   type PeriodIndex,
@@ -14,6 +14,7 @@ import {
 import { isInForce, reckoned, yearBefore, type Comparison, type Ground } from '@/core/ground';
 import { segmentName, type Layout, type LayoutColumn, type Line, type VarianceNote } from '@/core/model';
 import {
+  goesAhead,
   layoutAxis,
   onlyBudget,
   usedPerMille,
@@ -104,7 +105,7 @@ export function spanWords(ground: Ground, month: PeriodIndex, span: ShownSpan): 
       const whole = quarterRange(calendar, p);
       return span.periods.length === whole.last - whole.first + 1
         ? name
-        : `${name}, ${rangeWords(calendar, { first: p, last: span.periods.at(-1)! }, 'short')}`;
+        : `${name}, ${rangeLabel(calendar, { first: p, last: span.periods.at(-1)! }, 'short')}`;
     }
     case 'toDate': {
       if (last === undefined) return 'Year to date: nothing closed';
@@ -127,7 +128,7 @@ export function spanWords(ground: Ground, month: PeriodIndex, span: ShownSpan): 
     case 'range':
       return span.periods.length === 0
         ? 'Range'
-        : rangeWords(calendar, { first: span.periods[0]!, last: span.periods.at(-1)! });
+        : rangeLabel(calendar, { first: span.periods[0]!, last: span.periods.at(-1)! });
   }
 }
 
@@ -290,14 +291,14 @@ function headOf(
 ): Pick<LayoutWords, 'title' | 'subtitle'> {
   const { calendar, book } = ground;
   const { comparison } = compared;
-  if (aheadSets.has(set)) {
+  if (goesAhead(set)) {
     const plan = onlyBudget(compared)?.name;
     return {
       title: name,
-      subtitle: [rangeWords(calendar, ruler), plan && `ahead by ${plan}`].filter(Boolean).join(' · '),
+      subtitle: [rangeLabel(calendar, ruler), plan && `ahead by ${plan}`].filter(Boolean).join(' · '),
     };
   }
-  if (set === 'ledger') return { title: name, subtitle: rangeWords(calendar, ruler) };
+  if (set === 'ledger') return { title: name, subtitle: rangeLabel(calendar, ruler) };
   const budget = onlyBudget(compared);
   if (set === 'budget' && budget && comparison) {
     const { approved } = budget;
@@ -344,7 +345,7 @@ export function layoutWords(
     span: (span) => spanWords(ground, month, span),
     scope: (scope: Scope) => (scope === 'all' ? 'All' : segmentName(axis, scope)),
     column: (column, span) =>
-      column.show === 'actual' && span && aheadSets.has(layout.rows.set)
+      column.show === 'actual' && span && goesAhead(layout.rows.set)
         ? actualWord(ground, span)
         : lastYear !== null && column.show === 'compared' && column.against === 'lastYear'
           ? lastYear
@@ -356,33 +357,15 @@ export function layoutWords(
     },
     apart: 'difference without lines budgeted for the year as a whole',
     only: (label, periods) =>
-      `${label}, ${rangeWords(calendar, { first: periods[0]!, last: periods.at(-1)! }, 'short')}`,
+      `${label}, ${rangeLabel(calendar, { first: periods[0]!, last: periods.at(-1)! }, 'short')}`,
     method: (line) => methodBadge(line.method),
     planNote: (line) => planNotes(line, whole?.facts.periods ?? []),
     note: (note) => noteWords(ground, note),
   };
 }
 
-/** Sets whose actuals go on by what is expected. */
-const aheadSets: ReadonlySet<Layout['rows']['set']> = new Set([
-  'profitStatement',
-  'balanceStatement',
-  'cashFlow',
-  'cashFlowDirect',
-]);
-
 /** What stands in a column of a statement: what was, what is ahead, or both. */
 function actualWord({ balances, closedThrough }: Ground, { periods }: ShownSpan): string {
   const closed = periods.filter((p) => isActual(balances, closedThrough, p)).length;
   return closed === periods.length ? 'Actual' : closed === 0 ? 'Ahead' : 'Outlook';
-}
-
-/** A range of periods: "May 2026", "Jan 2026 – Mar 2026". */
-function rangeWords(
-  calendar: FiscalCalendar,
-  { first, last }: PeriodRange,
-  as: 'label' | 'short' = 'label',
-): string {
-  const [a, b] = [calendar.period(first)[as], calendar.period(last)[as]];
-  return first === last ? a : `${a} – ${b}`;
 }

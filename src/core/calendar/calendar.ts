@@ -104,4 +104,14 @@ export function fiscalYearsLabel(periods: readonly Period[], earlier = 0): strin
   return first.year === last.year ? from : `${from}–${twoDigits(last.year - earlier)}`;
 }
 
+/** A range of periods: "May 2026", "Jan 2026 – Mar 2026"; or by their short names. */
+export function rangeLabel(
+  calendar: Pick<FiscalCalendar, 'period'>,
+  { first, last }: PeriodRange,
+  as: 'label' | 'short' = 'label',
+): string {
+  const [a, b] = [calendar.period(first)[as], calendar.period(last)[as]];
+  return first === last ? a : `${a} – ${b}`;
+}
+
 const twoDigits = (year: number): string => String(year % 100).padStart(2, '0');

@@ -21,6 +21,7 @@ export {
   indexOfId,
   fiscalYearsLabel,
   fiscalYearLabel,
+  rangeLabel,
   periodId,
   type FiscalCalendar,
   type Period,

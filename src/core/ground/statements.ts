@@ -71,10 +71,12 @@ export function ratiosOf({ calendar }: Ground, { balances, accounts }: Ahead) {
 }
 
 /** How the book's covenants fare from their first period on, as far as is known or projected. */
-export function covenantsOf(ground: Ground, ahead: Ahead): readonly CovenantState[] {
+export function covenantsOf(
+  ground: Ground,
+  ahead: Ahead,
+  at: ReturnType<typeof ratiosOf> = ratiosOf(ground, ahead),
+): readonly CovenantState[] {
   const { book, calendar } = ground;
-  if (book.covenants.length === 0) return [];
-  const at = ratiosOf(ground, ahead);
   const known = ahead.balances.range;
   return book.covenants.map((covenant) => {
     const first = indexOfId(calendar, covenant.from);
@@ -89,9 +91,6 @@ export function covenantsOf(ground: Ground, ahead: Ahead): readonly CovenantStat
     );
   });
 }
-
-/** By the forecast that it was read off: another reckoning is another forecast. */
-const kept = new WeakMap<CashView['forecast'], { readonly ground: Ground; readonly ahead: Ahead }>();
 
 /** The books ahead by the budget that is looked at; null where nothing is known at all. */
 export function aheadOf(ground: Ground, budget: Budget | null): Ahead | null {
@@ -108,9 +107,7 @@ const asked = new WeakMap<Ground, Map<Budget | null, Ahead | null>>();
 function reckonAhead(ground: Ground, budget: Budget | null): Ahead | null {
   const view = cashOf(ground, budget, ALL_SOURCES);
   if (!view) return null;
-  const there = kept.get(view.forecast);
   const { book, balances, calendar } = ground;
-  if (there?.ground.balances === balances && there.ground.book.accounts === book.accounts) return there.ahead;
   const { periods, opening } = view.input;
   const start = calendar.indexOfDay(view.input.start);
   const standing = closingsAt(
@@ -119,7 +116,7 @@ function reckonAhead(ground: Ground, budget: Budget | null): Ahead | null {
   );
   const ofProfit = new Set<AccountId>(book.accounts.filter((a) => isProfitAndLoss(a.kind)).map((a) => a.id));
   for (const a of STAND_IN_ACCOUNTS) if (isProfitAndLoss(a.kind)) ofProfit.add(a.id);
-  const ahead: Ahead = {
+  return {
     view,
     start,
     last: start + periods.length,
@@ -132,6 +129,4 @@ function reckonAhead(ground: Ground, budget: Budget | null): Ahead | null {
     }),
     accounts: [...book.accounts, ...STAND_IN_ACCOUNTS.filter((a) => standing.has(a.id))],
   };
-  kept.set(view.forecast, { ground, ahead });
-  return ahead;
 }

@@ -34,6 +34,7 @@ export {
   comparedWith,
   comparesWith,
   flagOf,
+  goesAhead,
   isWords,
   keptId,
   layoutAxis,

@@ -9,4 +9,12 @@ export {
   type FlowLine,
   type FlowSection,
 } from './cashFlow';
-export { daysOfYear, ratioInputs, ratioOf, type Ratio, type RatioInput, type RatioPart } from './ratios';
+export {
+  daysOfYear,
+  ratioInputs,
+  ratioOf,
+  ratioUnit,
+  type Ratio,
+  type RatioInput,
+  type RatioPart,
+} from './ratios';

@@ -136,6 +136,10 @@ const RULES: Readonly<Record<Exclude<RatioId, 'cashConversion' | 'breakEven'>, R
   cashDays: { unit: 'days', top: ['bank'], bottom: ['costsPaid'], days: true },
 };
 
+/** What a ratio is told in. */
+export const ratioUnit = (id: RatioId): Ratio['unit'] =>
+  id === 'breakEven' ? 'money' : id === 'cashConversion' ? 'days' : RULES[id].unit;
+
 const sumOf = (parts: readonly RatioPart[]): number | null =>
   parts.some((p) => p.amount === null) ? null : parts.reduce((t, p) => plus(t, p.amount!), 0);
 

@@ -3,7 +3,7 @@
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Button } from '@mantine/core';
 import { editText, sumBlank, type Minor } from '@/core/money';
-import type { PeriodRange } from '@/core/calendar';
+import { rangeLabel, type PeriodRange } from '@/core/calendar';
 import { balancesOf, entriesOf, viewOfSegments } from '@/core/ledger';
 import { shippedLayout } from '@/core/report';
 import { at, rectOf, type Selection } from '@/core/sheet';
@@ -135,7 +135,7 @@ export function LedgerSheet({ ground, range }: { readonly ground: Ground; readon
           <ExportMenu
             onCsv={() => exportCsv(table)}
             onXlsx={() => void exportXlsx(table)}
-            more={documents((paper) => void exportPdf(ground, table, AS_THE_BOOK, paper))}
+            more={documents((paper) => void exportPdf(ground, [table], AS_THE_BOOK, paper))}
           />
         </LedgerFilters>
         <Button
@@ -186,9 +186,7 @@ export function LedgerSheet({ ground, range }: { readonly ground: Ground; readon
                 </p>
               )}
               <div className="label" style={{ marginBottom: 4 }}>
-                {span.first === span.last
-                  ? calendar.period(span.first).label
-                  : `${calendar.period(span.first).label} – ${calendar.period(span.last).label}`}
+                {rangeLabel(calendar, span)}
                 {entries.length > 0
                   ? ` · ${entries.length.toLocaleString('en-US')} ${entries.length === 1 ? 'entry' : 'entries'}`
                   : ''}

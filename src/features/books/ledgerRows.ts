@@ -1,5 +1,5 @@
 import type { Minor } from '@/core/money';
-import { periodsOf, type PeriodRange } from '@/core/calendar';
+import { periodsOf, rangeLabel, type PeriodRange } from '@/core/calendar';
 import { actualOf, oddMonths, type Balances, type OddMonth } from '@/core/ledger';
 import { isProfitAndLoss, type Account, type AccountKind } from '@/core/model';
 import { layoutReport, shippedLayout, type LayoutWords, type ReportTable } from '@/core/report';
@@ -94,9 +94,8 @@ export function filteredLedger(
 
 const nothing = () => '';
 /** The few words that a ledger's report needs: those of every layout are more than the first screen should load. */
-function ledgerWords({ calendar }: Ground, title: string, { first, last }: PeriodRange): LayoutWords {
-  const span = [calendar.period(first).label, calendar.period(last).label];
-  const subtitle = span[0] === span[1] ? span[0]! : span.join(' – ');
+function ledgerWords({ calendar }: Ground, title: string, range: PeriodRange): LayoutWords {
+  const subtitle = rangeLabel(calendar, range);
   return {
     title,
     subtitle,

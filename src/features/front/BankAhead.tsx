@@ -2,7 +2,7 @@
 
 import { useMemo } from 'react';
 import { fromDayNumber } from '@/core/calendar';
-import { cashOf, chosenBudget, isInForce, type Ground } from '@/core/ground';
+import { cashOf, leadingBudget, type Ground } from '@/core/ground';
 import { minor } from '@/core/money';
 import { dayText, moneyFormat } from '@/store/format';
 import { useSession } from '@/store/session';
@@ -15,7 +15,7 @@ const HEIGHT = 64;
 export function BankAhead({ ground, onOpen }: { readonly ground: Ground; readonly onOpen: () => void }) {
   const { book } = ground;
   const budgetId = useSession((s) => s.budgetId);
-  const budget = chosenBudget(book.budgets.filter(isInForce), null) ?? chosenBudget(book.budgets, budgetId);
+  const budget = leadingBudget(book.budgets, budgetId);
   const view = useMemo(() => cashOf(ground, budget), [ground, budget]);
   const money = moneyFormat(book);
   if (!view) return null;

@@ -1,7 +1,7 @@
 'use client';
 
 import { useMemo } from 'react';
-import { aheadOf, chosenBudget, covenantsOf, isInForce, type Ground } from '@/core/ground';
+import { aheadOf, covenantsOf, leadingBudget, type Ground } from '@/core/ground';
 import { minor } from '@/core/money';
 import { moneyFormat } from '@/store/format';
 import { RATIO_NAMES } from '@/store/ratioNames';
@@ -12,8 +12,7 @@ export function CovenantLines({ ground, onOpen }: { readonly ground: Ground; rea
   const { book, calendar } = ground;
   const states = useMemo(() => {
     if (book.covenants.length === 0) return [];
-    const budget = chosenBudget(book.budgets.filter(isInForce), null) ?? chosenBudget(book.budgets, null);
-    const ahead = aheadOf(ground, budget);
+    const ahead = aheadOf(ground, leadingBudget(book.budgets, null));
     return ahead ? covenantsOf(ground, ahead) : [];
   }, [ground, book]);
   if (states.length === 0) return null;

@@ -3,7 +3,7 @@
 import { useMemo, useState } from 'react';
 import { Button, NativeSelect } from '@mantine/core';
 import { minor, plus, type Minor } from '@/core/money';
-import { toDayNumber, type PeriodRange } from '@/core/calendar';
+import { rangeLabel, toDayNumber, type PeriodRange } from '@/core/calendar';
 import { causesOn } from '@/core/cash';
 import type { Ahead, Ground } from '@/core/ground';
 import { entriesOf } from '@/core/ledger';
@@ -99,10 +99,7 @@ function AccountFigure({
     return natural(account.kind, minor(sum));
   };
   const inBook = book.accounts.some((a) => a.id === account.id);
-  const label = (r: PeriodRange) =>
-    r.first === r.last
-      ? calendar.period(r.first).label
-      : `${calendar.period(r.first).label} – ${calendar.period(r.last).label}`;
+  const label = (r: PeriodRange) => rangeLabel(calendar, r);
   return (
     <>
       <h2>{account.name}</h2>

@@ -6,7 +6,7 @@ import { minor, unitOf } from '@/core/money';
 import { indexOfId, periodsOf, type PeriodIndex, type PeriodRange } from '@/core/calendar';
 import { covenantsOf, ratiosOf, type Ahead, type Ground } from '@/core/ground';
 import { LIMITS, RATIO_IDS, type Covenant, type RatioId } from '@/core/model';
-import { keepsCovenant, type CovenantState, type Ratio } from '@/core/statements';
+import { keepsCovenant, ratioUnit, type CovenantState, type Ratio } from '@/core/statements';
 import { Picture, type Drawing, type KeyEntry, type Token } from '@/components/Picture';
 import stage from '@/components/Stage.module.css';
 import { dispatch, useBookStore } from '@/store/bookStore';
@@ -39,7 +39,7 @@ export function RatiosView({
     period: null,
   });
   const ratioAt = useMemo(() => ratiosOf(ground, ahead), [ground, ahead]);
-  const states = useMemo(() => covenantsOf(ground, ahead), [ground, ahead]);
+  const states = useMemo(() => covenantsOf(ground, ahead, ratioAt), [ground, ahead, ratioAt]);
   const { start } = ahead;
   const { first, last } = range;
   const periods = useMemo(
@@ -59,8 +59,7 @@ export function RatiosView({
   const draw = useCallback(
     (token: Token): Drawing => {
       const ratios = periods.map((p) => ratioAt(at.id, p.index));
-      const scale =
-        ratios[0]?.unit === 'money' ? 1 / unitOf(book.currency) : ratios[0]?.unit === 'percent' ? 0.1 : 0.001;
+      const scale = 1 / scaleOf(ratioUnit(at.id), book.currency);
       const x = periods.map((_, i) => i);
       const bars = (ahead: boolean, marker: object) => ({
         type: 'bar',
@@ -218,7 +217,7 @@ function Covenants({
   const [name, setName] = useState('');
   const [bound, setBound] = useState<Covenant['bound']>('least');
   const [limit, setLimit] = useState('');
-  const scale = ratio === 'breakEven' ? unitOf(book.currency) : PERCENT.has(ratio) ? 10 : 1000;
+  const scale = scaleOf(ratioUnit(ratio), book.currency);
   const add = () => {
     const value = Number(limit.replace(',', '.').replace(/[%×\s]/g, ''));
     if (limit.trim() === '' || !Number.isFinite(value))
@@ -243,7 +242,7 @@ function Covenants({
         <div key={c.id} className={classes.cause}>
           <b>
             {c.name}: {RATIO_NAMES[c.ratio].toLowerCase()} at {c.bound}{' '}
-            {ratioText(c.limit, UNIT_OF(c.ratio), money)}
+            {ratioText(c.limit, ratioUnit(c.ratio), money)}
           </b>
           {!readOnly && (
             <Button size="compact-xs" onClick={() => dispatch({ type: 'removeCovenant', covenant: c.id })}>
@@ -290,21 +289,17 @@ function Covenants({
   );
 }
 
-const PERCENT: ReadonlySet<RatioId> = new Set(['grossMargin', 'operatingMargin', 'fixedShare']);
-const DAYS: ReadonlySet<RatioId> = new Set([
-  'receivableDays',
-  'inventoryDays',
-  'payableDays',
-  'cashConversion',
-  'cashDays',
-]);
-const UNIT_OF = (id: RatioId): Ratio['unit'] =>
-  id === 'breakEven' ? 'money' : PERCENT.has(id) ? 'percent' : DAYS.has(id) ? 'days' : 'times';
+/** How many of a ratio's own whole numbers are one of what it is written in. */
+const scaleOf = (unit: Ratio['unit'], currency: string): number =>
+  unit === 'money' ? unitOf(currency) : unit === 'percent' ? 10 : 1000;
 
 /** What the headroom is an amount of. */
 const roomWords = (c: Covenant, room: number): string =>
   room < 0
     ? 'short by'
-    : DAYS.has(c.ratio) || c.ratio === 'current' || c.ratio === 'quick' || c.ratio === 'debtToEquity'
+    : ratioUnit(c.ratio) === 'days' ||
+        c.ratio === 'current' ||
+        c.ratio === 'quick' ||
+        c.ratio === 'debtToEquity'
       ? `what is above the line could ${c.bound === 'least' ? 'fall' : 'rise'} by`
       : 'profit could fall by';

@@ -5,7 +5,7 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
 import { Button, SegmentedControl, Switch } from '@mantine/core';
 import type { Minor } from '@/core/money';
-import { periodsOf, yearRange, type PeriodRange } from '@/core/calendar';
+import { periodsOf, rangeLabel, yearRange, type PeriodRange } from '@/core/calendar';
 import { aheadOf, chosenBudget, rulerRange, type Ahead, type Ground } from '@/core/ground';
 import type { Budget, Layout, LayoutColumn } from '@/core/model';
 import {
@@ -19,6 +19,7 @@ import {
 } from '@/core/report';
 import { documents, ExportMenu } from '@/components/ExportMenu';
 import { FiguresPanel } from '@/components/report/layout/FiguresPanel';
+import { GrainChoice, type Grain } from '@/components/report/layout/GrainChoice';
 import { LayoutGrid } from '@/components/report/layout/LayoutGrid';
 import { StageHead } from '@/components/StageHead';
 import { BudgetChoice, ViewBar } from '@/components/ViewBar';
@@ -45,12 +46,6 @@ const PAGES: Readonly<Record<StatementPage, string>> = {
   ratios: 'Ratios',
 };
 const VIEWS = STATEMENT_PAGES.map((value) => ({ value, label: PAGES[value] }));
-const GRAINS = [
-  { value: 'month', label: 'Months' },
-  { value: 'quarter', label: 'Quarters' },
-  { value: 'year', label: 'Years' },
-];
-type Grain = 'month' | 'quarter' | 'year';
 const isPart = ({ span, show }: LayoutColumn): boolean =>
   span.of === 'each' && span.over === 'ruler' && show === 'actual';
 const isLastYear = ({ against, show }: LayoutColumn): boolean =>
@@ -86,12 +81,11 @@ export function StatementsScreen() {
   const last = Math.max(known?.last ?? ahead.last, ahead.last);
   const wanted = chosen ?? usualRange(ground, ahead);
   const range = { first: Math.max(first, wanted.first), last: Math.min(last, wanted.last) };
-  const span = [calendar.period(range.first).label, calendar.period(range.last).label];
   return (
     <div className={stage.stage}>
       <StageHead
         title={PAGES[page]}
-        subtitle={`${span[0] === span[1] ? span[0] : span.join(' – ')}${budget ? ` · ahead by ${budget.name}` : ''}`}
+        subtitle={`${rangeLabel(calendar, range)}${budget ? ` · ahead by ${budget.name}` : ''}`}
         ruler={{
           periods: periodsOf(calendar, { first, last }),
           closedThrough,
@@ -123,7 +117,7 @@ export function StatementsScreen() {
 }
 
 /** What a statement is compared with: the budget that goes on after the closed months. */
-export function comparedAhead(ground: Ground, ahead: Ahead, budget: Budget | null, layout: Layout) {
+function comparedAhead(ground: Ground, ahead: Ahead, budget: Budget | null, layout: Layout) {
   const planned = ahead.view.plans.find((p) => p.budget.id === budget?.id)?.periods[0]?.index;
   return comparedWith(ground, planned ?? ahead.start, layout, budget?.id ?? null);
 }
@@ -217,20 +211,18 @@ function Statement({
       <div className={stage.left}>
         <div className={stage.tools}>
           {parts.length > 0 && (
-            <SegmentedControl
-              size="xs"
-              aria-label="Columns of the statement"
-              value={by}
-              onChange={(v) =>
+            <GrainChoice
+              label="Columns of the statement"
+              grain={by as Grain}
+              onGrain={(grain) =>
                 change(
                   layout.columns.map((c) =>
                     c.span.of === 'each' && c.span.over === 'ruler'
-                      ? { ...c, span: { ...c.span, by: v as Grain } }
+                      ? { ...c, span: { ...c.span, by: grain } }
                       : c,
                   ),
                 )
               }
-              data={GRAINS}
             />
           )}
           {page === 'flow' && (
@@ -273,7 +265,7 @@ function Statement({
             onCsv={() => exportCsv(table)}
             onXlsx={() => void exportXlsx(table)}
             more={[
-              ...documents((paper) => void exportPdf(ground, table, layout.numbers, paper)),
+              ...documents((paper) => void exportPdf(ground, [table], layout.numbers, paper)),
               {
                 label: 'All three, one workbook (XLSX) that ties by itself',
                 run: () =>

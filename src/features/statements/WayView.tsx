@@ -1,7 +1,7 @@
 'use client';
 
 import { useMemo } from 'react';
-import type { PeriodRange } from '@/core/calendar';
+import { rangeLabel, type PeriodRange } from '@/core/calendar';
 import type { Ahead, Ground } from '@/core/ground';
 import { minor, plus, type Minor } from '@/core/money';
 import { wayToCash } from '@/core/statements';
@@ -36,10 +36,7 @@ export function WayView({
       }),
     [ahead, book.flowClasses, first, last],
   );
-  const words =
-    first === last
-      ? calendar.period(first).label
-      : `${calendar.period(first).label} – ${calendar.period(last).label}`;
+  const words = rangeLabel(calendar, range);
   const steps = useMemo((): readonly WaterfallStep[] => {
     const parts = way.steps.map(({ line, amount }) => ({
       key: line.key,

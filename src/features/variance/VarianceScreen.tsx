@@ -244,7 +244,7 @@ export function VarianceScreen() {
             <ExportMenu
               onCsv={() => exportCsv(table)}
               onXlsx={() => void exportXlsx(table)}
-              more={documents((paper) => void exportPdf(ground, table, layout.numbers, paper))}
+              more={documents((paper) => void exportPdf(ground, [table], layout.numbers, paper))}
             />
           </div>
           <Pictured

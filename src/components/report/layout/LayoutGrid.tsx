@@ -1,7 +1,7 @@
 'use client';
 
-import { useState, type ReactNode } from 'react';
-import type { PeriodRange } from '@/core/calendar';
+import { useMemo, useState, type ReactNode } from 'react';
+import { rangeLabel, type PeriodRange } from '@/core/calendar';
 import { unitsOf, type ReportRow, type ReportTable, type Compared } from '@/core/report';
 import type { Ground } from '@/core/ground';
 import type { Layout } from '@/core/model';
@@ -38,7 +38,10 @@ export function LayoutGrid({
     inUse.change({ columns });
     if (moved) setHeadVersion((v) => v + 1);
   };
-  const units = unitsOf(ground, compared.comparison).map((u) => u.name);
+  const units = useMemo(
+    () => unitsOf(ground, compared.comparison).map((u) => u.name),
+    [ground, compared.comparison],
+  );
   const [first, last] = [calendar.period(ruler.first), calendar.period(ruler.last)];
   return (
     <div
@@ -69,7 +72,7 @@ export function LayoutGrid({
                 ? null
                 : {
                     span: { of: 'range', first: first.id, last: last.id },
-                    label: `${first.label} – ${last.label}`,
+                    label: rangeLabel(calendar, ruler),
                   }
             }
             onColumns={setColumns}

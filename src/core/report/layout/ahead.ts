@@ -1,8 +1,8 @@
-import { yearsBefore, type PeriodIndex } from '@/core/calendar';
+import type { PeriodIndex } from '@/core/calendar';
 import { aheadOf, type Ahead, type Ground } from '@/core/ground';
 import type { Account } from '@/core/model';
 import { onlyBudget, type Compared } from './compared';
-import type { Side, Sides, SidesInput } from './sides';
+import { aYearBefore, type Side, type Sides, type SidesInput } from './sides';
 
 /*
  * Profit and loss, balance sheet and cash flow of closed periods and of those ahead, read off one list of postings: the
@@ -22,19 +22,6 @@ export const plainSide = (at: Side['at'], covers: Side['covers'] = () => true): 
   days: () => null,
 });
 
-/** The same a year before. */
-const yearBeforeOf = ({ calendar }: Ground, side: Side): Side =>
-  plainSide(
-    (account, scope, p) => {
-      const q = yearsBefore(calendar, p);
-      return q === null ? null : side.at(account, scope, q);
-    },
-    (p) => {
-      const q = yearsBefore(calendar, p);
-      return q !== null && side.covers(q);
-    },
-  );
-
 /** Sides whose outlook goes on by the projection; `at` reads one account in one period, `known` where it tells anything. */
 export function aheadSides(
   input: SidesInput,
@@ -47,7 +34,7 @@ export function aheadSides(
     (account, scope, p) => (scope === 'all' && known(p) ? at(account, scope, p) : null),
     known,
   );
-  const lastYear = yearBeforeOf(ground, outlook);
+  const lastYear = aYearBefore(ground, outlook);
   const named = (
     which: typeof compared.first | typeof compared.second,
     otherwise: Side | null,
@@ -72,6 +59,7 @@ export const knownIn =
 export const SETS_AHEAD = {
   knows: (ground: Ground, compared: Compared) => knownIn(aheadFor(ground, compared)),
   whole: true,
+  ahead: true,
 } as const;
 
 /** The accounts of a book with what stands in for those that it has not. */

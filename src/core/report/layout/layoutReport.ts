@@ -190,7 +190,7 @@ export function layoutReport(input: LayoutInput): LayoutReport {
   const wholes = new Map<string, boolean>();
   const sideOf = (which: Against): Remembered | null =>
     which === 'lastYear' ? sides.lastYear : sides[which];
-  const year = yearRange(calendar, calendar.period(month).year);
+  const thisYear = calendar.period(month).year;
   const columnSides: ColumnSides = {
     actual: sides.actual,
     reclassified: sides.reclassified,
@@ -208,7 +208,7 @@ export function layoutReport(input: LayoutInput): LayoutReport {
         return has;
       });
     },
-    year: periodsOf(calendar, year)
+    year: periodsOf(calendar, yearRange(calendar, thisYear))
       .map((p) => p.index)
       .filter(covers),
     isActual: isKnown,
@@ -218,7 +218,6 @@ export function layoutReport(input: LayoutInput): LayoutReport {
   const columns = withFormulas(
     madeColumns({ ...spanGround, covers }, shownColumns, across, columnSides, needs, units, words),
   );
-  const thisYear = calendar.period(month).year;
   const flagPair = figuresOf(needs, columnSides, {
     key: 'month',
     of: 'month',

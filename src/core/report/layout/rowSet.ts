@@ -16,6 +16,8 @@ export type RowSet = {
   readonly sides?: (input: SidesInput) => Sides;
   /** The periods that it knows actuals of, where they are others than the closed ones. */
   readonly knows?: (ground: Ground, compared: Compared, ledger: Balances) => (period: PeriodIndex) => boolean;
+  /** Its actuals go on by what is expected. */
+  readonly ahead?: true;
   /** It cannot tell segments apart. */
   readonly whole?: true;
   readonly rollOf: (account: Account) => PlainRow['roll'];

@@ -75,4 +75,7 @@ const SETS: Readonly<Record<Layout['rows']['set'], RowSet>> = {
   units: unitSet,
 };
 
+/** Whether the actuals of a set of rows go on by what is expected. */
+export const goesAhead = (set: Layout['rows']['set']): boolean => SETS[set].ahead === true;
+
 export const rowSetOf = (set: Layout['rows']['set']): RowSet => SETS[set];

@@ -143,18 +143,7 @@ export function ledgerSides({ ground, axis, ledger, compared: { comparison } }: 
     tells: always,
     covers: (p) => ledger.has(p),
   };
-  const before = (p: PeriodIndex) => yearsBefore(ground.calendar, p);
-  const lastYear: Side = {
-    ...actual,
-    at(account, scope, p) {
-      const q = before(p);
-      return q === null ? null : actual.at(account, scope, q);
-    },
-    covers(p) {
-      const q = before(p);
-      return q !== null && ledger.has(q);
-    },
-  };
+  const lastYear = aYearBefore(ground, actual);
   return {
     actual,
     reclassified: NO_SIDE,
@@ -166,6 +155,19 @@ export function ledgerSides({ ground, axis, ledger, compared: { comparison } }: 
     second: null,
   };
 }
+
+/** What a side says a year before. */
+export const aYearBefore = ({ calendar }: Ground, side: Side): Side => ({
+  ...side,
+  at(account, scope, p) {
+    const q = yearsBefore(calendar, p);
+    return q === null ? null : side.at(account, scope, q);
+  },
+  covers(p) {
+    const q = yearsBefore(calendar, p);
+    return q !== null && side.covers(q);
+  },
+});
 
 const NO_SIDE: Side = {
   at: nothing,

@@ -1,12 +1,13 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import { SegmentedControl, Switch } from '@mantine/core';
+import { Switch } from '@mantine/core';
 import { reckoned, type Ground } from '@/core/ground';
 import type { Budget, Layout, LayoutColumn, SegmentId } from '@/core/model';
 import { comparedWith, layoutReport } from '@/core/report';
 import { documents, ExportMenu } from '@/components/ExportMenu';
 import { FiguresPanel } from '@/components/report/layout/FiguresPanel';
+import { GrainChoice, type Grain } from '@/components/report/layout/GrainChoice';
 import { LayoutGrid } from '@/components/report/layout/LayoutGrid';
 import { LayoutPanel } from '@/components/report/layout/LayoutPanel';
 import stage from '@/components/Stage.module.css';
@@ -19,13 +20,6 @@ import { useLayout } from '@/store/useLayout';
 import { SegmentChoice } from '../sheet/SegmentChoice';
 import { segmentShown } from '../rows/worksheetRows';
 import classes from '../Budget.module.css';
-
-type Grain = 'month' | 'quarter' | 'year';
-const GRAINS = [
-  { value: 'month', label: 'Months' },
-  { value: 'quarter', label: 'Quarters' },
-  { value: 'year', label: 'Years' },
-];
 
 const isPart = ({ span }: LayoutColumn): boolean => span.of === 'each' && span.over === 'budget';
 const isLastYear = ({ show, against }: LayoutColumn): boolean =>
@@ -80,18 +74,16 @@ export function ReportView({ ground, budget }: { readonly ground: Ground; readon
       <div className={stage.tools}>
         <LayoutPanel ground={ground} inUse={inUse} readOnly={readOnly} />
         {parts.length > 0 && (
-          <SegmentedControl
-            size="xs"
-            aria-label="Columns of the report"
-            value={grain}
-            onChange={(by) =>
+          <GrainChoice
+            label="Columns of the report"
+            grain={grain}
+            onGrain={(by) =>
               change(isPart, ({ span }) => ({
-                span: { ...span, by: by as Grain } as LayoutColumn['span'],
+                span: { ...span, by } as LayoutColumn['span'],
                 // The whole of a budget of one year stands there already.
                 hidden: by === 'year' && oneYear,
               }))
             }
-            data={GRAINS}
           />
         )}
         <SegmentChoice book={book} budget={budget} value={segment} onChange={setChosen} />
@@ -128,7 +120,7 @@ export function ReportView({ ground, budget }: { readonly ground: Ground; readon
               label: 'Workbook (XLSX) that reckons itself, with its drivers',
               run: () => void exportLivePlan(ground, budget, segment),
             },
-            ...documents((paper) => void exportPdf(ground, table, layout.numbers, paper)),
+            ...documents((paper) => void exportPdf(ground, [table], layout.numbers, paper)),
           ]}
         />
       </div>

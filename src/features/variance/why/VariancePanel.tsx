@@ -3,7 +3,7 @@
 import { useMemo, useState } from 'react';
 import { SegmentedControl } from '@mantine/core';
 import { minor, plus, sumBlank, type Minor } from '@/core/money';
-import { fromDayNumber, periodsOf, yearToDate, type PeriodIndex } from '@/core/calendar';
+import { fromDayNumber, periodsOf, rangeLabel, yearToDate, type PeriodIndex } from '@/core/calendar';
 import { entriesOf, viewOfSegments } from '@/core/ledger';
 import { isProfitAndLoss, naturalSign, type Account, type AccountId, type Layout } from '@/core/model';
 import {
@@ -207,9 +207,7 @@ function Entries({
           ? days.first === days.last
             ? dayText(fromDayNumber(days.first))
             : `${dayText(fromDayNumber(days.first))} – ${dayText(fromDayNumber(days.last))}`
-          : range.first === range.last
-            ? calendar.period(range.first).label
-            : `${calendar.period(range.first).label} – ${calendar.period(range.last).label}`}
+          : rangeLabel(calendar, range)}
       </div>
       <EntriesPanel
         entries={entries}
