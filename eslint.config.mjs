@@ -23,6 +23,7 @@ export const coreOrder = [
   'files',
   'ledger',
   'intake',
+  'schedule',
   'plan',
   'cash',
   'statements',

@@ -1,7 +1,7 @@
 import { civilOf, type DayNumber } from '@/core/calendar';
 import { divideRounded } from '@/core/money';
 import type { CreditLine } from '@/core/model';
-import { weightOf } from './parts';
+import { weightOf } from '@/core/schedule';
 
 /** What a credit line does on a day: money into the bank positive. */
 export type LineMove = {

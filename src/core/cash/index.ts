@@ -18,8 +18,6 @@ export {
 } from './forecast';
 export { byDays, byPeriods, byWeeks } from './ranges';
 export { creditLineMoves, type LineMove } from './creditLine';
-export { daysOf, dueDay, monthDay, type Days } from './days';
-export { datesOf } from './dated';
 export { taxPeriods, taxReturns, type TaxPeriod, type TaxReturn } from './tax';
 export { WHATS, type Postings, type What } from './postings';
 export { guessTerms, type Guess, type GuessGround } from './guess';

@@ -1,9 +1,9 @@
 import type { AccountId, CashSource, TermsRule } from '@/core/model';
 import { naturalSign, profitSign } from '@/core/model';
 import { isTooLarge, minor, percentOf, type Percent } from '@/core/money';
-import type { Days } from './days';
+import type { Days } from '@/core/schedule';
 import type { PlannedLine, ProjectionInput } from './input';
-import { splitByPercents } from './parts';
+import { splitByPercents } from '@/core/schedule';
 import type { AccountTable, PostingBuilder, Postings } from './postings';
 import { defaultBank, firstOf, STAND_INS, type Part } from './projected';
 import type { PartContext, Roles } from './rule';

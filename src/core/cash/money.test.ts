@@ -10,7 +10,6 @@ import {
   causesIn,
   createProjector,
   creditLineMoves,
-  datesOf,
   forecastOf,
   guessTerms,
   habitsOf,
@@ -21,6 +20,7 @@ import {
   taxPeriods,
   type ExpectedItem,
 } from '.';
+import { datesOf } from '@/core/schedule';
 
 const on = (text: string) => toDayNumber(text as Day);
 const days = (all: readonly number[]) => all.map(fromDayNumber);

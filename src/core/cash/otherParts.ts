@@ -1,6 +1,6 @@
 import { toDayNumber, type DayNumber } from '@/core/calendar';
 import type { AccountId, CashSource, DatedItem } from '@/core/model';
-import { datesOf } from './dated';
+import { datesOf } from '@/core/schedule';
 import type { ExpectedItem, PlannedLine, ProjectionInput } from './input';
 import { WHAT, type AccountTable, type PostingBuilder } from './postings';
 import { defaultBank, firstOf, STAND_INS, type Part } from './projected';

@@ -1,6 +1,6 @@
 import { toDayNumber } from '@/core/calendar';
 import { CASH_SOURCES, type CashSource } from '@/core/model';
-import { daysOf } from './days';
+import { daysOf } from '@/core/schedule';
 import type { PlannedLine, ProjectionInput } from './input';
 import { moneyByMonth, postLine, stocksOf, type Fixed, type PostedLine } from './lineParts';
 import { coveredByOrders, otherParts, returnParts } from './otherParts';

@@ -1,6 +1,6 @@
 import type { DayNumber, Period } from '@/core/calendar';
 import type { TermsKind, TermsOf } from '@/core/model';
-import type { Days } from './days';
+import type { Days } from '@/core/schedule';
 import { WHAT, type PostingBuilder } from './postings';
 
 /** Accounts that postings go through, by their places in the table of accounts. */

@@ -1,6 +1,6 @@
 import { civilOf, type DayNumber } from '@/core/calendar';
 import type { TaxScheme } from '@/core/model';
-import { dueDay, monthDay } from './days';
+import { dueDay, monthDay } from '@/core/schedule';
 
 /** A tax period with the day its return is due. */
 export type TaxPeriod = { readonly from: DayNumber; readonly to: DayNumber; readonly due: DayNumber };

@@ -3,7 +3,7 @@ import { fromDayNumber, toDayNumber, type Period } from '@/core/calendar';
 import { oddMonths, type OddMonth } from '@/core/ledger';
 import type { Account, AccountId, AccountKind, Budget, Line, Method, WorkWeek } from '@/core/model';
 import type { Facts } from './facts';
-import { occurrenceNumbers } from './occurrences';
+import { occurrenceNumbers } from '@/core/schedule';
 
 /** What people forget in a first budget, in the order in which it is asked (common practice of the trade). */
 export const FORGOTTEN = [

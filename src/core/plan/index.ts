@@ -25,7 +25,6 @@ export {
   type Reckoning,
 } from './results';
 export { phasingWeights } from './phasing';
-export { occurrencesIn, occurrenceNumbers, workingDays } from './occurrences';
 export { stepped, stepsTaken, type StepChange } from './steps';
 export { methodKinds } from './methods/table';
 export { formulaOf } from './methods/formula';

@@ -6,7 +6,8 @@ import { minor, sum, type Minor } from '@/core/money';
 import { fromDayNumber, monthCalendar, toDayNumber, weekCalendar, day } from '@/core/calendar';
 import { balancesOf } from '@/core/ledger';
 import type { Driver, Line, Method, Occurrence, Phasing } from '@/core/model';
-import { createReckoner, explainMonth, factsFor, occurrencesIn, stepped, workingDays } from '.';
+import { createReckoner, explainMonth, factsFor, stepped } from '.';
+import { occurrencesIn, workingDays } from '@/core/schedule';
 import {
   account,
   blockOf,

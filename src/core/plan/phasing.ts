@@ -2,7 +2,7 @@ import { indexOfId, toDayNumber, type Period } from '@/core/calendar';
 import { assertNever } from '@/core/assertNever';
 import type { Phasing } from '@/core/model';
 import type { Facts } from './facts';
-import { workingDays } from './occurrences';
+import { workingDays } from '@/core/schedule';
 
 /** Weeks in the first, second and third month of a quarter. */
 const weeksOf = (pattern: '4-4-5' | '4-5-4' | '5-4-4'): number[] => pattern.split('-').map(Number);

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { Button, NativeSelect, TextInput } from '@mantine/core';
 import { minor, type Minor } from '@/core/money';
 import { fromDayNumber, type Day } from '@/core/calendar';
-import { datesOf } from '@/core/cash';
+import { datesOf } from '@/core/schedule';
 import { isProfitAndLoss, LIMITS, type Book, type DatedItem } from '@/core/model';
 import type { CashView, Ground } from '@/core/ground';
 import { CellSelect } from '@/components/CellSelect';

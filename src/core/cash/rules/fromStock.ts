@@ -1,6 +1,6 @@
 import { divideRounded } from '@/core/money';
 import type { TermsOf } from '@/core/model';
-import { weightOf } from '../parts';
+import { weightOf } from '@/core/schedule';
 import { WHAT } from '../postings';
 import type { TermsRuleOf } from '../rule';
 import { invoicesOf } from './onAccount';

@@ -1,6 +1,6 @@
 import { civilOf, toDayNumber, type DayNumber } from '@/core/calendar';
 import type { TermsOf } from '@/core/model';
-import { monthDay } from '../days';
+import { monthDay } from '@/core/schedule';
 import { WHAT } from '../postings';
 import { swap, swapTaxed, type TermsRuleOf } from '../rule';
 

@@ -1,7 +1,7 @@
 import { evenPart } from '@/core/money';
 import type { DayNumber } from '@/core/calendar';
 import type { TermsOf } from '@/core/model';
-import { dividerOf } from '../parts';
+import { dividerOf } from '@/core/schedule';
 import { WHAT } from '../postings';
 import { swap, swapTaxed, type PartContext, type TermsRuleOf } from '../rule';
 

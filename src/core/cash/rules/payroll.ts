@@ -1,5 +1,5 @@
 import { evenPart } from '@/core/money';
-import { dividerOf } from '../parts';
+import { dividerOf } from '@/core/schedule';
 import { WHAT } from '../postings';
 import { swap, type TermsRuleOf } from '../rule';
 

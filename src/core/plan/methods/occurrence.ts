@@ -1,7 +1,7 @@
 import { minor, sum, type Minor } from '@/core/money';
 import { fromDayNumber, toDayNumber, type DayNumber } from '@/core/calendar';
 import type { MethodOf } from '@/core/model';
-import { occurrenceNumbers } from '../occurrences';
+import { occurrenceNumbers } from '@/core/schedule';
 import { fine, type Context, type Rule } from '../rule';
 
 /** An amount for each payday, week, weekday or working day that falls in the month. */

@@ -8,7 +8,7 @@ import {
 import { splitByWeights, type Minor } from '@/core/money';
 import { ownersOf, ACTIVITY, type LedgerBlock, type View } from '@/core/ledger';
 import type { AccountId, Layout, Line, WorkWeek } from '@/core/model';
-import { occurrenceNumbers } from '@/core/plan';
+import { occurrenceNumbers } from '@/core/schedule';
 
 /**
  * How a month's amount is shared among its days, as parts that add up to it: equal on each day that the company works

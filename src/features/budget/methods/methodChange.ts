@@ -12,7 +12,8 @@ import {
   type Wholes,
 } from '@/core/model';
 import { assertNever } from '@/core/assertNever';
-import { asLastYear, occurrencesIn, type Facts, type LineResult } from '@/core/plan';
+import { asLastYear, type Facts, type LineResult } from '@/core/plan';
+import { occurrencesIn } from '@/core/schedule';
 import type { Reckoned } from '@/core/ground';
 
 const upliftOf = (m: Method): Percent => ('uplift' in m ? m.uplift : percent('0'));

@@ -5,7 +5,7 @@ import { Button, TextInput } from '@mantine/core';
 import { minor } from '@/core/money';
 import { parseIsoDay, type Day } from '@/core/calendar';
 import type { MethodOf, Occurrence } from '@/core/model';
-import { occurrencesIn } from '@/core/plan';
+import { occurrencesIn } from '@/core/schedule';
 import { MoneyInput, NumberInput } from '@/components/MoneyInput';
 import { WorkWeekFields } from '../inputs/WorkWeekFields';
 import { Choice, Field, Picks, type FieldsProps } from '../inputs/parts';

@@ -9,7 +9,7 @@ import {
 } from '@/core/calendar';
 import { assertNever } from '@/core/assertNever';
 import type { DayRule, DueRule, MovedTo, WorkWeek } from '@/core/model';
-import { occurrenceNumbers } from '@/core/plan';
+import { occurrenceNumbers } from './occurrences';
 
 /** The days that rules fall on, remembered: a thousand lines ask for the same ones. */
 export type Days = {
