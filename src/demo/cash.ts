@@ -3,6 +3,7 @@ import { day } from '@/core/calendar';
 import type { LedgerBlock } from '@/core/ledger';
 import type { Book, Command, Terms, TermsRule } from '@/core/model';
 import { LATE_REFIT } from './ledger';
+import { hoistLoan } from './schedules';
 
 /** Sales tax of the counter, returned by the quarter and due on the 20th of the month after. */
 const SALES_TAX = 't1';
@@ -68,18 +69,10 @@ export function demoTerms(book: Book, budget: string): Command[] {
       ],
     },
     {
-      type: 'setDatedItem',
-      item: {
-        id: 'i1',
-        name: 'Hoist loan, principal',
-        direction: 'out',
-        amount: minor(93_000),
-        first: day('2026-07-03'),
-        repeat: { every: 1, unit: 'months', until: day('2030-09-03'), times: null },
-        against: id('2500'),
-        bank: null,
-        group: 'loans',
-      },
+      type: 'putScheduleRows',
+      budget,
+      rows: [hoistLoan(book)],
+      lines: [{ account: id('8010'), segment: null, method: { kind: 'schedule', beside: {} } }],
     },
   ];
 }

@@ -32,6 +32,7 @@ import {
 import { DEMO_ID } from './demoFile';
 import { demoCash, demoTerms } from './cash';
 import { demoFiles } from './files';
+import { demoSchedules, scheduleAccounts } from './schedules';
 
 const NAME = 'Pellow Creek Boatyard Co-op';
 const APPROVED_AT = '2026-06-12T15:00:00.000Z';
@@ -70,8 +71,9 @@ export async function demoBook(
   for (const command of demoTerms(history.book, budget.id)) run(command, '2026-06-09T11:00:00.000Z');
   const ground = () => makeGround(history.book, new Map(blocks.map((b) => [b.id, b])));
   const { calendar, facts } = groundFor(history.book, blocks);
-  const lines = frozenLines(createReckoner()(budget, facts));
-  const print = await fingerprint(new TextEncoder().encode(fingerprintText(budget, lines)));
+  const planned = history.book.budgets[0]!;
+  const lines = frozenLines(createReckoner()(planned, facts));
+  const print = await fingerprint(new TextEncoder().encode(fingerprintText(planned, lines)));
   run(
     {
       type: 'approveBudget',
@@ -81,7 +83,7 @@ export async function demoBook(
         by: 'The board',
         fingerprint: print,
         lines,
-        cash: approvedCash(ground(), budget),
+        cash: approvedCash(ground(), planned),
       },
     },
     APPROVED_AT,
@@ -113,11 +115,12 @@ export async function demoBook(
   const revision: Budget = {
     ...budget,
     terms: approved.terms,
+    schedules: approved.schedules,
     id: `b${history.book.nextId}`,
     name: 'FY27 autumn revision',
     revises: { budget: budget.id, reason: 'New power tariff since July' },
     drivers: memberDrivers(budget.first),
-    lines: budget.lines.map((l) => {
+    lines: approved.lines.map((l) => {
       if (l.account === byCode.get('6200'))
         return line(
           l.account,
@@ -165,6 +168,8 @@ export async function demoBook(
     '2026-11-09T09:20:00.000Z',
   );
   for (const command of demoCash(history.book, blocks)) run(command, '2026-11-09T09:40:00.000Z');
+  for (const command of scheduleAccounts(history.book)) run(command, '2026-11-09T10:05:00.000Z');
+  for (const command of demoSchedules(ground(), revision.id)) run(command, '2026-11-09T10:10:00.000Z');
   return { history, blocks };
 }
 

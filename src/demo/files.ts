@@ -32,13 +32,13 @@ const OPENINGS: Readonly<Record<string, number>> = {
   '1020': 1_500_000,
   '1200': STOOD_OPEN.receivable,
   '1300': 3_450_000,
-  '1510': 5_800_000,
+  '1510': 11_800_000,
   '1530': 4_100_000,
   '1590': -3_860_000,
   '2010': -STOOD_OPEN.payable,
   '2200': -124_000,
   '3010': -12_000_000,
-  '3020': -11_241_000,
+  '3020': -17_241_000,
 };
 
 const sideless = { party: '', site: '', activity: '' } as const;

@@ -3,6 +3,7 @@ import type { Cause } from '@/core/cash';
 import type { CashView, Ground } from '@/core/ground';
 import type { DayRule, DueRule, TermsKind, TermsOf, TermsRule } from '@/core/model';
 import { dayText } from './format';
+import { rowOfKey, SCHEDULE_NAMES } from './scheduleWords';
 
 export const onDay = (day: DayNumber): string => dayText(fromDayNumber(day));
 
@@ -47,6 +48,31 @@ export function causeWords(
     case 'tax': {
       const scheme = book.cash.taxes.find((t) => key.startsWith(`${t.id} `));
       return { name: scheme?.name ?? 'Tax', why: `return of the period to ${onDay(since)}` };
+    }
+    case 'schedule': {
+      const row = rowOfKey(book, key);
+      return row
+        ? {
+            name: row.row.name,
+            why: [row.budget, SCHEDULE_NAMES[row.row.kind], since !== day ? `of ${onDay(since)}` : '']
+              .filter(Boolean)
+              .join(' · '),
+          }
+        : { name: key, why: '' };
+    }
+    case 'settled': {
+      const account = book.accounts.find((a) => a.id === key);
+      return { name: account?.name ?? key, why: 'stood owed at the start; paid on the first day it is due' };
+    }
+    case 'balance': {
+      const [budget, id] = key.split(' ') as [string, string];
+      const account = book.accounts.find((a) => a.id === id);
+      const plan = book.budgets.find((b) => b.id === budget);
+      const against = book.accounts.find((a) => a.id === plan?.contras[id]);
+      return {
+        name: `${account?.name ?? id}, as budgeted`,
+        why: `closing balance of ${plan?.name ?? budget}; what is missing comes from ${against?.name ?? 'the bank'}`,
+      };
     }
     case 'dated': {
       const item = book.cash.dated.find((d) => d.id === key);

@@ -14,6 +14,7 @@ export const METHOD_NAMES: Record<MethodKind, string> = {
   driver: 'Drivers',
   formula: 'Formula',
   unphased: 'Unphased',
+  schedule: 'Schedule',
 };
 
 const signed = (p: string) => (p.startsWith('-') ? `−${p.slice(1)}` : `+${p}`);
@@ -38,6 +39,7 @@ export function methodBadge(method: Method): string {
     case 'driver':
     case 'formula':
     case 'unphased':
+    case 'schedule':
       return METHOD_NAMES[method.kind];
     default:
       return assertNever(method);

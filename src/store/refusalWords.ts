@@ -18,6 +18,7 @@ const PARTS: readonly (readonly [RegExp, string])[] = [
   [/budgets\.\d+\.segments$/, 'A budget by segments'],
   [/lines$/, 'The list of lines'],
   [/drivers$/, 'The list of drivers'],
+  [/schedules$/, 'The list of rows of schedules'],
   [/budgets$/, 'The list of budgets'],
   [/sources$/, 'The list of sources'],
   [/holidays$/, 'The list of holidays'],
@@ -45,6 +46,8 @@ export function refusalWords({ code, fault }: Refusal, { currency, locale }: Boo
       return 'Accounts of debits and of credits cannot become one.';
     case 'brokenCalendar':
       return 'These periods leave a gap, overlap, or lie far from the years they are of.';
+    case 'noSuchSegment':
+      return 'This budget has no such segment. Nothing was changed.';
     case 'segmentInUse':
       return 'A budget is made by this way of dividing the business.';
     case 'doesNotFitCalendar':

@@ -1,6 +1,6 @@
 import { create } from 'zustand';
 import type { PeriodIndex, PeriodRange } from '@/core/calendar';
-import type { AccountId, Layout } from '@/core/model';
+import type { AccountId, Layout, ScheduleKind } from '@/core/model';
 
 /** What the strip says about the screen's selection and key figures; the screen writes, the strip shows. */
 export type StripFact = { readonly label: string; readonly value: string; readonly after?: string };
@@ -31,7 +31,7 @@ export const BOOKS_VIEWS: readonly BooksView[] = [
 export type CashPage = 'ahead' | 'items' | 'terms' | 'dated' | 'taxes' | 'rules' | 'kept';
 export const CASH_PAGES: readonly CashPage[] = ['ahead', 'items', 'terms', 'dated', 'taxes', 'rules', 'kept'];
 
-export type BudgetView = 'sheet' | 'drivers' | 'firstPass' | 'compare' | 'history' | 'report';
+export type BudgetView = 'sheet' | 'drivers' | 'schedules' | 'firstPass' | 'compare' | 'history' | 'report';
 
 export type StatementPage = 'profit' | 'balance' | 'flow' | 'way' | 'ratios';
 export const STATEMENT_PAGES: readonly StatementPage[] = ['profit', 'balance', 'flow', 'way', 'ratios'];
@@ -58,6 +58,9 @@ export type Session = {
   readonly varianceRow: string | null;
   /** What the budget stage shows of its budget. */
   readonly budgetView: BudgetView;
+  /** Which schedule is looked at, and which of its rows. */
+  readonly scheduleKind: ScheduleKind;
+  readonly scheduleRow: string | null;
   /** What the cash stage shows, by which spans, and of which named forecast. */
   readonly cashPage: CashPage;
   readonly cashGrain: 'months' | 'weeks' | 'days';
@@ -96,6 +99,8 @@ const FRESH: Session = {
   layoutTrial: null,
   varianceRow: null,
   budgetView: 'sheet',
+  scheduleKind: 'staff',
+  scheduleRow: null,
   cashPage: 'ahead',
   cashGrain: 'months',
   cashForecast: null,

@@ -1,7 +1,8 @@
+import { STAND_INS } from '@/core/schedule';
 import type { DayNumber } from '@/core/calendar';
 import type { AccountId, CreditLine } from '@/core/model';
 import type { LineMove } from './creditLine';
-import { STAND_INS, type Projected } from './projected';
+import { type Projected } from './projected';
 
 /**
  * What accounts stand at at the ends of ranges of days, debits positive: their opening figures and every posting up to

@@ -1,8 +1,8 @@
+import { WHATS, type What } from '@/core/schedule';
 import type { DayNumber } from '@/core/calendar';
 import { CASH_SOURCES, type AccountId, type CashSource, type CreditLine } from '@/core/model';
 import { creditLineMoves, type LineMove } from './creditLine';
 import type { Part, Projected } from './projected';
-import { WHATS, type What } from './postings';
 
 /** The bank ahead, day by day, from the sources that are counted. Index 0 is the day after the start. */
 export type CashForecast = {

@@ -1,5 +1,5 @@
-export type { ExpectedItem, PlannedLine, ProjectionInput } from './input';
-export { defaultBank, STAND_INS, type Part, type Projected } from './projected';
+export type { BalanceTarget, ExpectedItem, PlannedLine, ProjectionInput, ScheduledRow } from './input';
+export { defaultBank, type Part, type Projected } from './projected';
 export { createProjector } from './projection';
 export { ITEM_SOURCES } from './otherParts';
 export {
@@ -19,7 +19,7 @@ export {
 export { byDays, byPeriods, byWeeks } from './ranges';
 export { creditLineMoves, type LineMove } from './creditLine';
 export { taxPeriods, taxReturns, type TaxPeriod, type TaxReturn } from './tax';
-export { WHATS, type Postings, type What } from './postings';
+export { type Postings } from './postings';
 export { guessTerms, type Guess, type GuessGround } from './guess';
 export { habitsOf, type Habit } from './habits';
 export {

@@ -1,8 +1,10 @@
 import type { DayNumber, Period } from '@/core/calendar';
 import type { Minor } from '@/core/money';
+import type { RowPosting } from '@/core/schedule';
 import type {
   Account,
   AccountId,
+  CashSource,
   DatedItem,
   DayRule,
   OpenItem,
@@ -22,6 +24,25 @@ export type PlannedLine = {
   readonly amounts: readonly (Minor | null)[];
   /** The days that its method counts, such as paydays; the same object while they stay. */
   readonly own: DayRule | null;
+};
+
+/** What a row of a schedule posts after the start, as far as the months are planned by its budget. */
+export type ScheduledRow = {
+  readonly key: string;
+  readonly source: CashSource;
+  /** The same list while nothing of it changes. */
+  readonly postings: readonly RowPosting[];
+  /** Where a tax that is not had back belongs. */
+  readonly cost: AccountId | null;
+};
+
+/** Closing balances that a budget says of an account, by planned period, debits positive; null where nothing is said. */
+export type BalanceTarget = {
+  readonly key: string;
+  readonly account: AccountId;
+  readonly kind: Account['kind'];
+  readonly against: AccountId;
+  readonly amounts: readonly (number | null)[];
 };
 
 /** An open item as it is expected: an invoice, a bill, or an order. */
@@ -52,6 +73,14 @@ export type ProjectionInput = {
   /** What accounts stand at at the start, debits positive. */
   readonly opening: ReadonlyMap<AccountId, number>;
   readonly lines: readonly PlannedLine[];
+  readonly scheduled: readonly ScheduledRow[];
+  /** What stands owed at the start and is paid whole on a day. */
+  readonly settled: readonly {
+    readonly account: AccountId;
+    readonly day: DayNumber;
+    readonly source: CashSource;
+  }[];
+  readonly balances: readonly BalanceTarget[];
   readonly items: readonly ExpectedItem[];
   readonly dated: readonly (DatedItem & { readonly key: string })[];
   readonly taxes: readonly TaxScheme[];

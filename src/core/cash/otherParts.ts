@@ -1,9 +1,9 @@
 import { toDayNumber, type DayNumber } from '@/core/calendar';
 import type { AccountId, CashSource, DatedItem } from '@/core/model';
-import { datesOf } from '@/core/schedule';
+import { datesOf, WHAT, firstOf, STAND_INS } from '@/core/schedule';
 import type { ExpectedItem, PlannedLine, ProjectionInput } from './input';
-import { WHAT, type AccountTable, type PostingBuilder } from './postings';
-import { defaultBank, firstOf, STAND_INS, type Part } from './projected';
+import { type AccountTable, type PostingBuilder } from './postings';
+import { defaultBank, type Part } from './projected';
 import type { TaxReturn } from './tax';
 
 /** What orders cover of the plan: by line, then month. The first line of an account takes its orders. */

@@ -2,27 +2,6 @@ import type { DayNumber } from '@/core/calendar';
 import { evenPart } from '@/core/money';
 import type { AccountId } from '@/core/model';
 
-/** What a posting is to the event that it belongs to. */
-export const WHATS = [
-  'accrual',
-  'invoice',
-  'payment',
-  'tax',
-  'badDebt',
-  'stock',
-  'advance',
-  'item',
-  'order',
-  'dated',
-  'drawing',
-  'repayment',
-  'interest',
-  'opening',
-] as const;
-export type What = (typeof WHATS)[number];
-/** Their places in the columns. */
-export const WHAT = Object.fromEntries(WHATS.map((w, i) => [w, i])) as { readonly [W in What]: number };
-
 /**
  * Dated postings in columns. Amounts are debit-positive minor units; `month` is the place of the planned month that a
  * posting follows from, −1 for none; `from` the day of the invoice or other event that it settles.

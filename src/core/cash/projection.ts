@@ -1,11 +1,12 @@
 import { toDayNumber } from '@/core/calendar';
 import { CASH_SOURCES, type CashSource } from '@/core/model';
-import { daysOf } from '@/core/schedule';
+import { daysOf, STAND_INS } from '@/core/schedule';
 import type { PlannedLine, ProjectionInput } from './input';
 import { moneyByMonth, postLine, stocksOf, type Fixed, type PostedLine } from './lineParts';
 import { coveredByOrders, otherParts, returnParts } from './otherParts';
 import { AccountTable, PostingBuilder, type Postings } from './postings';
-import { STAND_INS, type Part, type Projected } from './projected';
+import { type Part, type Projected } from './projected';
+import { balanceParts, postRow, settledParts, type PostedRow } from './scheduleParts';
 import { taxReturns } from './tax';
 
 /** What a projector keeps between reckonings: all of it is dropped when the ground under it changes. */
@@ -18,14 +19,18 @@ type Base = Fixed & {
   readonly bySource: Record<CashSource, Float64Array>;
   readonly owedByScheme: Map<string, Float64Array>;
   readonly kept: Map<string, PostedLine>;
+  readonly rows: Map<string, PostedRow>;
   readonly parts: Map<string, Part>;
   /** What the parts that follow from no line were made of, last time. */
-  others: Pick<ProjectionInput, 'items' | 'dated' | 'runOff'> | null;
+  others: Pick<ProjectionInput, 'items' | 'dated' | 'runOff' | 'settled'> | null;
   /** Postings that were written at first: those of everything. */
   whole: number;
 };
 
 const MOST_WRITTEN = 200_000;
+
+/** What follows from no line, no row and no tax. */
+const OTHERS: ReadonlySet<Part['of']> = new Set(['item', 'order', 'dated', 'runOff', 'settled']);
 
 /**
  * Makes projections of one book, each from the one before: a line that did not change keeps its postings, and sums by day
@@ -70,20 +75,23 @@ export function createProjector(): (input: ProjectionInput) => Projected {
         b.parts.delete(was.part.key);
         version++;
       }
-    const { items, dated, runOff } = input;
+    version += replaceRows(b, input, out, tax);
+    const { items, dated, runOff, settled } = input;
     const was = b.others;
-    if (was?.items !== items || was.dated !== dated || was.runOff !== runOff) {
+    if (was?.items !== items || was.dated !== dated || was.runOff !== runOff || was.settled !== settled) {
       version += replaceParts(
         b,
-        otherParts(b.table, input, b.length, out),
-        (of) => of !== 'line' && of !== 'tax',
+        [...otherParts(b.table, input, b.length, out), ...settledParts(b, input, out)],
+        (of) => OTHERS.has(of),
       );
-      b.others = { items, dated, runOff };
+      b.others = { items, dated, runOff, settled };
     }
     const returns = input.taxes.flatMap((scheme) =>
       taxReturns(scheme, input.start, b.owedByScheme.get(scheme.id)!, input.taxStood(scheme)),
     );
     version += replaceParts(b, returnParts(b.table, input, returns, out), (of) => of === 'tax');
+    const before = [...b.parts.values()].filter((p) => p.of !== 'balance');
+    version += replaceParts(b, balanceParts(b, input, before, out), (of) => of === 'balance');
     if (b.whole === 0) b.whole = out.written;
     // Nothing changed, so neither does the answer: whoever remembers by it does not reckon again.
     if (last?.version === version && last.parts === b.parts) return last;
@@ -134,6 +142,7 @@ function baseOf(input: ProjectionInput): Base {
     bySource: Object.fromEntries(CASH_SOURCES.map((s) => [s, new Float64Array(length)])) as Base['bySource'],
     owedByScheme: new Map(input.taxes.map((t) => [t.id, new Float64Array(length)])),
     kept: new Map(),
+    rows: new Map(),
     parts: new Map(),
     others: null,
     whole: 0,
@@ -147,6 +156,31 @@ function isSame(was: PostedLine, line: PlannedLine, money: readonly number[], st
   if (was.stock !== stock || was.money.length !== money.length) return false;
   for (let m = 0; m < money.length; m++) if (was.money[m] !== money[m]) return false;
   return true;
+}
+
+/** Posts rows that changed anew, and takes out those that are gone; how many there were. */
+function replaceRows(b: Base, input: ProjectionInput, out: PostingBuilder, tax: PostingBuilder): number {
+  let changed = 0;
+  const seen = new Set<string>();
+  for (const row of input.scheduled) {
+    seen.add(row.key);
+    const was = b.rows.get(row.key);
+    if (was?.from.postings === row.postings) continue;
+    if (was) countLine(b, was, -1);
+    const now = postRow(b, input, row, out, tax);
+    countLine(b, now, 1);
+    b.rows.set(row.key, now);
+    b.parts.set(now.part.key, now.part);
+    changed++;
+  }
+  for (const [key, was] of b.rows)
+    if (!seen.has(key)) {
+      countLine(b, was, -1);
+      b.rows.delete(key);
+      b.parts.delete(was.part.key);
+      changed++;
+    }
+  return changed;
 }
 
 /** Adds a line's money and tax to the sums by day, or takes them off. */

@@ -1,7 +1,8 @@
+import { WHAT } from '@/core/schedule';
 import type { DayNumber, Period } from '@/core/calendar';
 import type { TermsKind, TermsOf } from '@/core/model';
 import type { Days } from '@/core/schedule';
-import { WHAT, type PostingBuilder } from './postings';
+import { type PostingBuilder } from './postings';
 
 /** Accounts that postings go through, by their places in the table of accounts. */
 export type Roles = {

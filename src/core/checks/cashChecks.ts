@@ -11,6 +11,8 @@ import {
   chosenBudget,
   closingsAt,
   covenantsOf,
+  linesApart,
+  scheduleTies,
   type Ground,
 } from '@/core/ground';
 import type { Check } from './checks';
@@ -55,7 +57,7 @@ export function checkCash(ground: Ground): Check[] {
       notice: true,
       detail: left.map(money).join(', '),
     });
-  out.push(...checkStatements(ground));
+  out.push(...checkStatements(ground), ...checkSchedules(ground));
   if (book.cash.floor !== null) {
     const [first] = forecast.below;
     out.push({
@@ -91,6 +93,35 @@ function sheetBalances({ book, calendar }: Ground, ahead: Ahead): Check[] {
   const detail =
     off === 0 ? '' : `${plainDecimal(minor(off), book.currency)} in ${calendar.period(ahead.start).label}`;
   return [{ code: 'sheetBalances', subject: '', holds: off === 0, detail }];
+}
+
+/** Schedules: they stand where the ledger stands, and the lines that they post to are made by them. */
+function checkSchedules(ground: Ground): Check[] {
+  const { book, calendar } = ground;
+  const budget = chosenBudget(book.budgets, null);
+  if (!budget || budget.schedules.length === 0) return [];
+  const name = (account: string) => book.accounts.find((a) => a.id === account)?.name ?? account;
+  const [off] = scheduleTies(ground, budget).filter((t) => t.ledger !== t.schedules);
+  const [apart] = linesApart(ground, budget);
+  const money = (amount: number) => plainDecimal(minor(amount), book.currency);
+  return [
+    {
+      code: 'schedulesTie',
+      subject: budget.name,
+      holds: off === undefined,
+      notice: true,
+      detail: off ? `${name(off.account)} ${money(off.schedules - off.ledger)}` : '',
+    },
+    {
+      code: 'schedulesMade',
+      subject: budget.name,
+      holds: apart === undefined,
+      notice: true,
+      detail: apart
+        ? `${name(apart.account)}, ${calendar.period(apart.period).label}, ${money(apart.by)}`
+        : '',
+    },
+  ];
 }
 
 /** The statements: profit leads to the bank in every period, and covenants are kept. */

@@ -29,7 +29,10 @@ export type CheckCode =
   /** Of the statements. */
   | 'flowTies'
   | 'sheetBalances'
-  | 'covenantKept';
+  | 'covenantKept'
+  /** Of schedules. */
+  | 'schedulesTie'
+  | 'schedulesMade';
 
 /** A rule that must hold, with what breaks it. */
 export type Check = {

@@ -44,6 +44,8 @@ export class Formulas {
     switch (m.kind) {
       case 'byMonth':
       case 'unphased':
+      // Rows of pay stay at home: a workbook has what they come to.
+      case 'schedule':
         return null;
       case 'lastYear': {
         const average = find('average');

@@ -27,6 +27,7 @@ import {
 } from '@/core/cash';
 import { expectedItems, matchSides, shownItems, type ShownItem } from './cashItems';
 import { openingOf, taxStood, withoutItems, type OpeningFrom } from './cashOpening';
+import { balanceTargets, makeTaxPaid, scheduledRows, settledAtStart, taxRows } from './cashSchedules';
 import { plannedLines, plansAhead, saidTerms, type MonthsOfPlan } from './cashPlan';
 import type { Ground } from './ground';
 
@@ -118,7 +119,19 @@ const makeLooked = () => ({
     ...(forecasts.find((f) => f.id === id)?.without ?? []),
   ]),
   expected: lastOf(expectedItems),
+  taxPaid: makeTaxPaid(),
+  settled: steady<ProjectionInput['settled']>(),
 });
+
+/** Gives the value before as long as one that is just like it comes. */
+function steady<T>(): (next: T) => T {
+  let last: { readonly value: T; readonly text: string } | null = null;
+  return (value) => {
+    const text = JSON.stringify(value);
+    if (last?.text !== text) last = { value, text };
+    return last.value;
+  };
+}
 
 /** The forecast of every source. */
 export const ALL_SOURCES = 'all';
@@ -150,7 +163,7 @@ export function cashOf(
   const start = toDayNumber(calendar.period(closed).end);
   const memory = ground.memory.of('cash', makeSaid);
   const looked = ground.memory.of(`cash ${budget?.id ?? ''}`, makeLooked);
-  const { plans, unplanned, periods } = plansAhead(ground, budget, closed);
+  const { plans, balancePlans, unplanned, periods } = plansAhead(ground, budget, closed);
   const sides = memory.matched(blocks, view, book.accounts, start);
   const habits = memory.habits(blocks, view, book.accounts);
   const opening = memory.opening(balances, book.accounts, closed, book.cash.opening);
@@ -182,6 +195,19 @@ export function cashOf(
     accounts: book.accounts,
     opening: opening.of,
     lines: [...lines.values()].map((l) => l.line),
+    scheduled: [
+      ...scheduledRows(ground, plans),
+      ...looked.taxPaid(
+        calendar,
+        book.accounts,
+        opening.of,
+        start,
+        periods.length === 0 ? start : toDayNumber(periods.at(-1)!.end),
+        ...taxRows(ground, plans),
+      ),
+    ],
+    settled: looked.settled(settledAtStart(ground, plans, start)),
+    balances: balanceTargets(ground, balancePlans, periods),
     items: looked.expected(shown, book.cash.newItems, book.cash.ordersOnTop, without),
     dated: memory.dated(book.cash),
     taxes: book.cash.taxes,

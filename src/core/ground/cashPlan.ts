@@ -1,5 +1,6 @@
 import { indexOfId, periodsOf, type Period, type PeriodIndex } from '@/core/calendar';
 import type { PlannedLine } from '@/core/cash';
+import { minor } from '@/core/money';
 import {
   isProfitAndLoss,
   termsKey,
@@ -29,13 +30,22 @@ export function plansAhead(ground: Ground, budget: Budget | null, closed: Period
   const end = Math.max(closed + AHEAD, first === null ? 0 : first + budget!.length - 1);
   const periods = periodsOf(calendar, { first: closed + 1, last: end });
   const of = new Map<string, { budget: Budget; periods: Period[] }>();
+  const balances = new Map<string, { budget: Budget; periods: Period[] }>();
   const unplanned: Period[] = [];
   for (const p of periods) {
     const by =
       budget && coversPeriod(calendar, budget, p.index)
         ? [budget]
         : (comparisonFor(ground, p.index, null)?.parts.map((x) => x.budget) ?? []);
+    const inForce = () => comparisonFor(ground, p.index, null)?.parts.map((x) => x.budget) ?? [];
     const plan = by.filter((b) => b.covers !== 'balanceSheet');
+    // A budget of profit and loss alone leaves what was approved of balances in force.
+    const own = by.filter((b) => b.covers !== 'profitAndLoss');
+    for (const b of own.length > 0 ? own : inForce().filter((x) => x.covers !== 'profitAndLoss')) {
+      const there = balances.get(b.id);
+      if (there) there.periods.push(p);
+      else balances.set(b.id, { budget: b, periods: [p] });
+    }
     if (plan.length === 0) unplanned.push(p);
     for (const b of plan) {
       const there = of.get(b.id);
@@ -43,7 +53,12 @@ export function plansAhead(ground: Ground, budget: Budget | null, closed: Period
       else of.set(b.id, { budget: b, periods: [p] });
     }
   }
-  return { periods, unplanned, plans: [...of.values()] as readonly MonthsOfPlan[] };
+  return {
+    periods,
+    unplanned,
+    plans: [...of.values()] as readonly MonthsOfPlan[],
+    balancePlans: [...balances.values()] as readonly MonthsOfPlan[],
+  };
 }
 
 /** Terms that were said of a line: of itself, its account, its group, its kind. */
@@ -92,13 +107,20 @@ export function* plannedLines(
     const figures = whole.figures(id, segment);
     if (!figures) continue;
     const { amounts } = figures;
+    // What schedules post stands for itself: terms are for what the line has beyond it.
+    const made = whole.reckoning.scheduled({ account: id, segment });
     if (figures.wholes.some((w) => w)) undated.add(account);
     yield {
       key: `${budget.id} ${id}:${segment ?? ''}`,
       account,
       segment,
       terms: termsOf(account, segment).terms,
-      amounts: periods.map((p) => (planned.has(p.index) ? (amounts[p.index - first] ?? null) : null)),
+      amounts: periods.map((p) => {
+        if (!planned.has(p.index)) return null;
+        const amount = amounts[p.index - first] ?? null;
+        const own = made?.[p.index - first] ?? null;
+        return own === null ? amount : minor((amount ?? 0) - own);
+      }),
       own: ownRule(methods.get(`${id}:${segment ?? ''}`)),
     };
   }

@@ -2,7 +2,9 @@ import { sumBlank, type Minor } from '@/core/money';
 import { indexOfId, type FiscalCalendar, type PeriodId } from '@/core/calendar';
 import {
   lineKey,
+  renamedContras,
   renamedMethod,
+  renamedRow,
   renamedSeries,
   renamedTerms,
   type Book,
@@ -87,6 +89,8 @@ function asMerged(budget: Budget, merged: Book['merged'], calendar: FiscalCalend
     lines: [...shownLines.values()],
     drivers: budget.drivers.map((d) => ({ ...d, series: renamedSeries(d.series, owner) })),
     terms: budget.terms.map((t) => renamedTerms(t, owner)),
+    schedules: budget.schedules.map((r) => renamedRow(r, owner)),
+    contras: renamedContras(budget.contras, owner),
     approved: { ...approved, lines: [...figures.values()] },
   };
 }

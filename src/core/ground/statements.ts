@@ -1,5 +1,6 @@
+import { STAND_INS } from '@/core/schedule';
 import { indexOfId, toDayNumber, type PeriodIndex } from '@/core/calendar';
-import { STAND_INS } from '@/core/cash';
+
 import { plus } from '@/core/money';
 import type { Balances } from '@/core/ledger';
 import {
@@ -57,6 +58,8 @@ const STAND_IN_ACCOUNTS: readonly Account[] = [
   newAccount(STAND_INS.other, '', 'Other (no account of the book)', 'otherLiability'),
   newAccount(STAND_INS.creditLine, '', 'Credit line (no account of the book)', 'loan'),
   newAccount(STAND_INS.interest, '', 'Interest on the credit line (no account of the book)', 'otherExpense'),
+  newAccount(STAND_INS.incomeTax, '', 'Income tax owed (no account of the book)', 'taxPayable'),
+  newAccount(STAND_INS.gain, '', 'Gain on what is sold (no account of the book)', 'otherIncome'),
   newAccount(STAND_INS.badDebt, '', 'Bad debts (no account of the book)', 'expense'),
 ];
 

@@ -15,7 +15,8 @@ export type AboutPlace = {
     | 'weights'
     | 'dated'
     | 'layout'
-    | 'covenant';
+    | 'covenant'
+    | 'schedule';
   readonly id: string;
   readonly name: string;
   /** The budget that a line or driver is in. */
@@ -115,6 +116,13 @@ const TELLERS: Tellers = {
   setDriverValues: (book, { budget, values }) =>
     [...new Set(values.map((v) => v.driver))].map((d) => driverPlace(book, budget, d)),
   removeDriver: (book, { budget, driver }) => [driverPlace(book, budget, driver)],
+  putScheduleRows: (book, { budget, rows }) =>
+    rows.map(({ id, name }) => ({ of: 'schedule', id, name, budget: budgetOf(book, budget) })),
+  removeScheduleRows: (book, { budget, rows }) =>
+    (book.budgets.find((b) => b.id === budget)?.schedules ?? [])
+      .filter((r) => rows.includes(r.id))
+      .map(({ id, name }) => ({ of: 'schedule', id, name, budget: budgetOf(book, budget) })),
+  setContra: (book, { budget, account }) => [accountPlace(book, account), budgetPlace(book, budget)],
   setWeights: (_book, { weights }) => [{ of: 'weights', id: weights.id, name: weights.name }],
   removeWeights: (book, { weights }) => [
     { of: 'weights', id: weights, name: book.weights.find((w) => w.id === weights)?.name ?? weights },

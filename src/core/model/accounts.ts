@@ -4,6 +4,7 @@ import type { Cash, Terms } from './cash';
 import { cutText, LIMITS } from './limits';
 import type { Method, Series } from './methods';
 import { renamedMethod, renamedSeries } from './references';
+import { renamedContras, renamedRow, type ScheduleRow } from './scheduleRow';
 import type { Account, AccountId, Book } from './schema';
 import { renamedCash, renamedTerms, termsKey } from './termsAccounts';
 
@@ -111,6 +112,10 @@ function mergeLines(budget: Draft<Budget>, from: AccountId, into: AccountId): vo
     // The account that takes the other in keeps its own terms.
     return termsKey(now) !== termsKey(t) && own.has(termsKey(now)) ? [] : [now as Draft<Terms>];
   });
+  budget.schedules = (plain(budget.schedules) as ScheduleRow[]).map(
+    (row) => renamedRow(row, rename) as Draft<ScheduleRow>,
+  );
+  budget.contras = renamedContras(plain(budget.contras), rename);
   for (const driver of budget.drivers) {
     const { series } = plain(driver);
     const next = renamedSeries(series, rename);

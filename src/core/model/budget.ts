@@ -4,6 +4,7 @@ import { byPeriod, id, instant, money, periodId, periodKey } from './parts';
 import { approvedCashSchema, termsSchema } from './cash';
 import { LIMITS } from './limits';
 import { driverSchema, methodSchema } from './methods';
+import { scheduleRowSchema } from './scheduleRow';
 
 /** What someone wrote, with who and when. */
 export const noteSchema = z.strictObject({ text: text(LIMITS.note), by: text(LIMITS.person), at: instant });
@@ -37,6 +38,10 @@ export const budgetSchema = z.strictObject({
   drivers: list(driverSchema, 0, LIMITS.drivers),
   /** How its amounts become money, where someone said so; the rest is guessed. */
   terms: list(termsSchema, 0, LIMITS.lines),
+  /** Rows that make several lines each: staff, loans, assets …. */
+  schedules: list(scheduleRowSchema, 0, LIMITS.schedules),
+  /** What closing balances of an account are brought about against, where that is not the bank. */
+  contras: z.record(id, id),
   /** The budget that this one revises, and why; null for one that revises none. */
   revises: z.nullable(z.strictObject({ budget: id, reason: text(LIMITS.reason) })),
   /**

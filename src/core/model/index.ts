@@ -52,6 +52,16 @@ export {
   type TermsOf,
   type TermsRule,
 } from './cash';
+export {
+  accountsOfRow,
+  linesOfRow,
+  renamedContras,
+  renamedRow,
+  segmentsOfRow,
+  type RowOf,
+  type ScheduleKind,
+  type ScheduleRow,
+} from './scheduleRow';
 export { FLOW_CLASSES, RATIO_IDS, type Covenant, type FlowClass, type RatioId } from './covenant';
 export type { ExplanationPart, Flag, OutlookWay, Quantity, VarianceNote } from './explanation';
 export {

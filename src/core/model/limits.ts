@@ -52,6 +52,7 @@ export const LIMITS = {
   layoutColumns: 60,
   keptForecasts: 36,
   covenants: 50,
+  schedules: 5000,
   keptDays: 800,
   holidays: 2000,
   periods: 2000,

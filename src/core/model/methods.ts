@@ -145,6 +145,8 @@ export const methodSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('formula'), formula: text(LIMITS.formula), round: roundSchema }),
   /** Amounts of the years as a whole, with nothing said of their months. */
   z.strictObject({ kind: z.literal('unphased'), amounts: wholesSchema }),
+  /** What the budget's schedules come to on the account and segment, and by month what stands beside them. */
+  z.strictObject({ kind: z.literal('schedule'), beside: byPeriod }),
 ]);
 
 /** A monthly quantity that lines depend on. Its values are whole numbers of 10^−decimals of its unit. */

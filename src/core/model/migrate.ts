@@ -6,8 +6,9 @@ import { toVersion4 } from './version4';
 import { toVersion5 } from './version5';
 import { toVersion6 } from './version6';
 import { toVersion7 } from './version7';
+import { toVersion8 } from './version8';
 
-export const BOOK_VERSION = 7;
+export const BOOK_VERSION = 8;
 
 export type OpenIssue =
   | { readonly code: 'notABook' }
@@ -29,6 +30,7 @@ const MIGRATIONS: Migrations = new Map([
   [4, toVersion5],
   [5, toVersion6],
   [6, toVersion7],
+  [7, toVersion8],
 ]);
 
 /** Brings a saved document of any known version to the present one; null when a step is missing. */

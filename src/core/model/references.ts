@@ -85,6 +85,7 @@ const METHOD_HOMES: { readonly [K in MethodKind]: Home<MethodOf<K>> } = {
   },
   formula: byFormula,
   unphased: alone as Home<MethodOf<'unphased'>>,
+  schedule: alone as Home<MethodOf<'schedule'>>,
 };
 
 const SERIES_HOMES: { readonly [K in Series['kind']]: Home<Extract<Series, { kind: K }>> } = {

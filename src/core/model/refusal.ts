@@ -11,6 +11,8 @@ export type Refusal = {
     | 'brokenCalendar'
     /** A budget is made by this way of dividing the business, or has lines in the segment. */
     | 'segmentInUse'
+    /** A row belongs to a segment that its budget does not have. */
+    | 'noSuchSegment'
     /** A budget, a note or what is closed lies in a period that the new calendar has not. */
     | 'doesNotFitCalendar'
     /** What would come of it could be saved but not opened again: too long, too many, too large, or not as it must be. */

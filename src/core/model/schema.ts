@@ -147,7 +147,7 @@ export const feedSchema = z.strictObject({
 
 export const bookSchema = z.strictObject({
   format: z.literal('tellan.book'),
-  version: z.literal(7),
+  version: z.literal(8),
   id,
   name: text(LIMITS.bookName),
   currency: formed(/^[A-Z]{3}$/),

@@ -6,6 +6,7 @@ import { accountsOfTerms, termsKey } from './termsAccounts';
 import type { Cash } from './cash';
 import type { VarianceNote } from './explanation';
 import { ACCOUNT_KINDS } from './kinds';
+import { accountsOfRow, segmentsOfRow } from './scheduleRow';
 import type { Book } from './schema';
 
 /** A part of a book that could not be kept, and why: the book is opened without it, and the person is told. */
@@ -30,6 +31,7 @@ export type SetAside = {
     | 'flowClass'
     | 'covenant'
     | 'terms'
+    | 'schedule'
     | 'cash'
     | 'locale'
     | 'amount'
@@ -164,11 +166,30 @@ export function soundBook(book: Book): Sound {
         (named('', termsKey(t)) || away('terms', b.name, 'twice')) &&
         ([...accountsOfTerms(t)].every((a) => isKnown(b, a)) || away('terms', b.name, 'noSuchAccount')),
     );
+    const schedules = kept(
+      b.schedules,
+      (r) =>
+        (once(`r${b.id}`, r.id) || away('schedule', r.name, 'twice')) &&
+        ([...accountsOfRow(r)].every((a) => isKnown(b, a)) || away('schedule', r.name, 'noSuchAccount')) &&
+        (segmentsOfRow(r).every((s) => segments.has(s)) || away('schedule', r.name, 'noSuchSegment')),
+    );
+    const contras = keptEntries(
+      b.contras,
+      (of, against) =>
+        (isKnown(b, of) && isKnown(b, against) && of !== against) ||
+        away('schedule', b.name, 'noSuchAccount'),
+    );
     const turns = circles.has(b.id);
     if (turns) away('revises', b.name, 'circle');
-    return soundLines === b.lines && drivers === b.drivers && terms === b.terms && !turns
+    const same =
+      soundLines === b.lines &&
+      drivers === b.drivers &&
+      terms === b.terms &&
+      schedules === b.schedules &&
+      contras === b.contras;
+    return same && !turns
       ? b
-      : { ...b, lines: soundLines, drivers, terms, revises: turns ? null : b.revises };
+      : { ...b, lines: soundLines, drivers, terms, schedules, contras, revises: turns ? null : b.revises };
   });
   const cash = soundCash(book.cash, known, away);
   const locale = isLocale(book.locale);

@@ -64,6 +64,7 @@ export type Facts = {
   readonly hasPast: (account: AccountId, segment: SegmentId) => boolean;
   readonly isBalance: (account: AccountId) => boolean;
   readonly exists: (account: AccountId) => boolean;
+  readonly accounts: readonly Account[];
   /** The accounts that a reference adds up. */
   readonly members: (ref: Ref) => readonly AccountId[];
   readonly weights: (id: string) => readonly number[] | null;
@@ -158,6 +159,7 @@ export function factsFor(input: FactsInput): Facts {
     hasPast: (id, segment) => input.ofSegment(segment).active(id),
     isBalance: (id) => !isProfitAndLoss(byId.get(id)?.kind ?? 'income'),
     exists: (id) => byId.has(id),
+    accounts,
     members(ref) {
       if (ref.of === 'account') return [ref.account];
       const key = `${ref.kind}:${ref.of === 'group' ? ref.group : '*'}`;

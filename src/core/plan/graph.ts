@@ -1,15 +1,18 @@
-import type { Driver, Line, Ref, SegmentId } from '@/core/model';
+import type { AccountId, Driver, Line, Ref, ScheduleRow, SegmentId } from '@/core/model';
+import { rowNeeds } from '@/core/schedule';
 import type { Name } from '@/core/formula';
 import type { Facts } from './facts';
 import { needsOf } from './methods/table';
 import { driverNeeds } from './drivers';
 import type { LinePlaces } from './results';
+import { touchedBy } from './rows';
 import { componentsOf, type Component, type Edge } from './order';
 
-/** What a node of the graph is: a line, a driver, or the sum of a group's or kind's lines in a segment. */
+/** What a node of the graph is: a line, a driver, a row of a schedule, or the sum of a group's or kind's lines in a segment. */
 export type Node =
   | { readonly kind: 'line'; readonly line: number }
   | { readonly kind: 'driver'; readonly driver: number }
+  | { readonly kind: 'row'; readonly row: number }
   | {
       readonly kind: 'sum';
       readonly ref: Ref;
@@ -27,20 +30,30 @@ export type Graph = {
   /** The node of a line or of a sum; undefined when the budget has none. */
   readonly nodeOf: (ref: Ref, segment: SegmentId) => number | undefined;
   readonly driverNode: (id: string) => number | undefined;
+  /** The places of the rows that post to an account. */
+  readonly rowsOf: ReadonlyMap<AccountId, readonly number[]>;
 };
+
+/** What is reckoned: the lines of a budget, the drivers that they may follow, and the rows that make some of them. */
+export type Plan = {
+  readonly lines: readonly Line[];
+  readonly drivers: readonly Driver[];
+  readonly schedules?: readonly ScheduleRow[];
+};
+
+/** The accounts that income taxes go to: they are no part of the profit that is taxed. */
+export const taxAccounts = (schedules: readonly ScheduleRow[]): ReadonlySet<AccountId> =>
+  new Set(schedules.flatMap((r) => (r.kind === 'incomeTax' ? [r.account] : [])));
 
 const NO_NEEDS: readonly Edge[] = [];
 
-/** The graph of a budget. Lines come first, then drivers, then the sums that any of them needs. */
-export function graphOf(
-  { lines, drivers }: { readonly lines: readonly Line[]; readonly drivers: readonly Driver[] },
-  places: LinePlaces,
-  facts: Facts,
-): Graph {
+/** The graph of a budget. Lines come first, then drivers, then rows, then the sums that any of them needs. */
+export function graphOf({ lines, drivers, schedules = [] }: Plan, places: LinePlaces, facts: Facts): Graph {
   const driverAt = new Map(drivers.map((d, i) => [d.id, lines.length + i]));
   const nodes: Node[] = [
     ...lines.map((_, line): Node => ({ kind: 'line', line })),
     ...drivers.map((_, driver): Node => ({ kind: 'driver', driver })),
+    ...schedules.map((_, row): Node => ({ kind: 'row', row })),
   ];
   const sums = new Map<string, number>();
   const sumKey = (ref: Exclude<Ref, { of: 'account' }>, segment: SegmentId) =>
@@ -65,11 +78,29 @@ export function graphOf(
     const node = name.of === 'driver' ? driverAt.get(name.driver) : nodeOf(name, segment);
     return node === undefined ? [] : [{ node, lag }];
   };
+  const rowsOf = new Map<AccountId, number[]>();
+  schedules.forEach((row, i) => {
+    for (const account of touchedBy(row, facts)) rowsOf.set(account, [...(rowsOf.get(account) ?? []), i]);
+  });
+  const firstRow = lines.length + drivers.length;
+  const taxes = taxAccounts(schedules);
   for (const line of lines) {
+    if (line.method.kind === 'schedule') {
+      needs.push((rowsOf.get(line.account) ?? []).map((i) => ({ node: firstRow + i, lag: 0 })));
+      continue;
+    }
     const list = needsOf(line.method);
     needs.push(list.length ? list.flatMap((n) => edge(n.name, line.segment, n.lag)) : NO_NEEDS);
   }
   for (const driver of drivers) needs.push(driverNeeds(driver).flatMap((n) => edge(n.name, null, n.lag)));
+  for (const row of schedules) {
+    const { drivers: named, profit } = rowNeeds(row);
+    const own = named.flatMap((id) => driverAt.get(id) ?? []);
+    const all = profit
+      ? lines.flatMap((l, i) => (taxes.has(l.account) || facts.isBalance(l.account) ? [] : [i]))
+      : [];
+    needs.push([...own, ...all].map((node) => ({ node, lag: 0 })));
+  }
   for (let n = needs.length; n < nodes.length; n++) {
     const node = nodes[n]!;
     needs.push(node.kind === 'sum' ? node.members.map((m) => ({ node: m, lag: 0 })) : NO_NEEDS);
@@ -89,5 +120,5 @@ export function graphOf(
       else dependents.set(e.node, [placeOf[n]!]);
     }
   });
-  return { nodes, components, dependents, placeOf, nodeOf, driverNode: (id) => driverAt.get(id) };
+  return { nodes, components, dependents, placeOf, nodeOf, driverNode: (id) => driverAt.get(id), rowsOf };
 }

@@ -14,7 +14,10 @@ export { type Span } from './spans';
 export { type Amounts, type Context, type LineIssue, type Reason } from './rule';
 export { componentsOf, type Component, type Edge } from './order';
 export { driverRatio, type DriverResult } from './drivers';
-export { createReckoner, type Plan, type Reckoner } from './reckon';
+export { createReckoner, type Reckoner } from './reckon';
+export { type Plan } from './graph';
+export { besideSchedule } from './methods/schedule';
+export { rowGround, rowRange, scheduledAmounts, touchedBy, type RowResult } from './rows';
 export {
   sameAmounts,
   totalOf,

@@ -1,5 +1,13 @@
 import { MOST_AMOUNT, plus, minor, type Minor, type Ratio } from '@/core/money';
-import { lineKey, type Driver, type Line, type Ref } from '@/core/model';
+import {
+  lineKey,
+  profitSign,
+  type Driver,
+  type Line,
+  type LineRef,
+  type Ref,
+  type ScheduleRow,
+} from '@/core/model';
 import {
   computeDriver,
   computeDriverMonth,
@@ -9,15 +17,23 @@ import {
   type DriverResult,
 } from './drivers';
 import type { Facts } from './facts';
-import { graphOf, type Graph } from './graph';
+import { graphOf, taxAccounts, type Graph, type Node, type Plan } from './graph';
+import type { Component } from './order';
 import { computeLine, computeMonth, isMonthly, needsOf } from './methods/table';
+import {
+  profitBefore,
+  reckonRow,
+  rowGround,
+  rowRange,
+  scheduledAmounts,
+  touchedBy,
+  type RowResult,
+} from './rows';
 import { LinePlaces, LineResults, sameAmounts, totalOf, type LineResult, type Reckoning } from './results';
 import type { Amounts, Context, LineIssue, Need } from './rule';
+import { rowNeeds, type RowGround } from '@/core/schedule';
 
 export type { LineResult, Reckoning } from './results';
-
-/** What is reckoned: the lines of a budget and the drivers that they may follow. */
-export type Plan = { readonly lines: readonly Line[]; readonly drivers: readonly Driver[] };
 
 export type Reckoner = (plan: Plan, facts: Facts) => Reckoning;
 
@@ -28,19 +44,23 @@ export type Reckoner = (plan: Plan, facts: Facts) => Reckoning;
 export function createReckoner(): Reckoner {
   let last: Run | null = null;
   return (plan, facts) => {
-    if (last && last.facts === facts && last.plan.lines === plan.lines && last.plan.drivers === plan.drivers)
-      return last.result;
+    if (last && last.facts === facts && samePlan(last.plan, plan)) return last.result;
     const next = last && last.facts === facts ? last.again(plan) : null;
     last = next ?? Run.whole(plan, facts);
     return last.result;
   };
 }
 
+const samePlan = (a: Plan, b: Plan): boolean =>
+  a.lines === b.lines && a.drivers === b.drivers && a.schedules === b.schedules;
+
 const NO_WHOLES: Amounts = [];
+const NO_ROWS: readonly ScheduleRow[] = [];
 
 class Run {
   private readonly lineResults: LineResult[];
   private readonly driverResults: DriverResult[];
+  private readonly rowResults: RowResult[];
   /** Sums of groups and kinds, by node. */
   private readonly sums: Map<number, Amounts>;
   private cyclic: ReadonlySet<string>;
@@ -55,6 +75,7 @@ class Run {
   ) {
     this.lineResults = before ? [...before.lineResults] : [];
     this.driverResults = before ? [...before.driverResults] : [];
+    this.rowResults = before ? [...before.rowResults] : [];
     this.sums = before ? new Map(before.sums) : new Map();
     this.cyclic = before?.cyclic ?? new Set();
   }
@@ -64,8 +85,8 @@ class Run {
     const run = new Run(plan, facts, graphOf(plan, places, facts), places, null);
     const cyclic = new Set<string>();
     for (const c of run.graph.components)
-      if (c.kind === 'cycle')
-        for (const n of c.nodes) {
+      if (c.kind === 'cycle' || run.hasRow(c))
+        for (const n of c.kind === 'one' ? [] : c.nodes) {
           const node = run.graph.nodes[n]!;
           if (node.kind === 'line') cyclic.add(lineKey(plan.lines[node.line]!));
         }
@@ -77,7 +98,7 @@ class Run {
   /** Only what changed since this run, and what depends on it; null when lines came, went or need other things. */
   again(plan: Plan): Run | null {
     const dirty: number[] = [];
-    const compare = <T extends Line | Driver>(
+    const compare = <T extends Line | Driver | ScheduleRow>(
       was: readonly T[],
       now: readonly T[],
       alike: (a: T, b: T) => boolean,
@@ -92,8 +113,17 @@ class Run {
       }
       return true;
     };
-    const { lines, drivers } = this.plan;
-    if (!compare(lines, plan.lines, sameLine, 0) || !compare(drivers, plan.drivers, sameDriver, lines.length))
+    const { lines, drivers, schedules = NO_ROWS } = this.plan;
+    if (
+      !compare(lines, plan.lines, sameLine, 0) ||
+      !compare(drivers, plan.drivers, sameDriver, lines.length) ||
+      !compare(
+        schedules,
+        plan.schedules ?? NO_ROWS,
+        (a, b) => sameTouch(a, b, this.facts),
+        lines.length + drivers.length,
+      )
+    )
       return null;
     const run = new Run(plan, this.facts, this.graph, this.places, this);
     run.follow(dirty);
@@ -127,6 +157,9 @@ class Run {
     this.result = {
       lines: new LineResults(plan.lines, this.places, this.lineResults),
       drivers: new Map(plan.drivers.map((driver, i) => [driver.id, { ...this.driverResults[i]!, driver }])),
+      rows: new Map(this.rowResults.map((r) => [r.row.id, r])),
+      scheduled: (ref) => (this.graph.rowsOf.has(ref.account) ? this.scheduledOf(ref).amounts : null),
+      rowGround: () => this.rowGround(),
       cyclic: this.cyclic,
       contextOf: (line) => this.contextOf(line),
     };
@@ -137,8 +170,13 @@ class Run {
   private component(at: number): boolean {
     const c = this.graph.components[at]!;
     if (c.kind === 'one') return this.node(c.node);
-    if (c.kind === 'cycle') return c.nodes.map((n) => this.blank(n)).includes(true);
+    // A row is reckoned in one: what it needs cannot wait for a part of it.
+    if (c.kind === 'cycle' || this.hasRow(c)) return c.nodes.map((n) => this.blank(n)).includes(true);
     return this.byMonth(c.nodes);
+  }
+
+  private hasRow(c: Component): boolean {
+    return c.kind !== 'one' && c.nodes.some((n) => this.graph.nodes[n]!.kind === 'row');
   }
 
   private node(n: number): boolean {
@@ -154,12 +192,21 @@ class Run {
         if (!isMonthlyDriver(driver)) return this.keepDriver(node.driver, computeDriver(driver, this.facts));
         return this.byMonth([n]);
       }
+      case 'row':
+        return this.keepRow(node.row, this.makeRow(node.row));
       case 'sum':
         return this.keepSum(
           n,
           this.facts.periods.map((_, i) => this.sumAt(node.members, i)),
         );
     }
+  }
+
+  /** A node that can be reckoned month by month: a row never comes here. */
+  private monthly(n: number): Exclude<Node, { kind: 'row' }> {
+    const node = this.graph.nodes[n]!;
+    if (node.kind === 'row') throw new Error('A row is reckoned whole');
+    return node;
   }
 
   /** Nodes that need each other's earlier months: month after month, each in its order. */
@@ -170,7 +217,7 @@ class Run {
     nodes.forEach((n, k) => this.begin(n, made[k]!));
     for (let i = 0; i < this.facts.periods.length; i++)
       nodes.forEach((n, k) => {
-        const node = this.graph.nodes[n]!;
+        const node = this.monthly(n);
         if (node.kind === 'sum') made[k]!.push(this.sumAt(node.members, i));
         else if (node.kind === 'driver') {
           const driver = this.plan.drivers[node.driver]!;
@@ -189,7 +236,7 @@ class Run {
       });
     let changed = false;
     nodes.forEach((n, k) => {
-      const node = this.graph.nodes[n]!;
+      const node = this.monthly(n);
       const values = made[k]! as (Minor | null)[];
       this.put(n, before[k]);
       const kept =
@@ -204,13 +251,13 @@ class Run {
   }
 
   private figures(n: number): unknown {
-    const node = this.graph.nodes[n]!;
+    const node = this.monthly(n);
     if (node.kind === 'sum') return this.sums.get(n);
     return node.kind === 'driver' ? this.driverResults[node.driver] : this.lineResults[node.line];
   }
 
   private put(n: number, was: unknown): void {
-    const node = this.graph.nodes[n]!;
+    const node = this.monthly(n);
     if (node.kind === 'sum') {
       if (was) this.sums.set(n, was as Amounts);
       else this.sums.delete(n);
@@ -220,7 +267,7 @@ class Run {
 
   /** Lets what needs earlier months of a node see them while they are made. */
   private begin(n: number, months: (number | null)[]): void {
-    const node = this.graph.nodes[n]!;
+    const node = this.monthly(n);
     if (node.kind === 'sum') this.sums.set(n, months as Amounts);
     else if (node.kind === 'driver') this.driverResults[node.driver] = { values: months, issue: null };
     else
@@ -239,6 +286,11 @@ class Run {
     const none = this.facts.periods.map(() => null);
     if (node.kind === 'line') return this.keepLine(node.line, none, 'cycle', NO_WHOLES);
     if (node.kind === 'driver') return this.keepDriver(node.driver, { values: none, issue: 'cycle' });
+    if (node.kind === 'row') {
+      const row = this.plan.schedules![node.row]!;
+      const { first } = rowRange(this.facts);
+      return this.keepRow(node.row, { row, first, postings: [], moves: new Map(), issue: 'cycle' });
+    }
     return this.keepSum(n, none);
   }
 
@@ -267,6 +319,55 @@ class Run {
     const steady = old !== undefined && sameAmounts(old.values as Amounts, next.values as Amounts);
     this.driverResults[place] = steady ? { ...next, values: old.values } : next;
     return !steady;
+  }
+
+  private makeRow(place: number): RowResult {
+    return reckonRow(this.plan.schedules![place]!, this.rowGround());
+  }
+
+  /** What rows look at, with the figures that stand now. */
+  private rowGround(): RowGround {
+    const { facts, plan } = this;
+    const taxes = taxAccounts(plan.schedules ?? NO_ROWS);
+    const start = facts.periods[0]!.index;
+    const taxed = plan.lines.flatMap((l, i) => {
+      const sign = facts.isBalance(l.account) || taxes.has(l.account) ? 0 : this.signOf(l.account);
+      return sign === 0 ? [] : [{ i, sign }];
+    });
+    return rowGround(facts, rowRange(facts), {
+      driver: (id, period) => this.driverAt(id, period - start),
+      profit: (period) =>
+        period < start
+          ? profitBefore(facts, taxes, period)
+          : taxed.reduce(
+              (t, { i, sign }) => plus(t, sign * (this.lineResults[i]!.amounts[period - start] ?? 0)),
+              0,
+            ),
+    });
+  }
+
+  private signOf(account: string): number {
+    const kind = this.facts.accounts.find((a) => a.id === account)?.kind;
+    return kind === undefined ? 0 : profitSign(kind);
+  }
+
+  private keepRow(place: number, next: RowResult): boolean {
+    const old = this.rowResults[place];
+    this.rowResults[place] = next;
+    return old === undefined || old.issue !== next.issue || !sameMoves(old.moves, next.moves);
+  }
+
+  private rowsOf(account: string): RowResult[] {
+    return (this.graph.rowsOf.get(account) ?? []).map((place) => this.rowResults[place]!);
+  }
+
+  private scheduledOf({ account, segment }: LineRef): ReturnType<Context['scheduled']> {
+    const rows = this.rowsOf(account);
+    const amounts = (of: readonly RowResult[]) => scheduledAmounts(of, this.facts, account, segment);
+    return {
+      amounts: amounts(rows),
+      rows: rows.map((r) => ({ id: r.row.id, issue: r.issue, amounts: amounts([r]) })),
+    };
   }
 
   private keepSum(n: number, next: Amounts): boolean {
@@ -315,6 +416,7 @@ class Run {
       typed: typed ? (i) => this.typedAt(line, i) : nothingTyped,
       has: (ref) => this.graph.nodeOf(ref, line.segment) !== undefined,
       driver: (id, i) => this.driverAt(id, i),
+      scheduled: () => this.scheduledOf(line),
       amount: (ref, i) => {
         if (i < 0) return this.actualOf(ref, line, first + i);
         const n = this.graph.nodeOf(ref, line.segment);
@@ -337,6 +439,20 @@ class Run {
   }
 }
 
+const sameMoves = (a: RowResult['moves'], b: RowResult['moves']): boolean =>
+  a.size === b.size &&
+  [...a].every(([key, months]) => {
+    const other = b.get(key);
+    return other?.length === months.length && months.every((v, i) => v === other[i]);
+  });
+
+/** Whether a row leads to the same lines and follows the same as another in its place. */
+const sameTouch = (a: ScheduleRow, b: ScheduleRow, facts: Facts): boolean =>
+  a.id === b.id &&
+  a.kind === b.kind &&
+  JSON.stringify(rowNeeds(a)) === JSON.stringify(rowNeeds(b)) &&
+  [...touchedBy(a, facts)].join() === [...touchedBy(b, facts)].join();
+
 const nothingTyped = () => undefined;
 
 function anyTyped(line: Line): boolean {
@@ -358,7 +474,9 @@ const sameLine = (a: Line, b: Line): boolean =>
   a.account === b.account &&
   a.segment === b.segment &&
   (a.method === b.method ||
-    (isMonthly(a.method) === isMonthly(b.method) && sameNeeds(needsOf(a.method), needsOf(b.method))));
+    ((a.method.kind === 'schedule') === (b.method.kind === 'schedule') &&
+      isMonthly(a.method) === isMonthly(b.method) &&
+      sameNeeds(needsOf(a.method), needsOf(b.method))));
 
 const sameDriver = (a: Driver, b: Driver): boolean =>
   a.id === b.id && isMonthlyDriver(a) === isMonthlyDriver(b) && sameNeeds(driverNeeds(a), driverNeeds(b));

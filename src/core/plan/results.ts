@@ -7,7 +7,9 @@ import {
   type LineRef,
   type SegmentId,
 } from '@/core/model';
+import type { RowGround } from '@/core/schedule';
 import type { DriverResult } from './drivers';
+import type { RowResult } from './rows';
 import type { Amounts, Context, LineIssue } from './rule';
 
 export type LineResult = {
@@ -121,6 +123,12 @@ export function addFigures(a: Amounts, b: Amounts): Amounts {
 export type Reckoning = {
   readonly lines: LineResults;
   readonly drivers: ReadonlyMap<string, DriverResult & { readonly driver: Driver }>;
+  /** Rows of schedules, by id. */
+  readonly rows: ReadonlyMap<string, RowResult>;
+  /** What rows come to on an account and segment by period, whatever makes its line; null where none posts to the account. */
+  readonly scheduled: (ref: LineRef) => Amounts | null;
+  /** What rows looked at, to tell their months by. */
+  readonly rowGround: () => RowGround;
   /** Lines (by key) in a cycle, blank but for what was typed; all others stand. */
   readonly cyclic: ReadonlySet<string>;
   /** What a line's method looks at, to explain it by. */

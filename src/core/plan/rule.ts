@@ -2,6 +2,7 @@ import { roundParts, roundTo, ZERO, type Minor, type Percent, type Ratio } from 
 import type { Day, PeriodIndex } from '@/core/calendar';
 import type { Line, Method, MethodKind, MethodOf, Phasing, Ref } from '@/core/model';
 import type { Name } from '@/core/formula';
+import type { RowIssue } from '@/core/schedule';
 import type { Facts } from './facts';
 import type { Span } from './spans';
 
@@ -21,7 +22,9 @@ export type LineIssue =
   | 'badFormula'
   | 'dividesByZero'
   | 'notForBalances'
-  | 'tooLarge';
+  | 'tooLarge'
+  /** No row of a schedule posts to the line. */
+  | 'noSchedule';
 
 export type Computed = {
   readonly amounts: Amounts;
@@ -44,6 +47,15 @@ export type Context = {
   readonly has: (ref: Ref) => boolean;
   /** A driver's value in the i-th month; undefined when there is no such driver. */
   readonly driver: (id: string, i: number) => Ratio | null | undefined;
+  /** What the budget's schedules come to on the line, and which rows make it. */
+  readonly scheduled: () => {
+    readonly amounts: Amounts;
+    readonly rows: readonly {
+      readonly id: string;
+      readonly issue: RowIssue | null;
+      readonly amounts: Amounts;
+    }[];
+  };
 };
 
 /** Something that must be reckoned before: a reference or a driver, so many months earlier. */
@@ -94,6 +106,9 @@ export type Reason =
       readonly each: Minor;
       readonly value: Minor;
     }
+  | { readonly step: 'row'; readonly row: string; readonly value: Minor }
+  /** What a line has beside its schedules. */
+  | { readonly step: 'beside'; readonly value: Minor }
   | { readonly step: 'factor'; readonly driver: string; readonly value: Ratio | null }
   | { readonly step: 'term'; readonly name: Name; readonly period: PeriodIndex; readonly value: Ratio | null }
   | { readonly step: 'computed'; readonly value: Minor | null }

@@ -132,6 +132,7 @@ function annualMethod({ method, account, segment }: Line, total: Minor, facts: F
     case 'occurrence':
     case 'driver':
     case 'formula':
+    case 'schedule':
       return null;
     default:
       return assertNever(method);

@@ -201,6 +201,8 @@ export const draftBudget = ({
   lines,
   drivers: [],
   terms: [],
+  schedules: [],
+  contras: {},
   revises: null,
   approved: null,
   ...rest,

@@ -3,7 +3,11 @@ import type { DatedItem } from '@/core/model';
 import { monthDay } from './days';
 
 /** The days of a dated item after a day and up to another. */
-export function datesOf({ first, repeat }: DatedItem, after: DayNumber, until: DayNumber): DayNumber[] {
+export function datesOf(
+  { first, repeat }: Pick<DatedItem, 'first' | 'repeat'>,
+  after: DayNumber,
+  until: DayNumber,
+): DayNumber[] {
   const start = toDayNumber(first);
   if (repeat === null) return start > after && start <= until ? [start] : [];
   const last = repeat.until === null ? until : Math.min(until, toDayNumber(repeat.until));

@@ -1,7 +1,8 @@
+import { STAND_INS, WHATS } from '@/core/schedule';
 import { dayNumberOf, fromDayNumber, type DayNumber } from '@/core/calendar';
 import { minor, percent } from '@/core/money';
 import type { Account, Terms, TermsOf, TermsRule } from '@/core/model';
-import { STAND_INS, WHATS, type PlannedLine, type Projected, type ProjectionInput } from '@/core/cash';
+import { type PlannedLine, type Projected, type ProjectionInput } from '@/core/cash';
 import { account, calendar } from './build';
 
 /* Small plans of money for tests: from January 2026, in months. */
@@ -70,6 +71,9 @@ export function projectionOf(
     accounts: [...BOOK, ...lines.map((l) => l.account)],
     opening: new Map(),
     lines,
+    scheduled: [],
+    settled: [],
+    balances: [],
     items: [],
     dated: [],
     taxes: [],

@@ -18,6 +18,7 @@ export const METHOD_HINTS: Record<MethodKind, string> = {
   driver: 'Quantities from the drivers sheet, multiplied: units × price.',
   formula: 'Arithmetic over lines, groups and drivers.',
   unphased: 'An amount for the year as a whole, with nothing said of its months.',
+  schedule: 'What the rows of the schedules come to: staff, loans, assets, taxes.',
 };
 
 const signed = (p: string) => (p.startsWith('-') ? `−${p.slice(1)}` : `+${p}`);
@@ -42,6 +43,7 @@ export const ISSUE_WORDS: Record<LineIssue, string> = {
   driverMissing: 'A driver that it needs is not on the drivers sheet.',
   weightsMissing: 'The weights it is divided by are gone or all zero.',
   noMonths: 'No month of a year or quarter is chosen, so its amount has nowhere to go.',
+  noSchedule: 'No row of a schedule posts to this line. Add one under Schedules, or choose another method.',
   noShare: 'There is no share to take from last year.',
   badFormula: 'The formula cannot be read.',
   dividesByZero: 'The formula divides by zero in some month; that month is blank.',
@@ -90,6 +92,8 @@ export type Naming = {
   readonly money: MoneyFormat;
   readonly account: (id: string) => string;
   readonly driver: (id: string) => string;
+  /** A row of a schedule. */
+  readonly row: (id: string) => string;
 };
 
 /** What is referred to, as the sheet labels it. */
@@ -200,6 +204,10 @@ export function reasonWords(
         text: `${daysWords(reason.days)}, ${money.exact(reason.each)} each`,
         figure: money.exact(reason.value),
       };
+    case 'beside':
+      return { text: 'beside the schedules, as it was before', figure: money.exact(reason.value) };
+    case 'row':
+      return { text: naming.row(reason.row), figure: money.exact(reason.value) };
     case 'factor':
       return { text: `× ${naming.driver(reason.driver)}`, figure: ratioText(reason.value) };
     case 'term':

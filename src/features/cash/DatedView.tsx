@@ -15,8 +15,8 @@ import { dispatch, useBookStore } from '@/store/bookStore';
 import { dayText, moneyFormat } from '@/store/format';
 import { recordedName } from '@/store/person';
 import { onDay, repeatWords } from '@/store/cashWords';
-import { AccountChoice } from './AccountChoice';
-import { DayInput } from './DayInput';
+import { AccountChoice } from '@/components/AccountChoice';
+import { DayInput } from '@/components/DayInput';
 import classes from './Cash.module.css';
 
 const GROUPS: Record<DatedItem['group'], string> = {

@@ -13,7 +13,7 @@ import { dispatch, useBookStore } from '@/store/bookStore';
 import { moneyFormat } from '@/store/format';
 import { recordedName } from '@/store/person';
 import { onDay } from '@/store/cashWords';
-import { DayInput } from './DayInput';
+import { DayInput } from '@/components/DayInput';
 import { TakeItems } from './TakeItems';
 import classes from './Cash.module.css';
 

@@ -9,7 +9,7 @@ import { MoneyInput, NumberInput, PercentInput } from '@/components/MoneyInput';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import { moneyFormat } from '@/store/format';
 import { onDay } from '@/store/cashWords';
-import { AccountChoice } from './AccountChoice';
+import { AccountChoice } from '@/components/AccountChoice';
 import classes from './Cash.module.css';
 
 /** Where the bank stands, the least it should hold, and the credit line that keeps it there. */

@@ -10,8 +10,8 @@ import { dispatch, useBookStore } from '@/store/bookStore';
 import { exportCalendar } from '@/store/exports';
 import { moneyFormat } from '@/store/format';
 import { onDay } from '@/store/cashWords';
-import { AccountChoice } from './AccountChoice';
-import { DueFields } from './DueFields';
+import { AccountChoice } from '@/components/AccountChoice';
+import { DueFields } from '@/components/DueFields';
 import classes from './Cash.module.css';
 
 const EVERY: Record<TaxScheme['every'], string> = {

@@ -5,9 +5,9 @@ import { percent } from '@/core/money';
 import { day } from '@/core/calendar';
 import type { Account, DayRule, MovedTo, TermsKind, TermsOf, TermsRule } from '@/core/model';
 import { NumberInput, PercentInput } from '@/components/MoneyInput';
-import { AccountChoice } from './AccountChoice';
-import { DayInput } from './DayInput';
-import { DueFields } from './DueFields';
+import { AccountChoice } from '@/components/AccountChoice';
+import { DayInput } from '@/components/DayInput';
+import { DueFields } from '@/components/DueFields';
 import { TERMS_HELP, TERMS_NAMES } from '@/store/cashWords';
 import classes from './Cash.module.css';
 

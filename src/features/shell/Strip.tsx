@@ -25,6 +25,8 @@ const CHECK_WORDS: Record<CheckCode, (subject: string) => string> = {
   flowTies: () => 'Profit leads to the bank in every period of the statements',
   sheetBalances: () => 'The balance sheet balances',
   covenantKept: (s) => `Covenant of ${covenantName(s)} is kept`,
+  schedulesTie: (s) => `${s}: schedules begin where the ledger stands`,
+  schedulesMade: (s) => `${s}: lines are what their schedules make`,
   floorKept: (floor) => `The bank keeps its floor of ${floor}`,
 };
 
@@ -48,6 +50,8 @@ const CHECK_TROUBLE: Record<CheckCode, (detail: string) => string> = {
   flowTies: (where) => `it does not in ${where}`,
   sheetBalances: (by) => `it is off by ${by}, which stands in a line of its own`,
   covenantKept: (when) => `it is broken first in ${when}`,
+  schedulesTie: (detail) => `they differ first on ${detail}`,
+  schedulesMade: (detail) => `the line says something else: ${detail}`,
   floorKept: (when) => `it is broken, ${when} at the lowest`,
 };
 /** "Bank current" as a person says it. */

@@ -41,6 +41,7 @@ const PARTS: Record<SetAside['part'], string> = {
   flowClass: 'the place on the cash-flow statement of',
   covenant: 'the covenant',
   terms: 'terms of',
+  schedule: 'the schedule’s row',
   cash: 'of the cash settings,',
   locale: 'the way of writing numbers',
   amount: 'the amount at',

@@ -1,5 +1,6 @@
+import { WHAT } from '@/core/schedule';
 import { evenPart } from '@/core/money';
-import { WHAT } from '../postings';
+
 import { swap, swapTaxed, type PartContext, type TermsRuleOf } from '../rule';
 
 /** Paid on the day it falls on: line against bank, and its tax with it. */

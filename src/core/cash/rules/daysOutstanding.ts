@@ -1,5 +1,6 @@
+import { WHAT } from '@/core/schedule';
 import { divideRounded, evenPart } from '@/core/money';
-import { WHAT } from '../postings';
+
 import { swapTaxed, type TermsRuleOf } from '../rule';
 
 /**

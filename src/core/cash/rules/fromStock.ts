@@ -1,7 +1,7 @@
 import { divideRounded } from '@/core/money';
 import type { TermsOf } from '@/core/model';
-import { weightOf } from '@/core/schedule';
-import { WHAT } from '../postings';
+import { weightOf, WHAT } from '@/core/schedule';
+
 import type { TermsRuleOf } from '../rule';
 import { invoicesOf } from './onAccount';
 

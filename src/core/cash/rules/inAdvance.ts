@@ -1,7 +1,7 @@
 import { civilOf, toDayNumber, type DayNumber } from '@/core/calendar';
 import type { TermsOf } from '@/core/model';
-import { monthDay } from '@/core/schedule';
-import { WHAT } from '../postings';
+import { monthDay, WHAT } from '@/core/schedule';
+
 import { swap, swapTaxed, type TermsRuleOf } from '../rule';
 
 /** Paid (or received) in lumps for the months up to the next lump; the line takes its part each month. */

@@ -1,8 +1,8 @@
 import { evenPart } from '@/core/money';
 import type { DayNumber } from '@/core/calendar';
 import type { TermsOf } from '@/core/model';
-import { dividerOf } from '@/core/schedule';
-import { WHAT } from '../postings';
+import { dividerOf, WHAT } from '@/core/schedule';
+
 import { swap, swapTaxed, type PartContext, type TermsRuleOf } from '../rule';
 
 /** Invoiced, and paid in shares when they are due; what is never paid is written off with the last of them. */

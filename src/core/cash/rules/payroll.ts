@@ -1,6 +1,6 @@
 import { evenPart } from '@/core/money';
-import { dividerOf } from '@/core/schedule';
-import { WHAT } from '../postings';
+import { dividerOf, WHAT } from '@/core/schedule';
+
 import { swap, type TermsRuleOf } from '../rule';
 
 /** Pay: the net part on the paydays, what is withheld when it is due. */

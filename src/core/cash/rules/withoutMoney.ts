@@ -1,4 +1,4 @@
-import { WHAT } from '../postings';
+import { WHAT } from '@/core/schedule';
 import { swap, type TermsRuleOf } from '../rule';
 
 /** No money ever moves: depreciation, allowances, accruals. */

@@ -3,9 +3,10 @@ import type { Minor } from '@/core/money';
 import type { PeriodId } from '@/core/calendar';
 import type { Approved, Budget, Line, Note } from '../budget';
 import { LineFinder, lineKey, type LineRef } from '../lines';
-import type { Driver, Method } from '../methods';
+import type { Driver, Method, MethodOf } from '../methods';
+import { accountsOfRow, segmentsOfRow, type ScheduleRow } from '../scheduleRow';
 import { refuse } from '../refusal';
-import type { Book } from '../schema';
+import type { AccountId, Book } from '../schema';
 import { sameScope } from '../scope';
 import { putNamed, type HandlersOf } from './handlers';
 
@@ -69,7 +70,27 @@ export type BudgetCommand =
         readonly value: number | null;
       }[];
     }
-  | { readonly type: 'removeDriver'; readonly budget: string; readonly driver: string };
+  | { readonly type: 'removeDriver'; readonly budget: string; readonly driver: string }
+  /**
+   * Rows of schedules, each in the place of the one with its id or added; `replaces` are taken out. `lines` are made by
+   * schedule from now on, with what each has beside it: nothing that was typed over it stays.
+   */
+  | {
+      readonly type: 'putScheduleRows';
+      readonly budget: string;
+      readonly rows: readonly ScheduleRow[];
+      readonly replaces?: readonly string[];
+      readonly lines: readonly (LineRef & { readonly method: MethodOf<'schedule'> })[];
+      readonly said?: string;
+    }
+  | { readonly type: 'removeScheduleRows'; readonly budget: string; readonly rows: readonly string[] }
+  /** What closing balances of an account are brought about against; null: the bank. */
+  | {
+      readonly type: 'setContra';
+      readonly budget: string;
+      readonly account: AccountId;
+      readonly against: AccountId | null;
+    };
 
 export const budgetHandlers: HandlersOf<BudgetCommand> = {
   addBudget(book, { budget }) {
@@ -165,6 +186,31 @@ export const budgetHandlers: HandlersOf<BudgetCommand> = {
   removeDriver(book, { budget, driver }) {
     const b = openBudget(book, budget);
     b.drivers = b.drivers.filter((d) => d.id !== driver);
+  },
+  putScheduleRows(book, { budget, rows, replaces, lines }) {
+    const b = openBudget(book, budget);
+    const gone = new Set(replaces ?? []);
+    if (gone.size > 0) b.schedules = b.schedules.filter((r) => !gone.has(r.id));
+    const known = new Set(book.accounts.map((a) => a.id));
+    for (const row of rows) {
+      for (const account of accountsOfRow(row)) if (!known.has(account)) refuse('noSuchAccount');
+      if (segmentsOfRow(row).some((s) => !b.segments.includes(s))) refuse('noSuchSegment');
+      putNamed(book, b.schedules, row);
+    }
+    const find = new LineFinder(book, b, lines.length);
+    for (const { method, ...ref } of lines)
+      find.replace(ref, (line) => ({ ...line, method: method as Method, overrides: {} }));
+  },
+  removeScheduleRows(book, { budget, rows }) {
+    const b = openBudget(book, budget);
+    b.schedules = b.schedules.filter((r) => !rows.includes(r.id));
+  },
+  setContra(book, { budget, account, against }) {
+    const b = openBudget(book, budget);
+    for (const id of [account, against])
+      if (id !== null && !book.accounts.some((a) => a.id === id)) refuse('noSuchAccount');
+    if (against === null || against === account) delete b.contras[account];
+    else b.contras[account] = against;
   },
 };
 

@@ -18,6 +18,7 @@ import { occurrence } from './occurrence';
 import { pattern } from './pattern';
 import { phased } from './phased';
 import { runRate } from './runRate';
+import { schedule } from './schedule';
 import { share } from './share';
 import { step } from './step';
 import { unphased } from './unphased';
@@ -34,6 +35,7 @@ const METHODS: { readonly [K in MethodKind]: Rule<K> } = {
   driver,
   formula,
   unphased,
+  schedule,
 };
 
 const ruleOf = (method: Method): Rule<MethodKind> => METHODS[method.kind] as Rule<MethodKind>;

@@ -9,6 +9,7 @@ import { OccurrenceFields } from './fields/OccurrenceFields';
 import { PatternFields } from './fields/PatternFields';
 import { PhasedFields } from './fields/PhasedFields';
 import { RunRateFields } from './fields/RunRateFields';
+import { ScheduleFields } from './fields/ScheduleFields';
 import { ShareFields } from './fields/ShareFields';
 import { StepFields } from './fields/StepFields';
 import { UnphasedFields } from './fields/UnphasedFields';
@@ -40,6 +41,8 @@ export function MethodFields(props: FieldsProps<Method>) {
       return <FormulaFields {...props} method={method} />;
     case 'unphased':
       return <UnphasedFields {...props} method={method} />;
+    case 'schedule':
+      return <ScheduleFields {...props} method={method} />;
     default:
       return assertNever(method);
   }

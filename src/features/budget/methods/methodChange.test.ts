@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { staffRow } from '@/core/test/schedule';
 import { minor, sumBlank, type Minor } from '@/core/money';
 import { applyCommand, type Book, type Driver, type Line, type Method, type MethodKind } from '@/core/model';
 import { createReckoner, explainMonth, type LineResult } from '@/core/plan';
@@ -91,13 +92,18 @@ const METHODS: readonly (readonly [string, Method])[] = [
   ['unphased', { kind: 'unphased', amounts: yearly(250_000) }],
 ];
 const KINDS = methodKinds(false);
+const PAID = { per: 'month', amount: minor(1000) } as const;
 
 function reckonedWith(
   method: Method,
   id = 'w',
 ): { book: Book; reckoned: Reckoned; line: Line; result: LineResult } {
   const lines = accounts.map((a) => line(a.id, a.id === id ? method : lastYear()));
-  const budget = { ...budgetOf(lines), drivers };
+  // Every account is paid to by a row, so that each of its lines may be made by schedule.
+  const schedules = [...new Set(accounts.map((a) => a.id))].map((a) =>
+    staffRow({ id: `r-${a}`, account: a, pay: PAID }),
+  );
+  const budget = { ...budgetOf(lines), drivers, schedules };
   const reckoning = createReckoner()(budget, facts);
   const own = lines.find((l) => l.account === id)!;
   return {
@@ -120,6 +126,9 @@ describe('a line made another way keeps what it says', () => {
       const after = under(next);
       if (kind === method.kind) expect(after.amounts).toEqual(result.amounts);
       else if (kind === 'byMonth') expect(after.amounts).toEqual(result.amounts);
+      // What the line had stands beside what the row posts: nothing is lost.
+      else if (kind === 'schedule')
+        expect(after.amounts).toEqual(result.amounts.map((a) => (a ?? 0) + PAID.amount));
       else if (kind === 'unphased') expect(whole(after)).toBe(whole(result));
       // A pattern of last year's own months keeps last year's amount: what was added or left out by month is gone.
       else if (
@@ -155,6 +164,8 @@ describe('a line made another way keeps what it says', () => {
     const { reckoned, line: own, result, book } = reckonedWith(lastYear());
     const bare = { ...reckoned, budget: { ...reckoned.budget, drivers: [] } };
     expect(methodAs('driver', own, result, bare, book)).toBeNull();
+    const reckoning = createReckoner()({ lines: bare.budget.lines, drivers: [] }, facts);
+    expect(methodAs('schedule', own, result, { ...bare, reckoning }, book)).toBeNull();
     const alone = bookWith([accounts[3]!]);
     expect(likelyRef(alone, 'w')).toBeNull();
     expect(methodAs('share', own, result, reckoned, alone)).toBeNull();
@@ -169,6 +180,7 @@ describe('a line made another way keeps what it says', () => {
       'share',
       'driver',
       'formula',
+      'schedule',
     ]));
 });
 
@@ -218,6 +230,7 @@ describe('the reasons in words', () => {
     money: moneyFormat(bookWith(accounts)),
     account: (id: string) => accounts.find((a) => a.id === id)!.name,
     driver: (id: string) => drivers.find((d) => d.id === id)!.name,
+    row: (id: string) => id,
   };
   const words = (method: Method, i: number): string[] => {
     const { reckoned, line: own, result } = reckonedWith(method);

@@ -12,7 +12,7 @@ import {
   type Wholes,
 } from '@/core/model';
 import { assertNever } from '@/core/assertNever';
-import { asLastYear, type Facts, type LineResult } from '@/core/plan';
+import { asLastYear, besideSchedule, type Facts, type LineResult } from '@/core/plan';
 import { occurrencesIn } from '@/core/schedule';
 import type { Reckoned } from '@/core/ground';
 
@@ -140,6 +140,9 @@ export function methodAs(
     }
     case 'unphased':
       return { kind, amounts: wholesOf(result, facts) };
+    case 'schedule':
+      // Only where some row posts to the line is there anything to take.
+      return reckoned.reckoning.scheduled(line) === null ? null : besideSchedule(result, facts);
   }
 }
 
@@ -181,6 +184,8 @@ export function methodForOther(
     case 'driver':
     case 'formula':
       return method;
+    case 'schedule':
+      return besideSchedule(result, facts);
     default:
       return assertNever(method);
   }

@@ -126,3 +126,30 @@ function OfDriver({ ground, budget, driver }: OfDriver) {
   }));
   return <Changes list={list} />;
 }
+
+type OfRow = { readonly budget: Budget; readonly row: string };
+
+/** Every change that was about a row of a schedule. */
+export function RowHistory(props: OfRow) {
+  return (
+    <Unfolding title="History of the row">
+      <OfRow {...props} />
+    </Unfolding>
+  );
+}
+
+function OfRow({ budget, row }: OfRow) {
+  const history = useBookStore((s) => s.history);
+  const list = useMemo(
+    () =>
+      (history?.journal ?? [])
+        .filter(
+          (c) =>
+            'about' in c &&
+            c.about?.places.some((p) => p.of === 'schedule' && p.id === row && p.budget?.id === budget.id),
+        )
+        .reverse(),
+    [history, row, budget.id],
+  );
+  return <Changes list={list.map((change) => ({ change, moved: [] }))} />;
+}

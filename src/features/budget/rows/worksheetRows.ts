@@ -1,4 +1,5 @@
 import { methodBadge } from '@/store/methodWords';
+import { madeBy } from '@/store/scheduleWords';
 import { divideRounded, minor, sumBlank, type Minor } from '@/core/money';
 import { fiscalYearLabel, fiscalYearsLabel, yearsBefore, type Period } from '@/core/calendar';
 import type { AccountId, Line, LineRef, SegmentId } from '@/core/model';
@@ -192,6 +193,7 @@ export function worksheet(
     return fresh;
   };
 
+  const bySchedule = madeBy(budget.schedules);
   const make = (row: StatementRow, r: number): WorkRow => {
     const { key, label } = rowName(row);
     const isLine = row.kind === 'line';
@@ -207,7 +209,14 @@ export function worksheet(
       label,
       kind: row.kind,
       code: isLine ? row.account.code : '',
-      badge: isLine ? (line ? methodBadge(line.method) : segment === 'all' ? 'Added up' : 'No line yet') : '',
+      badge: isLine
+        ? line
+          ? ((line.method.kind === 'schedule' ? bySchedule.get(line.account) : undefined) ??
+            methodBadge(line.method))
+          : segment === 'all'
+            ? 'Added up'
+            : 'No line yet'
+        : '',
       badgeTone: result?.issue ? 'trouble' : line && line.method.kind !== 'byMonth' ? 'plan' : 'quiet',
       hasNote: Boolean(line?.note),
       keeper: isLine ? row.account.keeper : undefined,

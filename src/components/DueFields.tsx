@@ -2,8 +2,7 @@
 
 import { NativeSelect } from '@mantine/core';
 import type { DueRule } from '@/core/model';
-import { NumberInput } from '@/components/MoneyInput';
-import classes from './Cash.module.css';
+import { NumberInput } from './MoneyInput';
 
 /** When something is due: so many days later, or on a day of a month so many months later. */
 export function DueFields({
@@ -21,7 +20,7 @@ export function DueFields({
   readonly quiet?: boolean;
 }) {
   return (
-    <div className={classes.row} style={{ gap: 4, flexWrap: 'nowrap' }}>
+    <div style={{ display: 'flex', alignItems: 'end', gap: 4 }}>
       <NumberInput
         size="xs"
         w={52}
@@ -54,7 +53,8 @@ export function DueFields({
         <NumberInput
           size="xs"
           w={70}
-          label="on the"
+          label={quiet ? undefined : 'on the'}
+          aria-label={`${label}: day of the month`}
           disabled={readOnly}
           least={1}
           most={31}

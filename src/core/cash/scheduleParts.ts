@@ -1,0 +1,176 @@
+import type { DayNumber } from '@/core/calendar';
+import type { AccountId, CashSource } from '@/core/model';
+import { firstOf, STAND_INS, WHAT, type RowPosting } from '@/core/schedule';
+import type { ProjectionInput, ScheduledRow } from './input';
+import type { Fixed } from './lineParts';
+import type { PostingBuilder, Postings } from './postings';
+import { defaultBank, type Part } from './projected';
+
+/** A row of a schedule as it was posted, with what is owed of a tax by it. */
+export type PostedRow = {
+  readonly from: ScheduledRow;
+  readonly part: Part;
+  readonly owed: Postings | null;
+  readonly scheme: string | null;
+};
+
+/** The month that an event belongs to: its place among the planned ones; −1 for none. */
+function monthOf({ starts, ends }: Fixed, day: DayNumber): number {
+  let [low, high] = [0, ends.length - 1];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (ends[middle]! < day) low = middle + 1;
+    else high = middle;
+  }
+  return ends.length > 0 && day >= starts[low]! && day <= ends[low]! ? low : -1;
+}
+
+/** Posts what a schedule's row brings about after the start. */
+export function postRow(
+  b: Fixed,
+  input: ProjectionInput,
+  from: ScheduledRow,
+  out: PostingBuilder,
+  tax: PostingBuilder,
+): PostedRow {
+  let scheme: string | null = null;
+  for (const p of from.postings) {
+    const of = p.owes && input.taxes.find((t) => t.id === p.owes!.scheme);
+    if (of?.owed === 'net') {
+      scheme = of.id;
+      tax.add(of.on === 'payment' ? p.owes!.paid : p.day, 0, p.owes!.amount, -1, 0, p.day);
+    }
+    out.add(
+      p.day,
+      b.table.of(p.owes ? taxAccount(input, from, p) : p.account),
+      p.amount,
+      monthOf(b, p.of),
+      WHAT[p.what],
+      p.of,
+    );
+  }
+  const owed = tax.take();
+  return {
+    from,
+    part: { of: 'schedule', key: `schedule ${from.key}`, source: from.source, postings: out.take() },
+    owed: scheme === null ? null : owed,
+    scheme,
+  };
+}
+
+/** Where the tax on a purchase stands: at what is owed of it where it is had back, else it is part of the cost. */
+function taxAccount(
+  { taxes, accounts }: ProjectionInput,
+  { cost }: ScheduledRow,
+  { owes }: RowPosting,
+): AccountId {
+  const scheme = taxes.find((t) => t.id === owes!.scheme);
+  if (scheme?.owed !== 'net') return cost ?? STAND_INS.other;
+  return scheme.payable ?? firstOf(accounts, 'taxPayable', STAND_INS.tax);
+}
+
+/** What stands owed at the start and is paid as a whole on a day: what was withheld from pay. */
+export function settledParts(b: Fixed, input: ProjectionInput, out: PostingBuilder): Part[] {
+  const bank = b.table.of(defaultBank(input));
+  return input.settled.flatMap(({ account, day, source }): Part[] => {
+    const stands = input.opening.get(account) ?? 0;
+    if (stands === 0) return [];
+    const on = Math.max(day, input.start + 1);
+    out.add(on, bank, stands, -1, WHAT.opening, input.start);
+    out.add(on, b.table.of(account), -stands, -1, WHAT.opening, input.start);
+    return [{ of: 'settled', key: `settled ${account}`, source, postings: out.take() }];
+  });
+}
+
+/** Where the money of a balance that is brought about belongs. */
+const SOURCE_OF_KIND: Partial<Record<string, CashSource>> = {
+  loan: 'loans',
+  equity: 'owners',
+  receivable: 'newSales',
+  payable: 'newPurchases',
+  taxPayable: 'taxes',
+};
+
+/**
+ * What brings accounts to the closing balances that a budget says: the difference on the last day of each month, against
+ * the account that was chosen. Those that others stand against come after these, so that each closes as it was said.
+ */
+export function balanceParts(
+  b: Fixed,
+  input: ProjectionInput,
+  parts: Iterable<Part>,
+  out: PostingBuilder,
+): Part[] {
+  if (input.balances.length === 0) return [];
+  const { ends, table } = b;
+  const targets = inOrder(input.balances);
+  const watched = new Map<number, Float64Array>();
+  for (const { account } of targets) watched.set(table.of(account), new Float64Array(ends.length));
+  for (const { postings } of parts) {
+    const { columns, first, count } = postings;
+    for (let i = first; i < first + count; i++) {
+      const moved = watched.get(columns.account[i]!);
+      if (!moved) continue;
+      const at = firstEnd(ends, columns.day[i]!);
+      if (at < ends.length) moved[at]! += columns.amount[i]!;
+    }
+  }
+  const stands = new Map<number, number>();
+  for (const { account } of targets) stands.set(table.of(account), input.opening.get(account) ?? 0);
+  const made = new Map<string, { day: number; amount: number; month: number }[]>();
+  for (let m = 0; m < ends.length; m++) {
+    for (const [place, moved] of watched) stands.set(place, stands.get(place)! + moved[m]!);
+    for (const { key, account, against, amounts } of targets) {
+      const target = amounts[m] ?? null;
+      if (target === null) continue;
+      const place = table.of(account);
+      const missing = target - stands.get(place)!;
+      if (missing === 0) continue;
+      stands.set(place, target);
+      const other = table.of(against);
+      if (stands.has(other)) stands.set(other, stands.get(other)! - missing);
+      const list = made.get(key) ?? [];
+      list.push({ day: ends[m]!, amount: missing, month: m });
+      made.set(key, list);
+    }
+  }
+  return targets.flatMap(({ key, account, against, kind }): Part[] => {
+    const list = made.get(key);
+    if (!list) return [];
+    for (const { day, amount, month } of list) {
+      out.add(day, table.of(account), amount, month, WHAT.balance, day);
+      out.add(day, table.of(against), -amount, month, WHAT.balance, day);
+    }
+    return [
+      {
+        of: 'balance',
+        key: `balance ${key}`,
+        source: SOURCE_OF_KIND[kind] ?? 'other',
+        postings: out.take(),
+      },
+    ];
+  });
+}
+
+function firstEnd(ends: Int32Array, day: DayNumber): number {
+  let at = 0;
+  while (at < ends.length && ends[at]! < day) at++;
+  return at;
+}
+
+type Target = ProjectionInput['balances'][number];
+
+/** Accounts before those that they stand against; in a circle the first said comes first. */
+function inOrder(targets: readonly Target[]): readonly Target[] {
+  const of = new Map(targets.map((t) => [t.account, t]));
+  const out = new Set<Target>();
+  const open = new Set<Target>();
+  const put = (t: Target): void => {
+    if (out.has(t) || open.has(t)) return;
+    open.add(t);
+    for (const other of targets) if (other.against === t.account) put(other);
+    out.add(t);
+  };
+  for (const t of of.values()) put(t);
+  return [...out];
+}

@@ -1,0 +1,129 @@
+import {
+  civilOf,
+  toDayNumber,
+  yearRange,
+  type DayNumber,
+  type FiscalCalendar,
+  type PeriodIndex,
+} from '@/core/calendar';
+import type { RowOf } from '@/core/model';
+import { minor, percentOf } from '@/core/money';
+import { dueDay, monthDay } from './days';
+import { RowBook, type RowGround, type RowPosting, type RowRuleOf } from './rule';
+import { defaultBankOf, STAND_INS } from './standIns';
+
+/*
+ * Tax on the profit of a fiscal year to date, never below zero in a year; a loss is carried forward and used up by later
+ * profits. (The common form of loss relief: no carry back, no limit by year.)
+ */
+
+type IncomeTax = RowOf<'incomeTax'>;
+
+/** A period's tax with what led to it. */
+export type TaxedPeriod = {
+  readonly period: PeriodIndex;
+  /** Profit before tax of the fiscal year up to it, losses of earlier years that are left, and what is taxed of it. */
+  readonly profit: number;
+  readonly losses: number;
+  readonly taxable: number;
+  /** The tax of the year up to it, and of the period alone. */
+  readonly toDate: number;
+  readonly amount: number;
+};
+
+/** The tax of the periods of a range; its first fiscal year counts from its start, as far as its profit is known. */
+export function taxedPeriods(
+  { rate, losses }: Pick<IncomeTax, 'rate' | 'losses'>,
+  { calendar, range, profit }: Pick<RowGround, 'calendar' | 'range' | 'profit'>,
+): TaxedPeriod[] {
+  const out: TaxedPeriod[] = [];
+  let left: number = losses;
+  let [sum, toDate] = [0, 0];
+  const first = calendar.firstOfYear(calendar.period(range.first).year);
+  for (let p = first; p <= range.last; p++) {
+    const { number } = calendar.period(p);
+    if (number === 1 && p !== first) {
+      // Only a whole year uses losses up, or adds to them.
+      left = sum < 0 ? left - sum : Math.max(0, left - sum);
+      [sum, toDate] = [0, 0];
+    }
+    sum += profit(p) ?? 0;
+    const taxable = Math.max(0, sum - left);
+    const now = Math.max(0, percentOf(minor(taxable), rate));
+    out.push({ period: p, profit: sum, losses: left, taxable, toDate: now, amount: now - toDate });
+    toDate = now;
+  }
+  return out.filter((t) => t.period >= range.first);
+}
+
+export const incomeTax: RowRuleOf<'incomeTax'> = {
+  needs: () => ({ drivers: [], profit: true }),
+  make(row, ground) {
+    const book = new RowBook();
+    const owed = [row.payable ?? STAND_INS.incomeTax, null] as const;
+    for (const { period, amount } of taxedPeriods(row, ground))
+      book.pair(
+        toDayNumber(ground.calendar.period(period).end),
+        [row.account, row.segment],
+        owed,
+        amount,
+        'tax',
+      );
+    return { postings: book.postings, issue: null };
+  },
+};
+
+/** The days after one on which installments of a fiscal year fall, and the day its rest is due. */
+export function taxDays(
+  { installments, due }: Pick<IncomeTax, 'installments' | 'due'>,
+  calendar: FiscalCalendar,
+  year: number,
+): {
+  readonly installments: readonly { readonly day: DayNumber; readonly amount: number }[];
+  readonly rest: DayNumber;
+} {
+  const { first, last } = yearRange(calendar, year);
+  const begins = civilOf(toDayNumber(calendar.period(first).start));
+  const ends = toDayNumber(calendar.period(last).end);
+  return {
+    installments: installments.map(({ months, day, amount }) => ({
+      day: monthDay(begins.year, begins.month + months, day),
+      amount,
+    })),
+    rest: Math.max(ends, dueDay(ends, due)),
+  };
+}
+
+/**
+ * What is paid of an income tax after a day, from what stands owed of it then (credits positive) and from the tax that
+ * accrues after it: installments on their days, and with each year's rest what is missing, or what was paid too much.
+ * What stands owed belongs to the first fiscal year whose rest is not due by then.
+ */
+export function taxPayments(
+  row: IncomeTax,
+  { calendar, accounts }: Pick<RowGround, 'calendar' | 'accounts'>,
+  accruals: readonly RowPosting[],
+  { after, until, stood }: { readonly after: DayNumber; readonly until: DayNumber; readonly stood: number },
+): readonly RowPosting[] {
+  const account = row.payable ?? STAND_INS.incomeTax;
+  const book = new RowBook();
+  const bank = [row.bank ?? defaultBankOf(accounts), null] as const;
+  const owed = [account, null] as const;
+  const yearOf = (day: DayNumber) => calendar.period(calendar.indexOfDay(day)).year;
+  let carried = stood;
+  for (let year = yearOf(after) - 2; year <= yearOf(until); year++) {
+    const { installments, rest } = taxDays(row, calendar, year);
+    if (rest <= after) continue;
+    let left = carried;
+    carried = 0;
+    for (const p of accruals)
+      if (p.account === account && p.day > after && yearOf(p.day) === year) left -= p.amount;
+    for (const { day, amount } of installments) {
+      if (day <= after || day > rest) continue;
+      left -= amount;
+      if (day <= until) book.pair(day, owed, bank, amount, 'payment', day);
+    }
+    if (rest <= until) book.pair(rest, owed, bank, left, 'payment', rest);
+  }
+  return book.postings;
+}

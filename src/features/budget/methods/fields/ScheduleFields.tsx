@@ -1,0 +1,59 @@
+'use client';
+
+import { Button } from '@mantine/core';
+import { sum, type Minor } from '@/core/money';
+import { linesOfRow, type MethodOf } from '@/core/model';
+import { touchedBy } from '@/core/plan';
+import { moneyFormat } from '@/store/format';
+import { SCHEDULE_NAMES } from '@/store/scheduleWords';
+import { setSession } from '@/store/session';
+import { Field, type FieldsProps } from '../inputs/parts';
+
+/** The rows that make the line, each a way to its schedule, and what the line has beside them. */
+export function ScheduleFields({
+  method,
+  book,
+  reckoned,
+  account,
+  readOnly,
+  onMethod,
+}: FieldsProps<MethodOf<'schedule'>>) {
+  const { budget, facts } = reckoned;
+  const money = moneyFormat(book);
+  const rows = budget.schedules.filter((r) => touchedBy(r, facts).has(account));
+  // A line of profit and loss names the rows that make it; a balance every row that moves it.
+  const makers = facts.isBalance(account)
+    ? rows
+    : rows.filter((r) => linesOfRow(r).includes(account) || r.kind === 'asset');
+  const beside = sum(facts.periods.map((p) => method.beside[p.id] ?? (0 as Minor)));
+  return (
+    <>
+      {makers.map((r) => (
+        <Field key={r.id} label={SCHEDULE_NAMES[r.kind]} wide>
+          <Button
+            onClick={() => setSession({ budgetView: 'schedules', scheduleKind: r.kind, scheduleRow: r.id })}
+          >
+            {r.name}
+          </Button>
+        </Field>
+      ))}
+      {beside !== 0 && (
+        <>
+          <Field label="Beside the schedules">
+            <span style={{ textAlign: 'right' }}>{money.exact(beside)}</span>
+          </Field>
+          {!readOnly && (
+            <Button mt={6} onClick={() => onMethod({ ...method, beside: {} })}>
+              The schedules alone
+            </Button>
+          )}
+        </>
+      )}
+      {makers.length === 0 && (
+        <Button mt={6} onClick={() => setSession({ budgetView: 'schedules' })}>
+          Open the schedules
+        </Button>
+      )}
+    </>
+  );
+}

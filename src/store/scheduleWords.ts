@@ -1,0 +1,54 @@
+import { accountsOfRow, type Book, type ScheduleKind, type ScheduleRow } from '@/core/model';
+import type { RowIssue } from '@/core/schedule';
+
+/** What the schedules are called. */
+export const SCHEDULE_NAMES: Record<ScheduleKind, string> = {
+  staff: 'Staff',
+  loan: 'Loans',
+  asset: 'Assets',
+  release: 'Prepaid and deferred',
+  incomeTax: 'Income tax',
+  equity: 'Equity',
+};
+
+/** “Staff”: the badge of a line by the schedule that makes it; several are “Schedules”. */
+const MADE_BY: Record<ScheduleKind, string> = {
+  staff: 'Staff',
+  loan: 'Loans',
+  asset: 'Assets',
+  release: 'Prepaid',
+  incomeTax: 'Tax',
+  equity: 'Equity',
+};
+
+/** What the lines of a budget that schedules make are called, by account. */
+export function madeBy(schedules: readonly ScheduleRow[]): ReadonlyMap<string, string> {
+  const out = new Map<string, string>();
+  for (const row of schedules)
+    for (const account of accountsOfRow(row)) {
+      const was = out.get(account);
+      out.set(account, was === undefined || was === MADE_BY[row.kind] ? MADE_BY[row.kind] : 'Schedules');
+    }
+  return out;
+}
+
+export const ROW_ISSUES: Record<RowIssue, string> = {
+  driverMissing: 'The driver that its hours come from is not on the drivers sheet.',
+  paymentTooSmall: 'The payment does not even pay the interest, so the loan grows.',
+  principalLeft: 'Principal is left after the last payment that was typed.',
+  tooLarge: 'A figure would be larger than money can be.',
+  cycle: 'It depends on itself through the lines that it makes.',
+};
+
+/** The row of a cause's key: a budget's id and the row's, with what comes of it. */
+export function rowOfKey(
+  { budgets }: Pick<Book, 'budgets'>,
+  key: string,
+): { readonly row: ScheduleRow; readonly budget: string } | null {
+  const [first = '', second = ''] = key.split(' ');
+  for (const b of budgets) {
+    const row = first === 'paid' || first === b.id ? b.schedules.find((r) => r.id === second) : undefined;
+    if (row) return { row, budget: b.name };
+  }
+  return null;
+}
