@@ -1,3 +1,4 @@
+import Papa from 'papaparse';
 import fc from 'fast-check';
 import {
   at,
@@ -101,9 +102,17 @@ describe('blocks', () => {
           minLength: 1,
           maxLength: 5,
         }),
-        (rows) => expect(fromTsv(toTsv(rows))).toEqual(rows),
+        (rows) => {
+          expect(fromTsv(toTsv(rows))).toEqual(rows);
+          // As the parser of ledger files reads it, and reads what that one writes.
+          expect(Papa.parse(toTsv(rows), { delimiter: '\t' }).data).toEqual(rows);
+          const theirs = Papa.unparse(rows, { delimiter: '\t', newline: '\r\n' });
+          expect(fromTsv(`${theirs}\r\n`)).toEqual(rows);
+        },
       ),
     );
+    expect(fromTsv('')).toEqual([['']]);
+    expect(fromTsv('5" pipe\t"open\t"a"b')).toEqual([['5" pipe', '"open', '"a"b']]);
   });
   test('fill', () =>
     expect(

@@ -20,7 +20,8 @@ import {
 import { say } from '@/store/session';
 import { ChangeTable } from './ChangeTable';
 import { changesBy, clashesOf } from './intakeCompare';
-import { count, FAULTS } from './words';
+import { FAULTS } from './intakeWords';
+import { count } from './words';
 import classes from './Books.module.css';
 
 /** The end of the page: what is closed with this file, what it replaces, and the one step that takes it in. */

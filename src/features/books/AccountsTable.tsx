@@ -8,7 +8,7 @@ import { dispatch } from '@/store/bookStore';
 import type { Ground } from '@/core/ground';
 import { say, setSession } from '@/store/session';
 import { MergeAccount } from './MergeAccount';
-import { KIND_NAMES } from './words';
+import { KIND_NAMES } from '@/store/kindNames';
 import classes from './Books.module.css';
 
 const STEP = 150;

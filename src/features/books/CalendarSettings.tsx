@@ -20,7 +20,7 @@ import {
 import { dispatch } from '@/store/bookStore';
 import type { Ground } from '@/core/ground';
 import { say } from '@/store/session';
-import { PERIOD_FAULTS } from './words';
+import { PERIOD_FAULTS } from './intakeWords';
 import classes from './Books.module.css';
 
 const MONTHS = MONTH_NAMES.map((m, i) => ({ value: String(i + 1), label: m }));

@@ -18,7 +18,8 @@ import {
   type PullRecord,
 } from '@/store/feed';
 import { say } from '@/store/session';
-import { count, FEED_FAULTS } from './words';
+import { FEED_FAULTS } from './intakeWords';
+import { count } from './words';
 import classes from './Books.module.css';
 
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];

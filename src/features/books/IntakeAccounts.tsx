@@ -6,7 +6,9 @@ import { CellSelect } from '@/components/CellSelect';
 import { LIMITS, ACCOUNT_KINDS, type Account, type AccountKind } from '@/core/model';
 import { acceptGuesses, setChoice, type OpenIntake } from '@/store/intake';
 import { useSteps } from './useSteps';
-import { count, KIND_NAMES, KIND_REASONS } from './words';
+import { KIND_NAMES } from '@/store/kindNames';
+import { KIND_REASONS } from './intakeWords';
+import { count } from './words';
 import classes from './Books.module.css';
 
 const STEP = 24;

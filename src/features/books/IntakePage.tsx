@@ -10,7 +10,8 @@ import { IntakeAccounts } from './IntakeAccounts';
 import { IntakeProof } from './IntakeProof';
 import { IntakeShape } from './IntakeShape';
 import { useSteps } from './useSteps';
-import { count, FILE_ISSUES } from './words';
+import { FILE_ISSUES } from './intakeWords';
+import { count } from './words';
 import classes from './Books.module.css';
 
 /** A file on its way in, on one page from top to bottom: shape, accounts, proof, accept. */

@@ -9,7 +9,9 @@ import type { Ground } from '@/core/ground';
 import { moneyFormat, type MoneyFormat } from '@/store/format';
 import { setChoice, type OpenIntake } from '@/store/intake';
 import { bookProfit, silentAccounts } from './intakeCompare';
-import { count, ISSUES, KIND_NAMES, LEFT_OUT } from './words';
+import { KIND_NAMES } from '@/store/kindNames';
+import { ISSUES, LEFT_OUT } from './intakeWords';
+import { count } from './words';
 import classes from './Books.module.css';
 
 type Props = {

@@ -9,7 +9,8 @@ import { DateChoice } from './DateChoice';
 import { roleOptions, roleValue, withRole } from './roleOptions';
 import { ShapeFields } from './ShapeFields';
 import { useSteps } from './useSteps';
-import { count, DOUBTS, FORMAT_NAMES, ROW_MEANINGS } from './words';
+import { DOUBTS, FORMAT_NAMES, ROW_MEANINGS } from './intakeWords';
+import { count } from './words';
 import classes from './Books.module.css';
 
 /** What a file's name says it is where it is something else; empty where the two agree. */

@@ -4,7 +4,7 @@ import type { ReactNode } from 'react';
 import { Checkbox, NativeSelect, TextInput } from '@mantine/core';
 import { ACCOUNT_KINDS, type AccountKind, type Axis, type Book } from '@/core/model';
 import type { LedgerFilter } from './ledgerRows';
-import { KIND_NAMES } from './words';
+import { KIND_NAMES } from '@/store/kindNames';
 import classes from './Books.module.css';
 
 /** A chosen value of each axis: an id, '' for unassigned, or nothing for all. */

@@ -1,5 +1,6 @@
 'use client';
 
+import dynamic from 'next/dynamic';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Button } from '@mantine/core';
 import { editText, sumBlank, type Minor } from '@/core/money';
@@ -13,13 +14,17 @@ import type { CellFormat } from '@/components/sheet/SheetRowView';
 import type { LeadColumn } from '@/components/sheet/types';
 import stage from '@/components/Stage.module.css';
 import type { Ground } from '@/core/ground';
-import { exportCsv, exportPdf, exportXlsx } from '@/store/exports';
 import { dayText, moneyFormat } from '@/store/format';
 import { say, setSession } from '@/store/session';
-import { EntriesPanel } from '@/components/EntriesPanel';
 import { LedgerFilters, type SegmentChoice } from './LedgerFilters';
 import { filteredLedger, ledgerRows, NO_FILTER, oddities, type LedgerFilter } from './ledgerRows';
-import { KIND_NAMES } from './words';
+import { KIND_NAMES } from '@/store/kindNames';
+
+/** What saves files is loaded with the first one. */
+const saving = () => import('@/store/exports');
+
+/** Loaded with the first amount that is chosen. */
+const EntriesPanel = dynamic(() => import('@/components/EntriesPanel').then((m) => m.EntriesPanel));
 
 /** Figures of the file are written as the book writes them. */
 const AS_THE_BOOK = shippedLayout('std-ledger')!.numbers;
@@ -133,9 +138,11 @@ export function LedgerSheet({ ground, range }: { readonly ground: Ground; readon
           oddCount={odd.size}
         >
           <ExportMenu
-            onCsv={() => exportCsv(table)}
-            onXlsx={() => void exportXlsx(table)}
-            more={documents((paper) => void exportPdf(ground, [table], AS_THE_BOOK, paper))}
+            onCsv={() => saving().then((m) => m.exportCsv(table))}
+            onXlsx={() => void saving().then((m) => m.exportXlsx(table))}
+            more={documents(
+              (paper) => void saving().then((m) => m.exportPdf(ground, [table], AS_THE_BOOK, paper)),
+            )}
           />
         </LedgerFilters>
         <Button

@@ -7,7 +7,7 @@ import { naturalSign, type Account } from '@/core/model';
 import { mergeAccounts } from '@/store/actions';
 import type { Ground } from '@/core/ground';
 import { say } from '@/store/session';
-import { KIND_NAMES } from './words';
+import { KIND_NAMES } from '@/store/kindNames';
 
 /** One account takes in another: entries, lines and notes follow, and one undo parts them again. */
 export function MergeAccount({

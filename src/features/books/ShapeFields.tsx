@@ -6,7 +6,7 @@ import type { Mapping, Shape, SignRule } from '@/core/intake';
 import type { Ground } from '@/core/ground';
 import { setDelimiter, chooseDates, setMapping, setShape, setSheet, type OpenIntake } from '@/store/intake';
 import { dayOptions, firstYear, movedByYears } from './roleOptions';
-import { SHAPE_NAMES, SIGN_NAMES } from './words';
+import { SHAPE_NAMES, SIGN_NAMES } from './intakeWords';
 
 type NumberChoice = { readonly value: string; readonly label: string; readonly format: Mapping['numbers'] };
 

@@ -13,7 +13,8 @@ import { say } from '@/store/session';
 import { ChangeTable } from './ChangeTable';
 import { changesBy } from './intakeCompare';
 import { MonthEnd } from './MonthEnd';
-import { count, FAULTS, FORMAT_NAMES, LEFT_OUT, SHAPE_WORDS } from './words';
+import { FAULTS, FORMAT_NAMES, LEFT_OUT, SHAPE_WORDS } from './intakeWords';
+import { count } from './words';
 import classes from './Books.module.css';
 
 /** The files the ledger came from, each with its fingerprint, totals and state; and what is closed. */

@@ -1,7 +1,7 @@
 import { assertNever } from '@/core/assertNever';
 import { calendarFrom, toDayNumber, type CalendarSpec, type Day } from '@/core/calendar';
 import type { BalanceRole, EntryRole, Mapping, MonthsRole } from '@/core/intake';
-import { ROLE_NAMES } from './words';
+import { ROLE_NAMES } from './intakeWords';
 
 export type Option = { readonly value: string; readonly label: string };
 

@@ -8,7 +8,6 @@ import { openBookFile, saveBookFile } from '@/store/bookFile';
 import { addDemoBook, openKept, useBookStore, type ShelfItem } from '@/store/bookStore';
 import { say } from '@/store/session';
 import type { Asking, Unopened } from './BookDialogs';
-import { issueWords } from './words';
 import classes from './Shell.module.css';
 
 const BookDialogs = dynamic(() => import('./BookDialogs').then((m) => m.BookDialogs));
@@ -31,6 +30,7 @@ export function BookMenu() {
   const openOr = async (item: ShelfItem) => {
     const opening = await openKept(item.id);
     if (opening.ok) return;
+    const { issueWords } = await import('./words');
     setUnopened({ item, why: issueWords(opening.issue) });
   };
 

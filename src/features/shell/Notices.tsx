@@ -1,12 +1,13 @@
 'use client';
 
-import { useState, type ReactNode } from 'react';
+import { useState } from 'react';
+import dynamic from 'next/dynamic';
 import { Button } from '@mantine/core';
 import type { TakingOver } from '@/store/keeping';
-import { saveBookFile } from '@/store/bookFile';
 import { takeOver, useBookStore } from '@/store/bookStore';
-import { issueWords, setAsideWords } from './words';
-import classes from './Shell.module.css';
+import { Notice, SaveAsFile } from './Notice';
+
+const NotWhole = dynamic(() => import('./NotWhole').then((m) => m.NotWhole));
 
 /** What must be said at once: what is not on disk, who holds the book, and what of it could not be opened. */
 export function Notices() {
@@ -15,6 +16,7 @@ export function Notices() {
   const readOnly = useBookStore((s) => s.readOnly);
   const waiting = useBookStore((s) => s.waiting);
   const id = useBookStore((s) => s.history?.book.id);
+  const partly = useBookStore((s) => s.passedOver.length + s.setAside.length > 0);
   return (
     <div>
       {open && <NotSaved />}
@@ -25,29 +27,10 @@ export function Notices() {
         </Notice>
       )}
       {open && readOnly && save.state !== 'lost' && <ReadOnly key={id} />}
-      {open && <NotWhole />}
+      {open && partly && <NotWhole />}
     </div>
   );
 }
-
-function Notice({
-  children,
-  tone,
-  actions,
-}: {
-  readonly children: ReactNode;
-  readonly tone?: 'trouble';
-  readonly actions?: ReactNode;
-}) {
-  return (
-    <div className={classes.notice} data-tone={tone} role={tone ? 'alert' : 'status'}>
-      <span>{children}</span>
-      {actions}
-    </div>
-  );
-}
-
-const SaveAsFile = () => <Button onClick={() => void saveBookFile()}>Save the book as a file</Button>;
 
 function NotSaved() {
   const save = useBookStore((s) => s.save);
@@ -114,42 +97,4 @@ function ReadOnly() {
           : 'The book cannot be read at this moment, and was not taken over.'}
     </Notice>
   );
-}
-
-/** An older state than the last one, or a part of the book that had to be left out. */
-function NotWhole() {
-  const passedOver = useBookStore((s) => s.passedOver);
-  const setAside = useBookStore((s) => s.setAside);
-  const [seen, setSeen] = useState<readonly unknown[]>([]);
-  if (passedOver.length > 0 && !seen.includes(passedOver))
-    return (
-      <Notice
-        tone="trouble"
-        actions={
-          <>
-            <SaveAsFile />
-            <Button onClick={() => setSeen([...seen, passedOver])}>I have seen it</Button>
-          </>
-        }
-      >
-        This is not the last state of the book: a newer one could not be opened ({issueWords(passedOver[0]!)}
-        ). It is kept; look whether the last things done are here.
-      </Notice>
-    );
-  if (setAside.length > 0 && !seen.includes(setAside))
-    return (
-      <Notice
-        tone="trouble"
-        actions={
-          <>
-            <SaveAsFile />
-            <Button onClick={() => setSeen([...seen, setAside])}>I have seen it</Button>
-          </>
-        }
-      >
-        Opened without {setAside.slice(0, 3).map(setAsideWords).join('; ')}
-        {setAside.length > 3 ? `; and ${setAside.length - 3} more` : ''}. The rest is whole.
-      </Notice>
-    );
-  return null;
 }

@@ -1,71 +1,15 @@
 'use client';
 
-import type { Check, CheckCode } from '@/core/checks';
+import dynamic from 'next/dynamic';
 import { Guard } from '@/components/Guard';
 import { PanelButton } from '@/components/Opens';
 import { useBookStore } from '@/store/bookStore';
 import { useChecks } from '@/store/ground';
 import { useSession } from '@/store/session';
-import { RATIO_NAMES } from '@/store/ratioNames';
-import type { RatioId } from '@/core/model';
 import classes from './Shell.module.css';
 
-const CHECK_WORDS: Record<CheckCode, (subject: string) => string> = {
-  untied: (s) => `${s} was accepted although it does not tie`,
-  tieOut: (s) => `All entries taken in from ${s} are here`,
-  debitsCredits: (s) => `Debits equal credits in ${s}`,
-  balances: () => 'Balances by account and month add up to the entries',
-  monthsToYears: (s) => `${s}: months add up to years`,
-  subtotals: (s) => `${s}: subtotals add up to net profit`,
-  lineAccounts: (s) => (s ? `${s}: every line has an account` : 'Every entry has an account'),
-  cashOpening: () => 'Cash begins with what the banks hold in the ledger',
-  cashPostings: () => 'Cash by day is what its postings add up to',
-  cashBalanced: () => 'Every posting ahead has its other side',
-  itemsTie: () => 'Open items are what the ledger’s receivables and payables stand at',
-  flowTies: () => 'Profit leads to the bank in every period of the statements',
-  sheetBalances: () => 'The balance sheet balances',
-  covenantKept: (s) => `Covenant of ${covenantName(s)} is kept`,
-  schedulesTie: (s) => `${s}: schedules begin where the ledger stands`,
-  schedulesMade: (s) => `${s}: lines are what their schedules make`,
-  floorKept: (floor) => `The bank keeps its floor of ${floor}`,
-};
-
-/** What is wrong with a check that does not hold, as one person would tell another. */
-const CHECK_TROUBLE: Record<CheckCode, (detail: string) => string> = {
-  untied: (faults) =>
-    faults
-      .split(', ')
-      .map((f) => UNTIED_WORDS[f] ?? f)
-      .join('; '),
-  tieOut: (counted) => `only ${counted} are`,
-  debitsCredits: (amount) => `they differ by ${amount}`,
-  balances: (amount) => `they differ by ${amount}`,
-  monthsToYears: (amount) => `they differ by ${amount}`,
-  subtotals: (months) => `they do not in ${months} ${months === '1' ? 'month' : 'months'}`,
-  lineAccounts: (ids) => `the book has no account for ${ids}`,
-  cashOpening: (amount) => `they differ by ${amount}`,
-  cashPostings: (amount) => `they differ by ${amount}`,
-  cashBalanced: (amount) => `${amount} is left over`,
-  itemsTie: (amounts) => `${amounts} stand without items`,
-  flowTies: (where) => `it does not in ${where}`,
-  sheetBalances: (by) => `it is off by ${by}, which stands in a line of its own`,
-  covenantKept: (when) => `it is broken first in ${when}`,
-  schedulesTie: (detail) => `they differ first on ${detail}`,
-  schedulesMade: (detail) => `the line says something else: ${detail}`,
-  floorKept: (when) => `it is broken, ${when} at the lowest`,
-};
-/** "Bank current" as a person says it. */
-const covenantName = (subject: string): string => {
-  const at = subject.lastIndexOf(' ');
-  const ratio = RATIO_NAMES[subject.slice(at + 1) as RatioId] ?? subject.slice(at + 1);
-  return `${subject.slice(0, at)} on ${ratio.toLowerCase()}`;
-};
-const UNTIED_WORDS: Readonly<Record<string, string>> = {
-  nothing: 'there was nothing in it',
-  unreadable: 'some of it could not be read',
-  unbalanced: 'its debits and credits do not meet',
-  controls: 'its own totals are not ours',
-};
+/** Loaded when it is opened: most of it is words. */
+const CheckList = dynamic(() => import('./CheckList').then((m) => m.CheckList));
 
 /** The foot of every screen: what is selected, the key figures, the checks, and whether all is saved. */
 export function Strip() {
@@ -129,24 +73,8 @@ function Checks() {
         </button>
       }
     >
-      <ul className={classes.checkList} tabIndex={0} aria-label="Checks">
-        {[...broken, ...notices, ...checks.filter((c) => c.holds)].map((c, i) => (
-          <CheckItem key={i} check={c} />
-        ))}
-      </ul>
+      <CheckList checks={[...broken, ...notices, ...checks.filter((c) => c.holds)]} />
     </PanelButton>
-  );
-}
-
-function CheckItem({ check }: { readonly check: Check }) {
-  return (
-    <li style={{ color: check.holds || check.notice ? undefined : 'var(--bad)' }}>
-      <span aria-hidden>{check.holds ? '✓' : check.notice ? '!' : '✗'}</span>
-      <span>
-        {CHECK_WORDS[check.code](check.subject)}
-        {check.holds ? '' : `: ${CHECK_TROUBLE[check.code](check.detail)}`}
-      </span>
-    </li>
   );
 }
 
