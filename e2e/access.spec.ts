@@ -42,10 +42,24 @@ for (const colorScheme of ['light', 'dark'] as const)
     await stage(page, 'Budget');
     await expect(page.getByRole('grid')).toBeVisible();
     await look(page, 'worksheet');
-    for (const view of ['First pass', 'Drivers', 'Report', 'Side by side', 'History', 'Worksheet']) {
+    for (const view of [
+      'First pass',
+      'Drivers',
+      'Schedules',
+      'Report',
+      'Side by side',
+      'History',
+      'Worksheet',
+    ]) {
       await page.getByRole('radiogroup', { name: 'View' }).getByText(view, { exact: true }).click();
       await page.waitForTimeout(400);
       await look(page, view);
+    }
+    await page.getByRole('radiogroup', { name: 'View' }).getByText('Schedules', { exact: true }).click();
+    for (const kind of [/^Loans/, /^Assets/, /^Income tax/, /^Equity/]) {
+      await page.getByRole('radiogroup', { name: 'Schedule' }).getByText(kind).click();
+      await page.waitForTimeout(300);
+      await look(page, `schedule ${kind.source}`);
     }
     await page.getByRole('button', { name: 'New budget' }).click();
     await look(page, 'starting a budget');

@@ -8,6 +8,7 @@ import { fiscalYearsLabel } from '@/core/calendar';
 import { LIMITS, segmentName, type Line, type LineRef, type Note } from '@/core/model';
 import { explainMonth, type LineResult, type Reckoning } from '@/core/plan';
 import { ROW_NAMES, type PeriodGroup, type SectionKind } from '@/core/report';
+import { AccountChoice } from '@/components/AccountChoice';
 import stage from '@/components/Stage.module.css';
 import { dispatch } from '@/store/bookStore';
 import type { Ground, Reckoned } from '@/core/ground';
@@ -174,6 +175,21 @@ export function ReasoningPanel({
           </div>
         )}
       </section>
+      {balance && (
+        <section>
+          <div className="label">What brings it about</div>
+          <AccountChoice
+            label="The difference on each month’s last day comes from"
+            none={account.kind === 'bank' ? 'nothing: the bank follows' : 'the bank'}
+            accounts={book.accounts.filter((a) => a.active && a.id !== account.id)}
+            value={budget.contras[account.id] ?? null}
+            readOnly={readOnly}
+            onValue={(against) =>
+              dispatch({ type: 'setContra', budget: budget.id, account: account.id, against })
+            }
+          />
+        </section>
+      )}
       {!balance && (
         <section aria-label="What its money does">
           <Button aria-expanded={moneyShown} onClick={() => setSession({ moneyShown: !moneyShown })}>

@@ -95,6 +95,7 @@ export function SchedulesView({ ground, budget }: { readonly ground: Ground; rea
   const costOf = (row: ScheduleRow) => linesOf(row).find((l) => l.key === COST_LINE[row.kind])!.amounts;
   const sumOf = (amounts: readonly number[]) => amounts.reduce((t, a) => t + a, 0);
   const text = (a: number) => money.text(minor(a));
+  const standing = (a: number) => (a === 0 ? 'nothing' : money.exact(minor(a)));
   const columns = columnsOf(kind, { book, periods, comesTo: (r) => text(sumOf(costOf(r))) });
 
   const keep = (next: readonly ScheduleRow[], said?: string) => {
@@ -183,11 +184,11 @@ export function SchedulesView({ ground, budget }: { readonly ground: Ground; rea
         )}
         {ties.map((t) => (
           <p key={t.account} className={classes.tie} data-off={t.ledger !== t.schedules || undefined}>
-            {book.accounts.find((a) => a.id === t.account)?.name}: the ledger stands at{' '}
-            {money.exact(minor(t.ledger))} in {ground.calendar.period(t.period).label}
+            {book.accounts.find((a) => a.id === t.account)?.name}: the ledger stands at {standing(t.ledger)}{' '}
+            in {ground.calendar.period(t.period).label}
             {t.ledger === t.schedules
               ? ', and so do the rows.'
-              : `, the rows at ${money.exact(minor(t.schedules))}: ${money.exact(minor(t.schedules - t.ledger))} apart.`}
+              : `, the rows at ${standing(t.schedules)}: ${money.exact(minor(t.schedules - t.ledger))} apart.`}
           </p>
         ))}
         {current && (

@@ -1,4 +1,5 @@
 import {
+  civilOf,
   fromDayNumber,
   toDayNumber,
   weekdayOf,
@@ -20,7 +21,7 @@ import {
   type ScheduleRow,
 } from '@/core/model';
 import { minor, percent, type Percent } from '@/core/money';
-import { usualAccount, type Purpose } from '@/core/schedule';
+import { monthDay, usualAccount, type Purpose } from '@/core/schedule';
 import { besideSchedule } from '@/core/plan';
 
 type Put = Extract<Command, { type: 'putScheduleRows' }>;
@@ -103,7 +104,8 @@ export function newRow<K extends ScheduleKind>(
       return row as RowOf<K>;
     }
     case 'loan': {
-      const first = fromDayNumber(toDayNumber(open.end));
+      const { year, month, date } = civilOf(toDayNumber(start));
+      const first = fromDayNumber(monthDay(year, month + 1, date));
       const row: RowOf<'loan'> = {
         kind: 'loan',
         ...base,

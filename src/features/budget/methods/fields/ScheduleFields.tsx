@@ -4,10 +4,11 @@ import { Button } from '@mantine/core';
 import { sum, type Minor } from '@/core/money';
 import { linesOfRow, type MethodOf } from '@/core/model';
 import { touchedBy } from '@/core/plan';
+import stage from '@/components/Stage.module.css';
 import { moneyFormat } from '@/store/format';
 import { SCHEDULE_NAMES } from '@/store/scheduleWords';
 import { setSession } from '@/store/session';
-import { Field, type FieldsProps } from '../inputs/parts';
+import type { FieldsProps } from '../inputs/parts';
 
 /** The rows that make the line, each a way to its schedule, and what the line has beside them. */
 export function ScheduleFields({
@@ -29,19 +30,21 @@ export function ScheduleFields({
   return (
     <>
       {makers.map((r) => (
-        <Field key={r.id} label={SCHEDULE_NAMES[r.kind]} wide>
+        <div key={r.id} className={stage.pair}>
+          <span>{SCHEDULE_NAMES[r.kind]}</span>
           <Button
             onClick={() => setSession({ budgetView: 'schedules', scheduleKind: r.kind, scheduleRow: r.id })}
           >
             {r.name}
           </Button>
-        </Field>
+        </div>
       ))}
       {beside !== 0 && (
         <>
-          <Field label="Beside the schedules">
-            <span style={{ textAlign: 'right' }}>{money.exact(beside)}</span>
-          </Field>
+          <div className={stage.pair}>
+            <span>Beside the schedules</span>
+            <span>{money.exact(beside)}</span>
+          </div>
           {!readOnly && (
             <Button mt={6} onClick={() => onMethod({ ...method, beside: {} })}>
               The schedules alone
