@@ -121,7 +121,7 @@ test('the keyboard reaches everything, and ? says how', async ({ page }) => {
   await expect(
     page
       .getByRole('complementary', { name: 'Reasoning' })
-      .getByRole('heading', { name: 'Interest expense on hoist loan' }),
+      .getByRole('heading', { name: 'Income tax on trading' }),
   ).toBeVisible();
   await page.keyboard.press('Control+Home');
   await expect(page.getByRole('heading', { name: 'Berth fees, North Yard' })).toBeVisible();

@@ -81,11 +81,13 @@ export function covenantsOf(
 ): readonly CovenantState[] {
   const { book, calendar } = ground;
   const known = ahead.balances.range;
+  // Where nothing is planned there is no profit either, which is no news of a covenant.
+  const unplanned = new Set(ahead.view.unplanned.map((p) => p.index));
   return book.covenants.map((covenant) => {
     const first = indexOfId(calendar, covenant.from);
     const periods: PeriodIndex[] = [];
     if (first !== null && known)
-      for (let p = Math.max(first, known.first); p <= ahead.last; p++) periods.push(p);
+      for (let p = Math.max(first, known.first); p <= ahead.last; p++) if (!unplanned.has(p)) periods.push(p);
     return covenantState(
       covenant,
       periods,

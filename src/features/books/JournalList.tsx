@@ -21,7 +21,7 @@ export function JournalList() {
       </p>
     );
   return (
-    <div className={classes.page}>
+    <div className={classes.page} tabIndex={0} role="region" aria-label="Journal">
       <table className={classes.table}>
         <thead>
           <tr>

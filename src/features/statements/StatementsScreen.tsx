@@ -3,10 +3,10 @@
 import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
-import { Button, SegmentedControl, Switch } from '@mantine/core';
+import { Button, NativeSelect, SegmentedControl, Switch } from '@mantine/core';
 import type { Minor } from '@/core/money';
-import { periodsOf, rangeLabel, yearRange, type PeriodRange } from '@/core/calendar';
-import { aheadOf, chosenBudget, rulerRange, type Ahead, type Ground } from '@/core/ground';
+import { periodsOf, rangeLabel, yearRange, type PeriodIndex, type PeriodRange } from '@/core/calendar';
+import { aheadOf, chosenBudget, comparisonsAt, rulerRange, type Ahead, type Ground } from '@/core/ground';
 import type { Budget, Layout, LayoutColumn } from '@/core/model';
 import {
   comparedWith,
@@ -50,6 +50,9 @@ const isPart = ({ span, show }: LayoutColumn): boolean =>
   span.of === 'each' && span.over === 'ruler' && show === 'actual';
 const isLastYear = ({ against, show }: LayoutColumn): boolean =>
   show === 'compared' && against === 'lastYear';
+
+const isBeside = ({ against, show }: LayoutColumn): boolean =>
+  against === 'second' && (show === 'compared' || show === 'difference');
 
 /** The periods that statements show until others are chosen: the fiscal year of the first one ahead. */
 const usualRange = ({ calendar }: Ground, { start }: Ahead): PeriodRange =>
@@ -116,11 +119,13 @@ export function StatementsScreen() {
   );
 }
 
+/** A month of the budget that goes on after the closed ones. */
+const monthOf = (ahead: Ahead, budget: Budget | null): PeriodIndex =>
+  ahead.view.plans.find((p) => p.budget.id === budget?.id)?.periods[0]?.index ?? ahead.start;
+
 /** What a statement is compared with: the budget that goes on after the closed months. */
-function comparedAhead(ground: Ground, ahead: Ahead, budget: Budget | null, layout: Layout) {
-  const planned = ahead.view.plans.find((p) => p.budget.id === budget?.id)?.periods[0]?.index;
-  return comparedWith(ground, planned ?? ahead.start, layout, budget?.id ?? null);
-}
+const comparedAhead = (ground: Ground, ahead: Ahead, budget: Budget | null, layout: Layout) =>
+  comparedWith(ground, monthOf(ahead, budget), layout, budget?.id ?? null);
 
 function statementOf(
   ground: Ground,
@@ -198,6 +203,24 @@ function Statement({
   const parts = layout.columns.filter(isPart);
   const by = parts[0]?.span.of === 'each' ? parts[0].span.by : 'month';
   const change = (columns: Layout['columns']) => inUse.change({ columns });
+  const beside = layout.columns.some(isBeside) ? layout.against.second : '';
+  // A budget that covers none of the months at hand has nothing to say of them.
+  const others = comparisonsAt(ground, monthOf(ahead, budget)).filter((c) => c.of === 'budget');
+  const setBeside = (id: string) =>
+    inUse.change({
+      against: { ...layout.against, second: id },
+      columns: layout.columns
+        .filter((c) => !isBeside(c))
+        .flatMap((c) =>
+          id !== '' && c.show === 'actual'
+            ? [
+                c,
+                { ...c, show: 'compared' as const, against: 'second' as const },
+                { ...c, show: 'difference' as const, against: 'second' as const },
+              ]
+            : [c],
+        ),
+    });
   const hasLastYear = layout.columns.some(isLastYear);
   const row = table.rows.find((r) => r.key === at?.row) ?? null;
   const column = table.columns.find((c) => c.key === at?.column) ?? null;
@@ -253,6 +276,17 @@ function Statement({
               )
             }
           />
+          {others.length > 0 && (
+            <NativeSelect
+              aria-label="Beside a budget"
+              value={others.some((c) => c.id === beside) ? beside : ''}
+              data={[
+                { value: '', label: 'Beside no budget' },
+                ...others.map((c) => ({ value: c.id, label: `Beside ${c.parts[0]!.budget.name}` })),
+              ]}
+              onChange={(e) => setBeside(e.currentTarget.value)}
+            />
+          )}
           <FiguresPanel ground={ground} layout={layout} comparisons={[]} onChange={inUse.change} />
           {!readOnly && book.layouts.some((l) => l.id === layout.id) && (
             <Button onClick={inUse.remove}>As it ships</Button>

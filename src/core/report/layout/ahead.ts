@@ -1,6 +1,17 @@
 import type { PeriodIndex } from '@/core/calendar';
-import { aheadOf, type Ahead, type Ground } from '@/core/ground';
-import type { Account } from '@/core/model';
+import type { Flow } from '@/core/cash';
+import {
+  aheadOf,
+  cashByFlow,
+  flowsOfForecast,
+  offBalance,
+  plannedBooks,
+  type Ahead,
+  type Ground,
+} from '@/core/ground';
+import type { Balances } from '@/core/ledger';
+import type { Account, Budget } from '@/core/model';
+import type { Minor } from '@/core/money';
 import { onlyBudget, type Compared } from './compared';
 import { aYearBefore, type Side, type Sides, type SidesInput } from './sides';
 
@@ -22,14 +33,44 @@ export const plainSide = (at: Side['at'], covers: Side['covers'] = () => true): 
   days: () => null,
 });
 
-/** Sides whose outlook goes on by the projection; `at` reads one account in one period, `known` where it tells anything. */
-export function aheadSides(
-  input: SidesInput,
-  base: Sides,
-  at: Side['at'],
-  known: (p: PeriodIndex) => boolean,
-): Sides {
+/** What statements are read off: the books ahead, or what a budget by itself says. */
+export type Books = {
+  readonly balances: Balances;
+  readonly accounts: readonly Account[];
+  /** Where it tells anything, and where it tells what accounts stand at. */
+  readonly known: (period: PeriodIndex) => boolean;
+  readonly stands: (period: PeriodIndex) => boolean;
+  readonly flows: (flow: Flow, period: PeriodIndex) => Minor | null;
+  /** What all accounts together stand at: nothing, where they balance. */
+  readonly off: (period: PeriodIndex) => number;
+};
+
+function booksAhead(ground: Ground, compared: Compared): Books | null {
+  const ahead = aheadFor(ground, compared);
+  if (!ahead) return null;
+  const closed = cashByFlow(ground, onlyBudget(compared));
+  const coming = flowsOfForecast(ground, ahead.view);
+  return {
+    balances: ahead.balances,
+    accounts: ahead.accounts,
+    known: knownIn(ahead),
+    stands: knownIn(ahead),
+    flows: (flow, p) => (p <= ahead.start ? closed(flow, p) : p > ahead.last ? null : coming(flow, p)),
+    off: (p) => offBalance(ahead, p),
+  };
+}
+
+function booksOf(ground: Ground, budget: Budget): Books {
+  const { balances, stands, flows } = plannedBooks(ground, budget);
+  return { balances, stands, flows, known: balances.has, accounts: ground.book.accounts, off: () => 0 };
+}
+
+/** Sides whose outlook goes on by the projection; `read` reads one account in one period of some books. */
+export function aheadSides(input: SidesInput, base: Sides, read: (books: Books) => Side['at']): Sides {
   const { ground, compared } = input;
+  const books = booksAhead(ground, compared);
+  const known = (p: PeriodIndex) => books?.known(p) ?? false;
+  const at: Side['at'] = books ? read(books) : () => null;
   const outlook = plainSide(
     (account, scope, p) => (scope === 'all' && known(p) ? at(account, scope, p) : null),
     known,
@@ -38,7 +79,20 @@ export function aheadSides(
   const named = (
     which: typeof compared.first | typeof compared.second,
     otherwise: Side | null,
-  ): Side | null => (which === 'lastYear' ? lastYear : which === 'outlook' ? outlook : otherwise);
+  ): Side | null => {
+    if (which === 'lastYear') return lastYear;
+    if (which === 'outlook') return outlook;
+    // A budget beside it says of all three statements what it said itself.
+    const budget =
+      which !== null && which !== 'comparison' && which.parts.length === 1 ? which.parts[0]!.budget : null;
+    if (!budget) return otherwise;
+    const planned = booksOf(ground, budget);
+    const own = read(planned);
+    return plainSide(
+      (account, scope, p) => (scope === 'all' && planned.known(p) ? own(account, scope, p) : null),
+      planned.known,
+    );
+  };
   return {
     ...base,
     actual: outlook,

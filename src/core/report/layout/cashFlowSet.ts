@@ -1,17 +1,17 @@
-import { toDayNumber, type PeriodIndex } from '@/core/calendar';
-import { FLOW_OF, type Flow } from '@/core/cash';
-import { cashByFlow, type Ahead, type Ground } from '@/core/ground';
-import { minor, plus, sumBlank, type Minor } from '@/core/money';
-import { isProfitAndLoss, newAccount, type Account, type AccountId, type CashSource } from '@/core/model';
+import type { PeriodIndex } from '@/core/calendar';
+import type { Flow } from '@/core/cash';
+import type { Ground } from '@/core/ground';
+import { minor, plus, type Minor } from '@/core/money';
+import { isProfitAndLoss, newAccount, type Account, type AccountId } from '@/core/model';
 import { cashAccounts, flowLines, type FlowSection } from '@/core/statements';
 import type { Linked } from '../table';
-import { aheadFor, aheadSides, knownIn, plainSide, SETS_AHEAD, withStandIns } from './ahead';
+import { aheadSides, plainSide, SETS_AHEAD, withStandIns } from './ahead';
 import { FLOW_NAMES } from './cashSet';
-import { onlyBudget, type Compared } from './compared';
+import type { Compared } from './compared';
 import type { PlainRow } from './rows';
 import type { RowSet } from './rowSet';
 import { STATEMENT_LAYOUTS } from './shipped';
-import type { Side, Sides } from './sides';
+import type { Sides } from './sides';
 
 /* The cash-flow statement as rows of the report machine: lines are movements of accounts, told as money. */
 
@@ -157,85 +157,53 @@ export const cashFlowSet = (direct: boolean): RowSet => ({
   rollOf: (a) => (a === OPENING ? 'first' : a === CLOSING ? 'last' : 'sum'),
   sides(input) {
     const { ground, compared } = input;
-    const ahead = aheadFor(ground, compared);
     const { lines } = flowBook(ground, compared);
     const byId = new Map(lines.map((l) => [l.account.id, l]));
-    const { flowClasses } = ground.book;
-    const accounts = ahead?.accounts ?? ground.book.accounts;
-    const banks = cashAccounts(accounts, flowClasses);
+    const accounts = withStandIns(ground, compared);
+    const banks = cashAccounts(accounts, ground.book.flowClasses);
     const ofProfit = accounts.filter((a) => isProfitAndLoss(a.kind));
-    const moved = (of: readonly Account[], p: PeriodIndex): Minor =>
-      minor(of.reduce((t, a) => plus(t, ahead?.balances.movement(a.id, p) ?? 0), 0));
-    const standing = (p: PeriodIndex): Minor =>
-      minor(banks.reduce((t, a) => plus(t, ahead!.balances.balance(a.id, p, true)), 0));
-    const lineAt = ({ of, sign }: Line, p: PeriodIndex): Minor | null => {
-      const amount = ahead?.balances.movement(of.id, p) ?? null;
-      return amount === null ? null : minor(sign * amount);
-    };
-    const flows = flowsAhead(ground, compared, ahead);
-    const operating = (p: PeriodIndex): Minor =>
-      minor(
-        lines.reduce(
-          (t, l) =>
-            l.section === 'adjustments' || l.section === 'workingCapital' ? plus(t, lineAt(l, p) ?? 0) : t,
-          -moved(ofProfit, p),
-        ),
-      );
-    const at: Side['at'] = (account, _scope, p) => {
-      if (!ahead) return null;
-      if (account === PROFIT) return minor(-moved(ofProfit, p));
-      if (account === CLOSING) return standing(p);
-      if (account === OPENING) return minor(standing(p) - moved(banks, p));
-      const flow = flowOfAccount.get(account.id);
-      if (flow !== undefined) return flows(flow, p);
-      // What is told of no one in particular is what operations come to beside the others.
-      if (account === OTHER)
-        return minor(operating(p) - DIRECT.reduce((t, f) => plus(t, flows(f, p) ?? 0), 0));
-      const own = byId.get(account.id);
-      return own ? lineAt(own, p) : null;
-    };
-    const nothing = plainSide(() => null);
-    const base: Sides = {
-      actual: nothing,
-      reclassified: nothing,
-      outlook: nothing,
-      lastYear: nothing,
-      flexible: nothing,
-      mix: nothing,
-      first: nothing,
-      second: nothing,
-    };
-    return aheadSides(input, base, at, knownIn(ahead));
+    return aheadSides(input, NO_SIDES, ({ balances, stands, flows }) => {
+      const moved = (of: readonly Account[], p: PeriodIndex): Minor =>
+        minor(of.reduce((t, a) => plus(t, balances.movement(a.id, p) ?? 0), 0));
+      const standing = (p: PeriodIndex): Minor =>
+        minor(banks.reduce((t, a) => plus(t, balances.balance(a.id, p, true)), 0));
+      const lineAt = ({ of, sign }: Line, p: PeriodIndex): Minor | null => {
+        const amount = balances.movement(of.id, p);
+        return amount === null ? null : minor(sign * amount);
+      };
+      const operating = (p: PeriodIndex): Minor =>
+        minor(
+          lines.reduce(
+            (t, l) =>
+              l.section === 'adjustments' || l.section === 'workingCapital' ? plus(t, lineAt(l, p) ?? 0) : t,
+            -moved(ofProfit, p),
+          ),
+        );
+      return (account, _scope, p) => {
+        if (account === PROFIT) return minor(-moved(ofProfit, p));
+        if (!stands(p)) return null;
+        if (account === CLOSING) return standing(p);
+        if (account === OPENING) return minor(standing(p) - moved(banks, p));
+        const flow = flowOfAccount.get(account.id);
+        if (flow !== undefined) return flows(flow, p);
+        // What is told of no one in particular is what operations come to beside the others.
+        if (account === OTHER)
+          return minor(operating(p) - DIRECT.reduce((t, f) => plus(t, flows(f, p) ?? 0), 0));
+        const own = byId.get(account.id);
+        return own ? lineAt(own, p) : null;
+      };
+    });
   },
 });
 
-/** Money by whom it came from and went to: the ledger's in closed periods, the forecast's after them. */
-function flowsAhead(
-  ground: Ground,
-  compared: Compared,
-  ahead: Ahead | null,
-): (flow: Flow, p: PeriodIndex) => Minor | null {
-  const closed = cashByFlow(ground, onlyBudget(compared));
-  const sources = ahead && [...ahead.view.forecast.bySource];
-  const sums = new Map<string, Minor>();
-  return (flow, p) => {
-    if (!ahead || p <= ahead.start) return closed(flow, p);
-    if (p > ahead.last) return null;
-    const key = `${flow} ${p}`;
-    let sum = sums.get(key);
-    if (sum === undefined) {
-      const { start, end } = ground.calendar.period(p);
-      const [from, to] = [start, end].map((d) => toDayNumber(d) - ahead.view.forecast.start - 1) as [
-        number,
-        number,
-      ];
-      const parts = sources!.flatMap(([source, days]) =>
-        FLOW_OF[source as CashSource] === flow
-          ? [minor(days.subarray(Math.max(0, from), to + 1).reduce((t, v) => plus(t, v), 0))]
-          : [],
-      );
-      sums.set(key, (sum = sumBlank(parts) ?? minor(0)));
-    }
-    return sum;
-  };
-}
+const nothing = plainSide(() => null);
+const NO_SIDES: Sides = {
+  actual: nothing,
+  reclassified: nothing,
+  outlook: nothing,
+  lastYear: nothing,
+  flexible: nothing,
+  mix: nothing,
+  first: nothing,
+  second: nothing,
+};

@@ -1,7 +1,7 @@
 import { offBalance, type Ahead, type CashView, type Ground } from '@/core/ground';
 import { minor } from '@/core/money';
 import { natural, newAccount, type Account } from '@/core/model';
-import { aheadFor, aheadSides, knownIn, SETS_AHEAD } from './ahead';
+import { aheadFor, aheadSides, SETS_AHEAD } from './ahead';
 import type { Compared } from './compared';
 import type { RowSet } from './rowSet';
 import { budgetSides, sidesOf } from './sides';
@@ -9,37 +9,23 @@ import { budgetSides, sidesOf } from './sides';
 /** Profit and loss by the postings, which is what the other two statements follow from. */
 export const profitStatement: Partial<RowSet> = {
   ...SETS_AHEAD,
-  sides(input) {
-    const ahead = aheadFor(input.ground, input.compared);
-    return aheadSides(
-      input,
-      sidesOf(input),
-      (account, _scope, p) => {
-        const moved = ahead?.balances.movement(account.id, p) ?? null;
-        return moved === null ? null : natural(account.kind, moved);
-      },
-      knownIn(ahead),
-    );
-  },
+  sides: (input) =>
+    aheadSides(input, sidesOf(input), ({ balances }) => (account, _scope, p) => {
+      const moved = balances.movement(account.id, p);
+      return moved === null ? null : natural(account.kind, moved);
+    }),
 };
 
 /** The balance sheet: what accounts stand at at the ends of periods, stand-ins among them. */
 export const balanceStatement: Partial<RowSet> = {
   ...SETS_AHEAD,
-  sides(input) {
-    const ahead = aheadFor(input.ground, input.compared);
-    return aheadSides(
-      input,
-      budgetSides(input),
-      (account, _scope, p) => {
-        if (!ahead) return null;
-        if (isOff.has(account)) return minor(offBalance(ahead, p));
-        const stands = ahead.balances.balance(account.id, p, true);
-        return stands === 0 && !ahead.balances.active(account.id) ? null : natural(account.kind, stands);
-      },
-      knownIn(ahead),
-    );
-  },
+  sides: (input) =>
+    aheadSides(input, budgetSides(input), ({ balances, stands, off }) => (account, _scope, p) => {
+      if (!stands(p)) return null;
+      if (isOff.has(account)) return minor(off(p));
+      const at = balances.balance(account.id, p, true);
+      return at === 0 && !balances.active(account.id) ? null : natural(account.kind, at);
+    }),
 };
 
 /** A row of equity that carries what the books are off by, so that one named line does and all others are what they are. */
