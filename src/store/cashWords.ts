@@ -54,7 +54,7 @@ export function causeWords(
       return row
         ? {
             name: row.row.name,
-            why: [row.budget, SCHEDULE_NAMES[row.row.kind], since !== day ? `of ${onDay(since)}` : '']
+            why: [row.budget.name, SCHEDULE_NAMES[row.row.kind], since !== day ? `of ${onDay(since)}` : '']
               .filter(Boolean)
               .join(' · '),
           }

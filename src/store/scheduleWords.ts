@@ -1,4 +1,4 @@
-import { accountsOfRow, type Book, type ScheduleKind, type ScheduleRow } from '@/core/model';
+import { accountsOfRow, type Book, type Budget, type ScheduleKind, type ScheduleRow } from '@/core/model';
 import type { RowIssue } from '@/core/schedule';
 
 /** What the schedules are called. */
@@ -44,11 +44,11 @@ export const ROW_ISSUES: Record<RowIssue, string> = {
 export function rowOfKey(
   { budgets }: Pick<Book, 'budgets'>,
   key: string,
-): { readonly row: ScheduleRow; readonly budget: string } | null {
+): { readonly row: ScheduleRow; readonly budget: Budget } | null {
   const [first = '', second = ''] = key.split(' ');
   for (const b of budgets) {
     const row = first === 'paid' || first === b.id ? b.schedules.find((r) => r.id === second) : undefined;
-    if (row) return { row, budget: b.name };
+    if (row) return { row, budget: b };
   }
   return null;
 }

@@ -39,6 +39,7 @@ export {
 export { lineMoney, type LineMoney } from './lineMoney';
 export { ALL_SOURCES, cashOf, cashStart, type CashView, type LineTerms } from './cash';
 export { triedOf, type Moves } from './tried';
+export { dueOf, loansOf } from './loanDue';
 export { flowsOfForecast, plannedBooks, type PlannedBooks } from './plannedBooks';
 export { aheadOf, covenantsOf, offBalance, ratiosOf, type Ahead } from './statements';
 export { approvedCash, cashByFlow, closingsAt, keptFrom, thenAndNowOf } from './keptCash';

@@ -10,6 +10,7 @@ import {
   type AccountId,
   type Budget,
   type RatioId,
+  type ScheduleRow,
 } from '@/core/model';
 import {
   covenantState,
@@ -19,8 +20,10 @@ import {
   ratioOf,
   type CovenantState,
   type Ratio,
+  type RatioKnown,
 } from '@/core/statements';
 import { ALL_SOURCES, cashOf, type CashView } from './cash';
+import { dueOf } from './loanDue';
 import type { Ground } from './ground';
 import { closingsAt } from './keptCash';
 
@@ -64,11 +67,17 @@ const STAND_IN_ACCOUNTS: readonly Account[] = [
 ];
 
 /** The ratios of the books ahead, by period. */
-export function ratiosOf({ calendar }: Ground, { balances, accounts }: Ahead) {
+export function ratiosOf({ calendar }: Ground, { balances, accounts, view }: Ahead) {
+  const rows = (view.plans.at(-1)?.budget.schedules ?? []) as readonly ScheduleRow[];
+  const known: RatioKnown = {
+    interest: new Set(rows.flatMap((r) => (r.kind === 'loan' ? [r.interest] : []))),
+    depreciation: new Set(rows.flatMap((r) => (r.kind === 'asset' ? [r.expense] : []))),
+    due: (period) => dueOf(rows, calendar, null, period),
+  };
   const inputs = new Map<PeriodIndex, ReturnType<typeof ratioInputs>>();
   return (id: RatioId, period: PeriodIndex): Ratio => {
     let of = inputs.get(period);
-    if (!of) inputs.set(period, (of = ratioInputs(balances, accounts, calendar, period)));
+    if (!of) inputs.set(period, (of = ratioInputs(balances, accounts, calendar, period, known)));
     return ratioOf(id, of, daysOfYear(calendar, period));
   };
 }

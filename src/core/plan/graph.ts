@@ -39,6 +39,8 @@ export type Plan = {
   readonly lines: readonly Line[];
   readonly drivers: readonly Driver[];
   readonly schedules?: readonly ScheduleRow[];
+  /** What was approved goes by its plan alone, whatever was closed since. */
+  readonly approved?: object | null;
 };
 
 /** The accounts that income taxes go to: they are no part of the profit that is taxed. */

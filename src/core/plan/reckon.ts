@@ -21,7 +21,7 @@ import { graphOf, taxAccounts, type Graph, type Node, type Plan } from './graph'
 import type { Component } from './order';
 import { computeLine, computeMonth, isMonthly, needsOf } from './methods/table';
 import {
-  profitBefore,
+  bookedProfit,
   reckonRow,
   rowGround,
   rowRange,
@@ -45,14 +45,18 @@ export function createReckoner(): Reckoner {
   let last: Run | null = null;
   return (plan, facts) => {
     if (last && last.facts === facts && samePlan(last.plan, plan)) return last.result;
-    const next = last && last.facts === facts ? last.again(plan) : null;
+    const again = last && last.facts === facts && Boolean(last.plan.approved) === Boolean(plan.approved);
+    const next = again ? last!.again(plan) : null;
     last = next ?? Run.whole(plan, facts);
     return last.result;
   };
 }
 
 const samePlan = (a: Plan, b: Plan): boolean =>
-  a.lines === b.lines && a.drivers === b.drivers && a.schedules === b.schedules;
+  a.lines === b.lines &&
+  a.drivers === b.drivers &&
+  a.schedules === b.schedules &&
+  Boolean(a.approved) === Boolean(b.approved);
 
 const NO_WHOLES: Amounts = [];
 const NO_ROWS: readonly ScheduleRow[] = [];
@@ -334,11 +338,14 @@ class Run {
       const sign = facts.isBalance(l.account) || taxes.has(l.account) ? 0 : this.signOf(l.account);
       return sign === 0 ? [] : [{ i, sign }];
     });
+    // What is closed is known: a year that runs goes on from there.
+    const isBooked = (period: number) => !plan.approved && facts.isActual(period);
     return rowGround(facts, rowRange(facts), {
       driver: (id, period) => this.driverAt(id, period - start),
+      booked: (account, period) => (isBooked(period) ? (facts.actual(account, null, period) ?? 0) : null),
       profit: (period) =>
-        period < start
-          ? profitBefore(facts, taxes, period)
+        period < start || isBooked(period)
+          ? bookedProfit(facts, taxes, period)
           : taxed.reduce(
               (t, { i, sign }) => plus(t, sign * (this.lineResults[i]!.amounts[period - start] ?? 0)),
               0,

@@ -44,11 +44,11 @@ const daysFor = (week: Facts['workWeek']): Days => {
   return known;
 };
 
-/** What rows of a budget look at, but for drivers and profit. */
+/** What rows of a budget look at, but for drivers, profit and what is booked. */
 export const rowGround = (
   facts: Facts,
   range: PeriodRange,
-  asked: Pick<RowGround, 'driver' | 'profit'>,
+  asked: Pick<RowGround, 'driver' | 'profit' | 'booked'>,
 ): RowGround => ({
   calendar: facts.calendar,
   workWeek: facts.workWeek,
@@ -104,8 +104,8 @@ export function scheduledAmounts(
   });
 }
 
-/** The fiscal year's profit before taxes so far, where the ledger has it: of months before a budget. */
-export function profitBefore(
+/** A period's profit before taxes as the ledger has it. */
+export function bookedProfit(
   facts: Facts,
   taxes: ReadonlySet<AccountId>,
   period: PeriodIndex,

@@ -21,6 +21,18 @@ const BALANCE_SECTIONS: Readonly<Record<BalanceSection, readonly AccountKind[]>>
   equity: ['equity'],
 };
 
+const isFixed = ({ kind }: Account): boolean => kind === 'fixedAsset' || kind === 'loan';
+const PARTS = {
+  assets: [
+    ['current assets', (a: Account) => !isFixed(a)],
+    ['non-current assets', isFixed],
+  ],
+  liabilities: [
+    ['current liabilities', (a: Account) => !isFixed(a)],
+    ['non-current liabilities', isFixed],
+  ],
+} as const;
+
 /** Whether a row holds balances at the ends of periods, which are not added up over time. */
 export const isBalanceRow = (row: StatementRow): boolean =>
   row.kind === 'result' ? BALANCE_RESULTS.has(row.result) : row.section in BALANCE_SECTIONS;
@@ -86,28 +98,48 @@ export function statementRows(accounts: readonly Account[]): StatementRow[] {
 }
 
 /** A section with its lines, its groups and its subtotal; the place of the subtotal. */
-function pushSection(rows: StatementRow[], section: SectionKind, list: readonly Account[]): number {
+function pushSection(
+  rows: StatementRow[],
+  section: SectionKind,
+  list: readonly Account[],
+  parts: readonly (readonly [name: string, fits: (a: Account) => boolean])[] = [],
+): number {
   rows.push({ kind: 'section', section });
   const terms: Term[] = [];
-  // A group stands where its first account does; accounts without one stand by themselves.
-  for (const members of inGroups(list)) {
-    const own = members.map((account): Term => ({
-      row: rows.push({ kind: 'line', section, account }) - 1,
-      sign: 1,
-    }));
-    terms.push(...own);
-    const { group } = members[0]!;
-    if (group !== '') rows.push({ kind: 'group', section, group, terms: own });
-  }
+  const push = (part: readonly Account[]): Term[] => {
+    const all: Term[] = [];
+    // A group stands where its first account does; accounts without one stand by themselves.
+    for (const members of inGroups(part)) {
+      const own = members.map((account): Term => ({
+        row: rows.push({ kind: 'line', section, account }) - 1,
+        sign: 1,
+      }));
+      all.push(...own);
+      const { group } = members[0]!;
+      if (group !== '') rows.push({ kind: 'group', section, group, terms: own });
+    }
+    return all;
+  };
+  const split = parts
+    .map(([name, fits]) => ({ name, members: list.filter(fits) }))
+    .filter(({ members }) => members.length > 0);
+  // One part alone is the section itself.
+  if (split.length < 2) terms.push(...push(list));
+  else
+    for (const { name, members } of split) {
+      const own = push(members);
+      terms.push(...own);
+      rows.push({ kind: 'group', section, group: name, terms: own });
+    }
   return rows.push({ kind: 'subtotal', section, terms }) - 1;
 }
 
 /**
  * The rows of a balance sheet: assets and liabilities with their subtotals, assets less liabilities, and equity. What the
  * net assets exceed the equity accounts by (as a rule the result that no entry has put into equity yet) has a row of its
- * own, so that both sides tie.
+ * own, so that both sides tie. `parted`: what is current apart from what is not, as IAS 1 and ASC 210 ask.
  */
-export function balanceSheetRows(accounts: readonly Account[]): StatementRow[] {
+export function balanceSheetRows(accounts: readonly Account[], parted = false): StatementRow[] {
   const rows: StatementRow[] = [];
   const net: Term[] = [];
   const accountsOf = (section: BalanceSection) =>
@@ -117,7 +149,8 @@ export function balanceSheetRows(accounts: readonly Account[]): StatementRow[] {
     ['liabilities', -1],
   ] as const) {
     const list = accountsOf(section);
-    if (list.length > 0) net.push({ row: pushSection(rows, section, list), sign });
+    const parts = parted ? PARTS[section] : [];
+    if (list.length > 0) net.push({ row: pushSection(rows, section, list, parts), sign });
   }
   const netAssets =
     net.length > 0 ? rows.push({ kind: 'result', result: 'netAssets', terms: net }) - 1 : null;

@@ -13,6 +13,7 @@ import { RowBook, type RowGround, type RowPosting, type RowRuleOf } from './rule
 import { defaultBankOf, STAND_INS } from './standIns';
 
 /*
+ * In a year that runs, closed months have the tax that the ledger has, and the first open one what they lack of it.
  * Tax on the profit of a fiscal year to date, never below zero in a year; a loss is carried forward and used up by later
  * profits. (The common form of loss relief: no carry back, no limit by year.)
  */
@@ -33,25 +34,26 @@ export type TaxedPeriod = {
 
 /** The tax of the periods of a range; its first fiscal year counts from its start, as far as its profit is known. */
 export function taxedPeriods(
-  { rate, losses }: Pick<IncomeTax, 'rate' | 'losses'>,
-  { calendar, range, profit }: Pick<RowGround, 'calendar' | 'range' | 'profit'>,
+  { account, rate, losses }: Pick<IncomeTax, 'account' | 'rate' | 'losses'>,
+  { calendar, range, profit, booked }: Pick<RowGround, 'calendar' | 'range' | 'profit' | 'booked'>,
 ): TaxedPeriod[] {
   const out: TaxedPeriod[] = [];
   let left: number = losses;
-  let [sum, toDate] = [0, 0];
+  let [sum, accrued] = [0, 0];
   const first = calendar.firstOfYear(calendar.period(range.first).year);
   for (let p = first; p <= range.last; p++) {
     const { number } = calendar.period(p);
     if (number === 1 && p !== first) {
       // Only a whole year uses losses up, or adds to them.
       left = sum < 0 ? left - sum : Math.max(0, left - sum);
-      [sum, toDate] = [0, 0];
+      [sum, accrued] = [0, 0];
     }
     sum += profit(p) ?? 0;
     const taxable = Math.max(0, sum - left);
     const now = Math.max(0, percentOf(minor(taxable), rate));
-    out.push({ period: p, profit: sum, losses: left, taxable, toDate: now, amount: now - toDate });
-    toDate = now;
+    const amount = booked(account, p) ?? now - accrued;
+    accrued += amount;
+    out.push({ period: p, profit: sum, losses: left, taxable, toDate: now, amount });
   }
   return out.filter((t) => t.period >= range.first);
 }

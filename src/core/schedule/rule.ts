@@ -42,8 +42,10 @@ export type RowGround = {
   readonly accounts: readonly Account[];
   /** A driver's value in a period; null where nothing is said, undefined where there is no such driver. */
   readonly driver: (id: string, period: PeriodIndex) => Ratio | null | undefined;
-  /** Profit of a period before the taxes on it; null where nothing is known. */
+  /** Profit of a period before the taxes on it: the ledger's where it is closed, else as planned; null where nothing is known. */
   readonly profit: (period: PeriodIndex) => number | null;
+  /** What the ledger has of an account in a closed period, natural; null in any other. */
+  readonly booked: (account: AccountId, period: PeriodIndex) => number | null;
 };
 
 /** What a row must have reckoned before. */

@@ -468,6 +468,20 @@ describe('income tax', () => {
     expect(taxedPeriods(taxRow({ losses: minor(70_000) }), g)[35]!.losses).toBe(90_000);
   });
 
+  it('goes on from what is closed: the first open month has what the ledger lacks', () => {
+    const g = {
+      ...profits(1000, 1000, 1000, 1000),
+      booked: (account: string, p: number) =>
+        account === 'tax' && p <= at(2026, 2) ? [150, 0][p - at(2026, 1)]! : null,
+    };
+    // 20 % of 3,000 by March is 600, of which 150 are booked.
+    expect(
+      taxedPeriods(taxRow(), g)
+        .slice(0, 4)
+        .map((t) => t.amount),
+    ).toEqual([150, 0, 450, 200]);
+  });
+
   it('pays installments on their days and with the rest what is missing; too much comes back', () => {
     const row = taxRow({
       installments: [

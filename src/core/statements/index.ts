@@ -12,6 +12,7 @@ export {
 export {
   daysOfYear,
   ratioInputs,
+  type RatioKnown,
   ratioOf,
   ratioUnit,
   type Ratio,

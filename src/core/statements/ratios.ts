@@ -1,7 +1,14 @@
 import { divideRounded, minor, plus, type Minor } from '@/core/money';
 import { toDayNumber, yearsBefore, type FiscalCalendar, type PeriodIndex } from '@/core/calendar';
 import type { Balances } from '@/core/ledger';
-import { isProfitAndLoss, profitSign, type Account, type AccountKind, type RatioId } from '@/core/model';
+import {
+  isProfitAndLoss,
+  profitSign,
+  type Account,
+  type AccountId,
+  type AccountKind,
+  type RatioId,
+} from '@/core/model';
 
 /*
  * Ratios as the trade reckons them (common practice; definitions after textbooks of financial statement analysis, such as
@@ -49,19 +56,29 @@ const CURRENT_LIABILITIES: readonly AccountKind[] = ['payable', 'taxPayable', 'o
 
 type Inputs = (name: RatioInput) => Minor | null;
 
+/** What schedules know of accounts and names do not tell. */
+export type RatioKnown = {
+  readonly interest: ReadonlySet<AccountId>;
+  readonly depreciation: ReadonlySet<AccountId>;
+  /** What of loans falls due in the twelve months after a period: it is a current liability. */
+  readonly due: (period: PeriodIndex) => number;
+};
+const NOTHING_KNOWN: RatioKnown = { interest: new Set(), depreciation: new Set(), due: () => 0 };
+
 /** What ratios of a period are made of: balances at its end, and flows of the year up to it; null where that is not known. */
 export function ratioInputs(
   balances: Balances,
   accounts: readonly Account[],
   calendar: FiscalCalendar,
   period: PeriodIndex,
+  known: RatioKnown = NOTHING_KNOWN,
 ): Inputs {
   const before = yearsBefore(calendar, period);
   const first = before === null ? null : before + 1;
   const year: PeriodIndex[] = [];
   for (let p = first ?? period + 1; p <= period; p++) year.push(p);
   const whole = year.length > 0 && year.every((p) => balances.has(p));
-  const known = new Map<RatioInput, Minor | null>();
+  const told = new Map<RatioInput, Minor | null>();
   /** Debits positive. */
   const moved = (fits: (a: Account) => boolean, only: (amount: number) => number = (x) => x): number => {
     let sum = 0;
@@ -79,8 +96,9 @@ export function ratioInputs(
   const isCost = (a: Account) => profitSign(a.kind) === -1;
   const flow = (of: () => number) => () => (whole ? of() : null);
   const stock = (of: () => number) => () => (balances.has(period) ? of() : null);
-  const isInterest = (a: Account) => isCost(a) && INTEREST.test(a.name);
-  const isDepreciation = (a: Account) => isCost(a) && DEPRECIATION.test(a.name);
+  const isInterest = (a: Account) => isCost(a) && (known.interest.has(a.id) || INTEREST.test(a.name));
+  const isDepreciation = (a: Account) =>
+    isCost(a) && (known.depreciation.has(a.id) || DEPRECIATION.test(a.name));
   const makers: Readonly<Record<RatioInput, () => number | null>> = {
     income: flow(() => profit(kind('income'))),
     grossMargin: flow(() => profit(kind('income', 'costOfSales'))),
@@ -98,16 +116,16 @@ export function ratioInputs(
     inventory: stock(() => stands(kind('inventory'))),
     payables: stock(() => -stands(kind('payable'))),
     currentAssets: stock(() => stands(kind(...CURRENT_ASSETS))),
-    currentLiabilities: stock(() => -stands(kind(...CURRENT_LIABILITIES))),
+    currentLiabilities: stock(() => plus(-stands(kind(...CURRENT_LIABILITIES)), known.due(period))),
     debt: stock(() => -stands(kind('payable', 'taxPayable', 'otherLiability', 'loan'))),
     // Results that no entry has put into equity yet are the owners' too.
     equity: stock(() => stands((a) => !isProfitAndLoss(a.kind) && a.kind !== 'equity')),
   };
   return (name) => {
-    let value = known.get(name);
+    let value = told.get(name);
     if (value === undefined) {
       const made = makers[name]();
-      known.set(name, (value = made === null ? null : minor(made)));
+      told.set(name, (value = made === null ? null : minor(made)));
     }
     return value;
   };

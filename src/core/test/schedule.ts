@@ -155,6 +155,7 @@ export const rowGroundOf = (change: Partial<RowGround> = {}): RowGround => {
     accounts: SCHEDULE_ACCOUNTS,
     driver: () => undefined,
     profit: () => null,
+    booked: () => null,
     ...change,
   };
 };

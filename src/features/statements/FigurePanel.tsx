@@ -14,7 +14,8 @@ import { EntriesPanel } from '@/components/EntriesPanel';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import { causeWords, onDay } from '@/store/cashWords';
 import { dayText, moneyFormat } from '@/store/format';
-import { TryAmount } from './TryAmount';
+import { TryChange } from './TryChange';
+import { tunablesOf } from './tunables';
 import classes from './Statements.module.css';
 
 const SHOWN = 12;
@@ -93,6 +94,11 @@ function AccountFigure({
         : [],
     [ahead, account, calendar, coming.first, coming.last],
   );
+  const single = coming.first === coming.last && closed.last < closed.first ? coming.first : null;
+  const tunables = useMemo(
+    () => tunablesOf(ground, ahead, account, isProfitAndLoss(account.kind) ? single : null, causes),
+    [ground, ahead, account, single, causes],
+  );
   const moved = ({ first, last }: PeriodRange): Minor => {
     let sum = 0;
     for (let p = first; p <= last; p++) sum = plus(sum, ahead.balances.movement(account.id, p) ?? 0);
@@ -124,9 +130,7 @@ function AccountFigure({
           </div>
         </section>
       )}
-      {isProfitAndLoss(account.kind) && coming.first === coming.last && closed.last < closed.first && (
-        <TryAmount ground={ground} ahead={ahead} account={account} period={coming.first} />
-      )}
+      <TryChange ground={ground} ahead={ahead} tunables={tunables} />
       {entries.length > 0 && (
         <section>
           <div className="label">Entries, {label(closed)}</div>

@@ -10,7 +10,7 @@ import {
   type Ground,
 } from '@/core/ground';
 import type { Balances } from '@/core/ledger';
-import type { Account, Budget } from '@/core/model';
+import type { Account, Budget, ScheduleRow } from '@/core/model';
 import type { Minor } from '@/core/money';
 import { onlyBudget, type Compared } from './compared';
 import { aYearBefore, type Side, type Sides, type SidesInput } from './sides';
@@ -43,6 +43,8 @@ export type Books = {
   readonly flows: (flow: Flow, period: PeriodIndex) => Minor | null;
   /** What all accounts together stand at: nothing, where they balance. */
   readonly off: (period: PeriodIndex) => number;
+  /** The schedules that tell when loans fall due. */
+  readonly schedules: readonly ScheduleRow[];
 };
 
 function booksAhead(ground: Ground, compared: Compared): Books | null {
@@ -57,12 +59,21 @@ function booksAhead(ground: Ground, compared: Compared): Books | null {
     stands: knownIn(ahead),
     flows: (flow, p) => (p <= ahead.start ? closed(flow, p) : p > ahead.last ? null : coming(flow, p)),
     off: (p) => offBalance(ahead, p),
+    schedules: onlyBudget(compared)?.schedules ?? [],
   };
 }
 
 function booksOf(ground: Ground, budget: Budget): Books {
   const { balances, stands, flows } = plannedBooks(ground, budget);
-  return { balances, stands, flows, known: balances.has, accounts: ground.book.accounts, off: () => 0 };
+  return {
+    balances,
+    stands,
+    flows,
+    known: balances.has,
+    accounts: ground.book.accounts,
+    off: () => 0,
+    schedules: budget.schedules,
+  };
 }
 
 /** Sides whose outlook goes on by the projection; `read` reads one account in one period of some books. */

@@ -116,7 +116,10 @@ export function layoutRows(
       ? []
       : rows.set === 'ledger'
         ? movements(ordered)
-        : ofStatement(rows, balanceSheetRows(ordered));
+        : ofStatement(
+            rows,
+            balanceSheetRows(ordered, rows.set === 'balanceStatement' && rows.detail === 'account'),
+          );
   return [...profit, ...shifted(balance, profit.length)];
 }
 
