@@ -32,7 +32,6 @@ import {
   type TakingOver,
 } from './keeping';
 import { recordedName } from './person';
-import { refusalWords } from './refusalWords';
 import { resetSession, say } from './session';
 
 /** `held`: the book is open but not drawn, since drawing it did not come to an end the last time. */
@@ -286,13 +285,21 @@ export function dispatch(command: Command, block?: LedgerBlock, why = ''): Refus
   if (!history) return { code: 'readOnly' };
   const step: Step = readOnly ? { ok: false, refusal: { code: 'readOnly' } } : tried(history, command, why);
   if (!step.ok) {
-    say(refusalWords(step.refusal, history.book), 'trouble');
+    sayWhy(step.refusal, history.book);
     return step.refusal;
   }
   if (step.history === history) return null;
   library!.change(step.history, block ? new Map(blocks).set(block.id, block) : blocks);
   mirror();
   return null;
+}
+
+/** Tells why a command was not done; most visits are refused nothing, so the words come with the first refusal. */
+function sayWhy(refusal: Refusal, book: Book): void {
+  import('./refusalWords').then(
+    ({ refusalWords }) => say(refusalWords(refusal, book), 'trouble'),
+    () => say('That could not be done. Nothing was changed.', 'trouble'),
+  );
 }
 
 function tried(history: History, command: Command, why: string): Step {
