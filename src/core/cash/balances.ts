@@ -4,27 +4,56 @@ import type { AccountId, CreditLine } from '@/core/model';
 import type { LineMove } from './creditLine';
 import { type Projected } from './projected';
 
+type Line = {
+  readonly moves: readonly LineMove[];
+  readonly rules: CreditLine | null;
+  readonly bank: AccountId;
+};
+
 /**
  * What accounts stand at at the ends of ranges of days, debits positive: their opening figures and every posting up to
  * each day, the credit line's moves among them. Only accounts that stand at something or move are in it.
  */
 export function balancesAt(
-  { parts, table, start }: Projected,
+  projected: Projected,
   opening: ReadonlyMap<AccountId, number>,
   ends: readonly DayNumber[],
-  line: { readonly moves: readonly LineMove[]; readonly rules: CreditLine | null; readonly bank: AccountId },
+  line: Line,
 ): ReadonlyMap<AccountId, Float64Array> {
   const n = ends.length;
-  const placeOfDay = placesOf(ends, start);
+  const placeOfDay = placesOf(ends, projected.start);
   const by: Float64Array[] = [];
   const sums = (place: number) => (by[place] ??= new Float64Array(n));
-  for (const { postings } of parts.values()) {
+  for (const { postings } of projected.parts.values()) {
     const { columns, first, count } = postings;
     for (let i = first; i < first + count; i++) {
       const at = placeOfDay(columns.day[i]!);
       if (at < n) sums(columns.account[i]!)[at]! += columns.amount[i]!;
     }
   }
+  return standing(projected, by, opening, placeOfDay, n, line);
+}
+
+/** The same at the ends of the planned periods, from sums that the projector keeps. */
+export function balancesByPeriod(
+  projected: Projected,
+  opening: ReadonlyMap<AccountId, number>,
+  ends: readonly DayNumber[],
+  line: Line,
+): ReadonlyMap<AccountId, Float64Array> {
+  // Copies: the projector writes on in its own. An account that nothing moves any more is none that moves.
+  const by = projected.moved.map((m) => (m?.some((v) => v !== 0) ? m.slice() : undefined));
+  return standing(projected, by, opening, placesOf(ends, projected.start), ends.length, line);
+}
+
+function standing(
+  { table }: Projected,
+  by: readonly (Float64Array | undefined)[],
+  opening: ReadonlyMap<AccountId, number>,
+  placeOfDay: (day: DayNumber) => number,
+  n: number,
+  line: Line,
+): ReadonlyMap<AccountId, Float64Array> {
   const out = new Map<AccountId, Float64Array>();
   const of = (id: AccountId): Float64Array => {
     let there = out.get(id);

@@ -31,7 +31,7 @@ export {
   type MeasuredShares,
   type Settled,
 } from './matching';
-export { balancesAt } from './balances';
+export { balancesAt, balancesByPeriod } from './balances';
 export {
   FLOWS,
   FLOW_OF,

@@ -22,6 +22,8 @@ export type Projected = {
   readonly opening: number;
   /** Money into the banks by day (index 0 is the day after the start), by source. The same arrays are written on by the next reckoning. */
   readonly bySource: Readonly<Record<CashSource, Float64Array>>;
+  /** What each account, by its place in the table, moves in each planned period; written on as well. */
+  readonly moved: readonly (Float64Array | undefined)[];
   readonly parts: ReadonlyMap<string, Part>;
   readonly returns: readonly TaxReturn[];
   /** Counts up with every reckoning that changed anything. */

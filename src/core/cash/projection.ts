@@ -17,12 +17,18 @@ type Base = Fixed & {
   readonly isBank: Uint8Array;
   readonly length: number;
   readonly bySource: Record<CashSource, Float64Array>;
+  /** What each account (by its place) moves in each planned period. */
+  readonly moved: Float64Array[];
+  readonly periodOfDay: Int16Array;
   readonly owedByScheme: Map<string, Float64Array>;
-  readonly kept: Map<string, PostedLine>;
+  /** Lines as they were posted, and what orders covered of them. */
+  readonly kept: Map<string, PostedLine & { readonly covered: readonly number[] | null }>;
   readonly rows: Map<string, PostedRow>;
   readonly parts: Map<string, Part>;
   /** What the parts that follow from no line were made of, last time. */
   others: Pick<ProjectionInput, 'items' | 'dated' | 'runOff' | 'settled'> | null;
+  /** Balances were brought about last time. */
+  balanced: boolean;
   /** Postings that were written at first: those of everything. */
   whole: number;
 };
@@ -57,14 +63,20 @@ export function createProjector(): (input: ProjectionInput) => Projected {
     const seen = new Set<string>();
     for (const line of input.lines) {
       seen.add(line.key);
-      const money = moneyByMonth(line, covered.get(line.key) ?? null);
       const stock = stocks.get(line.key) ?? 0;
+      const own = covered.get(line.key) ?? null;
       const was = b.kept.get(line.key);
-      if (was && isSame(was, line, money, stock)) continue;
+      // The same line with the same orders and stock: nothing of it is looked at again.
+      if (was?.line === line && was.stock === stock && was.covered === own) continue;
+      const money = moneyByMonth(line, own);
+      if (was && isSame(was, line, money, stock)) {
+        b.kept.set(line.key, { ...was, line, covered: own });
+        continue;
+      }
       if (was) countLine(b, was, -1);
       const now = postLine(b, input, line, money, stock, out, tax);
       countLine(b, now, 1);
-      b.kept.set(line.key, now);
+      b.kept.set(line.key, { ...now, covered: own });
       b.parts.set(now.part.key, now.part);
       version++;
     }
@@ -90,8 +102,11 @@ export function createProjector(): (input: ProjectionInput) => Projected {
       taxReturns(scheme, input.start, b.owedByScheme.get(scheme.id)!, input.taxStood(scheme)),
     );
     version += replaceParts(b, returnParts(b.table, input, returns, out), (of) => of === 'tax');
-    const before = [...b.parts.values()].filter((p) => p.of !== 'balance');
-    version += replaceParts(b, balanceParts(b, input, before, out), (of) => of === 'balance');
+    if (input.balances.length > 0 || b.balanced) {
+      const before = [...b.parts.values()].filter((p) => p.of === 'balance');
+      version += replaceParts(b, balanceParts(b, input, b.moved, before, out), (of) => of === 'balance');
+      b.balanced = input.balances.length > 0;
+    }
     if (b.whole === 0) b.whole = out.written;
     // Nothing changed, so neither does the answer: whoever remembers by it does not reckon again.
     if (last?.version === version && last.parts === b.parts) return last;
@@ -103,6 +118,7 @@ export function createProjector(): (input: ProjectionInput) => Projected {
       isBank: (place) => b.banks.has(place),
       opening,
       bySource: b.bySource,
+      moved: b.moved,
       parts: b.parts,
       returns,
       version,
@@ -143,11 +159,24 @@ function baseOf(input: ProjectionInput): Base {
     owedByScheme: new Map(input.taxes.map((t) => [t.id, new Float64Array(length)])),
     kept: new Map(),
     rows: new Map(),
+    moved: [],
+    periodOfDay: periodsByDay(periods, input.start, length),
     parts: new Map(),
     others: null,
+    balanced: false,
     whole: 0,
     isBank,
   };
+}
+
+/** The planned period of each day after the start. */
+function periodsByDay(periods: ProjectionInput['periods'], start: number, length: number): Int16Array {
+  const out = new Int16Array(length);
+  let day = 0;
+  periods.forEach((p, m) => {
+    for (const end = toDayNumber(p.end) - start; day < end; day++) out[day] = m;
+  });
+  return out;
 }
 
 function isSame(was: PostedLine, line: PlannedLine, money: readonly number[], stock: number): boolean {
@@ -189,7 +218,7 @@ function countLine(
   { part, owed, scheme }: Pick<PostedLine, 'part' | 'owed' | 'scheme'>,
   sign: 1 | -1,
 ): void {
-  addBanks(b, part, sign);
+  addPart(b, part, sign);
   const sums = scheme === null || owed === null ? undefined : b.owedByScheme.get(scheme);
   if (!sums) return;
   const { columns, first, count } = owed!;
@@ -199,15 +228,20 @@ function countLine(
   }
 }
 
-function addBanks(b: Base, { postings, source }: Part, sign: 1 | -1): void {
+/** Adds a part to the banks by day and to every account by period, or takes it off. */
+function addPart(b: Base, { postings, source }: Part, sign: 1 | -1): void {
   const sums = b.bySource[source];
   const { columns, first, count } = postings;
   const { day, account, amount } = columns;
-  const [{ isBank, length }, before] = [b, b.input.start + 1];
+  const { isBank, length, moved, periodOfDay } = b;
+  const before = b.input.start + 1;
   for (let i = first; i < first + count; i++) {
-    if (isBank[account[i]!] !== 1) continue;
     const d = day[i]! - before;
-    if (d < length) sums[d]! += sign * amount[i]!;
+    if (d >= length) continue;
+    const place = account[i]!;
+    const signed = sign * amount[i]!;
+    (moved[place] ??= new Float64Array(b.ends.length))[periodOfDay[d]!]! += signed;
+    if (isBank[place] === 1) sums[d]! += signed;
   }
 }
 
@@ -222,12 +256,12 @@ function replaceParts(b: Base, now: readonly Part[], sort: (of: Part['of']) => b
       keys.delete(key);
       continue;
     }
-    addBanks(b, was, -1);
+    addPart(b, was, -1);
     b.parts.delete(key);
     changed++;
   }
   for (const part of keys.values()) {
-    addBanks(b, part, 1);
+    addPart(b, part, 1);
     b.parts.set(part.key, part);
     changed++;
   }

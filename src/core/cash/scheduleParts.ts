@@ -93,33 +93,36 @@ const SOURCE_OF_KIND: Partial<Record<string, CashSource>> = {
 
 /**
  * What brings accounts to the closing balances that a budget says: the difference on the last day of each month, against
- * the account that was chosen. Those that others stand against come after these, so that each closes as it was said.
+ * the account that was chosen. `moved`: what accounts move by period, with what was posted to this end `before`. Those that others stand against come after these, so that each closes as it was said.
  */
 export function balanceParts(
   b: Fixed,
   input: ProjectionInput,
-  parts: Iterable<Part>,
+  moved: readonly (Float64Array | undefined)[],
+  before: readonly Part[],
   out: PostingBuilder,
 ): Part[] {
   if (input.balances.length === 0) return [];
   const { ends, table } = b;
   const targets = inOrder(input.balances);
   const watched = new Map<number, Float64Array>();
-  for (const { account } of targets) watched.set(table.of(account), new Float64Array(ends.length));
-  for (const { postings } of parts) {
+  for (const { account } of targets) {
+    const place = table.of(account);
+    watched.set(place, moved[place]?.slice() ?? new Float64Array(ends.length));
+  }
+  // What was posted to the same end before is taken off: it is what is looked for.
+  for (const { postings } of before) {
     const { columns, first, count } = postings;
     for (let i = first; i < first + count; i++) {
-      const moved = watched.get(columns.account[i]!);
-      if (!moved) continue;
-      const at = firstEnd(ends, columns.day[i]!);
-      if (at < ends.length) moved[at]! += columns.amount[i]!;
+      const sums = watched.get(columns.account[i]!);
+      if (sums) sums[columns.month[i]!]! -= columns.amount[i]!;
     }
   }
   const stands = new Map<number, number>();
   for (const { account } of targets) stands.set(table.of(account), input.opening.get(account) ?? 0);
   const made = new Map<string, { day: number; amount: number; month: number }[]>();
   for (let m = 0; m < ends.length; m++) {
-    for (const [place, moved] of watched) stands.set(place, stands.get(place)! + moved[m]!);
+    for (const [place, sums] of watched) stands.set(place, stands.get(place)! + sums[m]!);
     for (const { key, account, against, amounts } of targets) {
       const target = amounts[m] ?? null;
       if (target === null) continue;
@@ -150,12 +153,6 @@ export function balanceParts(
       },
     ];
   });
-}
-
-function firstEnd(ends: Int32Array, day: DayNumber): number {
-  let at = 0;
-  while (at < ends.length && ends[at]! < day) at++;
-  return at;
 }
 
 type Target = ProjectionInput['balances'][number];

@@ -27,7 +27,14 @@ import {
 } from '@/core/cash';
 import { expectedItems, matchSides, shownItems, type ShownItem } from './cashItems';
 import { openingOf, taxStood, withoutItems, type OpeningFrom } from './cashOpening';
-import { balanceTargets, makeTaxPaid, scheduledRows, settledAtStart, taxRows } from './cashSchedules';
+import {
+  balanceTargets,
+  makeTaxPaid,
+  scheduledRows,
+  settledAtStart,
+  staffAccounts,
+  taxRows,
+} from './cashSchedules';
 import { plannedLines, plansAhead, saidTerms, type MonthsOfPlan } from './cashPlan';
 import type { Ground } from './ground';
 
@@ -47,6 +54,8 @@ export type CashView = {
   /** Budget and line of a projected line, by its key. */
   readonly lines: ReadonlyMap<string, { readonly budget: Budget; readonly line: PlannedLine }>;
   readonly termsOf: (account: Account, segment: SegmentId) => LineTerms;
+  /** The accounts that pay goes through by schedules of staff. */
+  readonly staff: readonly AccountId[];
   /** Measured from the ledger: how fast money came, how fast bills were paid. */
   readonly measured: { readonly in: MeasuredShares; readonly out: MeasuredShares };
   readonly creditLine: Cash['creditLine'];
@@ -121,6 +130,7 @@ const makeLooked = () => ({
   expected: lastOf(expectedItems),
   taxPaid: makeTaxPaid(),
   settled: steady<ProjectionInput['settled']>(),
+  staff: steady<readonly AccountId[]>(),
 });
 
 /** Gives the value before as long as one that is just like it comes. */
@@ -227,6 +237,7 @@ export function cashOf(
     undated: [...undated],
     lines,
     termsOf: termsIn(budget),
+    staff: looked.staff(staffAccounts(plans)),
     measured: sides.shares,
     creditLine: book.cash.creditLine,
     without,

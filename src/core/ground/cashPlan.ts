@@ -11,7 +11,7 @@ import {
   type SegmentId,
   type Terms,
 } from '@/core/model';
-import { coversPeriod } from '@/core/plan';
+import { coversPeriod, type Amounts } from '@/core/plan';
 import { comparisonFor } from './comparison';
 import type { Ground } from './ground';
 import { reckoned } from './reckoned';
@@ -90,17 +90,23 @@ function ownRule(method: Line['method'] | undefined): DayRule | null {
 
 export function* plannedLines(
   ground: Ground,
-  { budget, periods: own }: MonthsOfPlan,
+  { budget, periods: months }: MonthsOfPlan,
   periods: readonly Period[],
   termsOf: (account: Account, segment: SegmentId) => { readonly terms: Terms },
   undated: Set<Account>,
 ): Generator<PlannedLine> {
   const whole = reckoned(ground, budget);
   const first = whole.facts.periods[0]!.index;
-  const planned = new Set(own.map((p) => p.index));
-  const accounts = new Map(ground.book.accounts.map((a) => [a.id, a]));
+  const planned = new Set(months.map((p) => p.index));
+  const span = `${first} ${periods[0]?.index}-${periods.at(-1)?.index} ${[...planned].join()}`;
+  const accounts = accountsById(ground.book.accounts);
   const lines = budget.approved?.lines ?? budget.lines;
-  const methods = new Map(budget.lines.map((l) => [`${l.account}:${l.segment ?? ''}`, l.method]));
+  // Only lines that count days have days of their own.
+  const methods = new Map(
+    budget.lines.flatMap((l) =>
+      l.method.kind === 'occurrence' ? [[`${l.account}:${l.segment ?? ''}`, l.method] as const] : [],
+    ),
+  );
   for (const { account: id, segment } of lines) {
     const account = accounts.get(id);
     if (!account || !isProfitAndLoss(account.kind)) continue;
@@ -110,18 +116,46 @@ export function* plannedLines(
     // What schedules post stands for itself: terms are for what the line has beyond it.
     const made = whole.reckoning.scheduled({ account: id, segment });
     if (figures.wholes.some((w) => w)) undated.add(account);
-    yield {
-      key: `${budget.id} ${id}:${segment ?? ''}`,
+    const key = `${budget.id} ${id}:${segment ?? ''}`;
+    const { terms } = termsOf(account, segment);
+    const own = ownRule(methods.get(`${id}:${segment ?? ''}`));
+    // The same figures under the same terms are the same line, which nothing downstream looks at again.
+    const was = made === null ? known.get(amounts) : undefined;
+    const { line } = was ?? {};
+    if (
+      line?.key === key &&
+      was!.span === span &&
+      line.account === account &&
+      line.terms === terms &&
+      line.own === own
+    ) {
+      yield line;
+      continue;
+    }
+    const next: PlannedLine = {
+      key,
       account,
       segment,
-      terms: termsOf(account, segment).terms,
+      terms,
       amounts: periods.map((p) => {
         if (!planned.has(p.index)) return null;
         const amount = amounts[p.index - first] ?? null;
-        const own = made?.[p.index - first] ?? null;
-        return own === null ? amount : minor((amount ?? 0) - own);
+        const by = made?.[p.index - first] ?? null;
+        return by === null ? amount : minor((amount ?? 0) - by);
       }),
-      own: ownRule(methods.get(`${id}:${segment ?? ''}`)),
+      own,
     };
+    if (made === null) known.set(amounts, { span, line: next });
+    yield next;
   }
 }
+
+const byId = new WeakMap<readonly Account[], ReadonlyMap<string, Account>>();
+function accountsById(accounts: readonly Account[]): ReadonlyMap<string, Account> {
+  let map = byId.get(accounts);
+  if (!map) byId.set(accounts, (map = new Map(accounts.map((a) => [a.id, a]))));
+  return map;
+}
+
+/** Lines by their figures, whose identity tells when they change, for one span of periods. */
+const known = new WeakMap<Amounts, { readonly span: string; readonly line: PlannedLine }>();

@@ -191,3 +191,16 @@ export function balanceTargets(
     });
   });
 }
+
+/** The accounts that pay goes to and through by the schedules of the months ahead. */
+export const staffAccounts = (plans: readonly MonthsOfPlan[]): readonly AccountId[] => [
+  ...new Set(
+    plans.flatMap(({ budget }) =>
+      budget.schedules.flatMap((r) =>
+        r.kind === 'staff'
+          ? [r.account, r.oncostAccount, r.through].filter((a): a is AccountId => a !== null)
+          : [],
+      ),
+    ),
+  ),
+];

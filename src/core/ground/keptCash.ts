@@ -9,6 +9,7 @@ import {
 import { lastOf } from '@/core/lastOf';
 import {
   balancesAt,
+  balancesByPeriod,
   byPeriods,
   byWeeks,
   cashTable,
@@ -66,6 +67,15 @@ export const closingsAt = (
     bank: defaultBank(view.input),
   });
 
+/** The same at the ends of the planned periods. */
+export const closingsByPeriod = (view: CashView): ReadonlyMap<AccountId, Float64Array> =>
+  balancesByPeriod(
+    view.projected,
+    view.input.opening,
+    view.input.periods.map((p) => toDayNumber(p.end)),
+    { moves: view.forecast.moves, rules: view.creditLine, bank: defaultBank(view.input) },
+  );
+
 /**
  * What money a budget comes to as it is approved: closing balances and cash by source of its months. Months that are closed
  * by then stand as the ledger has them, and no cash is planned in them. Null where nothing can be reckoned.
@@ -112,7 +122,7 @@ export function thenAndNowOf(
   if (until <= start) return null;
   const whole = { from: start + 1, to: until };
   // What was to come after the closed day is not held against anyone.
-  const happened = happenedOf(ground, view.termsOf, { from: start + 1, to: view.input.start });
+  const happened = happenedOf(ground, view, { from: start + 1, to: view.input.start });
   let moved = 0;
   for (const days of Object.values(happened)) for (const amount of days) moved += amount;
   const sources = new Map<CashSource, Float64Array>();
@@ -131,9 +141,11 @@ export function thenAndNowOf(
 /** What the banks did in closed days, by flow. */
 export const happenedOf = (
   { blocks, view, book }: Ground,
-  termsOf: CashView['termsOf'],
+  of: Pick<CashView, 'termsOf' | 'staff'>,
   range: DayRange,
-): Happened => happenedIn(blocks, view, book.accounts, flowsOf(book.accounts, termsOf), range);
+): Happened => happenedIn(blocks, view, book.accounts, flowsOf(book.accounts, of), range);
+
+const NOBODY: CashView['staff'] = [];
 
 const makeFlows = () =>
   lastOf(
@@ -144,11 +156,12 @@ const makeFlows = () =>
       calendar: Ground['calendar'],
       range: PeriodRange,
       termsOf: CashView['termsOf'] | null,
+      staff: CashView['staff'],
     ) => {
       const first = toDayNumber(calendar.period(range.first).start);
       const last = toDayNumber(calendar.period(range.last).end);
       const flowOf = termsOf
-        ? flowsOf(accounts, termsOf)
+        ? flowsOf(accounts, { termsOf, staff })
         : (account: Account): Flow => FLOW_OF_KIND[account.kind];
       const days = happenedIn(blocks, view, accounts, flowOf, { from: first, to: last });
       return (flow: Flow, period: PeriodIndex) => {
@@ -171,8 +184,16 @@ export function cashByFlow(
   const { balances, blocks, view, book, calendar, memory } = ground;
   const { range } = balances;
   if (!range) return () => null;
-  const termsOf = (budget && cashOf(ground, budget)?.termsOf) ?? null;
-  const of = memory.of('cash by flow', makeFlows)(blocks, view, book.accounts, calendar, range, termsOf);
+  const ahead = budget && cashOf(ground, budget);
+  const of = memory.of('cash by flow', makeFlows)(
+    blocks,
+    view,
+    book.accounts,
+    calendar,
+    range,
+    ahead?.termsOf ?? null,
+    ahead?.staff ?? NOBODY,
+  );
   return (flow, period) => (balances.has(period) ? of(flow, period) : null);
 }
 
@@ -186,9 +207,12 @@ function rangesOf({ calendar }: Ground, { from, to }: DayRange, grain: 'weeks' |
     .map((r) => ({ from: Math.max(r.from, from), to: Math.min(r.to, to) }));
 }
 
-/** Where an account's money belongs, as far as kinds tell: pay by the terms that say so. (Common practice.) */
-function flowsOf(accounts: readonly Account[], termsOf: CashView['termsOf']): (account: Account) => Flow {
-  const pay = new Set<AccountId>();
+/** Where an account's money belongs, as far as kinds tell: pay by the schedules and terms that say so. (Common practice.) */
+function flowsOf(
+  accounts: readonly Account[],
+  { termsOf, staff }: Pick<CashView, 'termsOf' | 'staff'>,
+): (account: Account) => Flow {
+  const pay = new Set<AccountId>(staff);
   for (const a of accounts)
     if (isProfitAndLoss(a.kind))
       for (const { rule } of termsOf(a, null).terms.parts)

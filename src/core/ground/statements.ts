@@ -1,5 +1,5 @@
 import { STAND_INS } from '@/core/schedule';
-import { indexOfId, toDayNumber, type PeriodIndex } from '@/core/calendar';
+import { indexOfId, type PeriodIndex } from '@/core/calendar';
 
 import { plus } from '@/core/money';
 import type { Balances } from '@/core/ledger';
@@ -25,7 +25,7 @@ import {
 import { ALL_SOURCES, cashOf, type CashView } from './cash';
 import { dueOf } from './loanDue';
 import type { Ground } from './ground';
-import { closingsAt } from './keptCash';
+import { closingsByPeriod } from './keptCash';
 
 /** The books up to the last closed period and on from there, by the postings of the projection. */
 export type Ahead = {
@@ -124,10 +124,7 @@ function reckonAhead(ground: Ground, budget: Budget | null): Ahead | null {
   const { book, balances, calendar } = ground;
   const { periods, opening } = view.input;
   const start = calendar.indexOfDay(view.input.start);
-  const standing = closingsAt(
-    view,
-    periods.map((p) => toDayNumber(p.end)),
-  );
+  const standing = closingsByPeriod(view);
   const ofProfit = new Set<AccountId>(book.accounts.filter((a) => isProfitAndLoss(a.kind)).map((a) => a.id));
   for (const a of STAND_IN_ACCOUNTS) if (isProfitAndLoss(a.kind)) ofProfit.add(a.id);
   return {

@@ -24,7 +24,7 @@ const MONTHS = 6;
  */
 export function trialOfTerms(
   ground: Ground,
-  { termsOf, input }: CashView,
+  { termsOf, staff, input }: CashView,
   months = MONTHS,
 ): ThenAndNow | null {
   const { book, calendar, balances, blocks, view } = ground;
@@ -62,7 +62,7 @@ export function trialOfTerms(
   });
   const rules = { without: [], floor: null, creditLine: null, drawn: 0 };
   const { bySource, opening: bank } = forecastOf(projected, rules);
-  const happened = happenedOf(ground, termsOf, { from: start + 1, to: input.start });
+  const happened = happenedOf(ground, { termsOf, staff }, { from: start + 1, to: input.start });
   return thenAndNow(
     { start, opening: bank, sources: bySource },
     { opening: bank, happened },

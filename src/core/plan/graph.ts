@@ -1,4 +1,12 @@
-import type { AccountId, Driver, Line, Ref, ScheduleRow, SegmentId } from '@/core/model';
+import {
+  profitSign,
+  type AccountId,
+  type Driver,
+  type Line,
+  type Ref,
+  type ScheduleRow,
+  type SegmentId,
+} from '@/core/model';
 import { rowNeeds } from '@/core/schedule';
 import type { Name } from '@/core/formula';
 import type { Facts } from './facts';
@@ -32,6 +40,8 @@ export type Graph = {
   readonly driverNode: (id: string) => number | undefined;
   /** The places of the rows that post to an account. */
   readonly rowsOf: ReadonlyMap<AccountId, readonly number[]>;
+  /** The lines whose sum is the profit that taxes are of; none where no row asks for it. */
+  readonly taxed: readonly { readonly line: number; readonly sign: 1 | -1 }[];
 };
 
 /** What is reckoned: the lines of a budget, the drivers that they may follow, and the rows that make some of them. */
@@ -46,6 +56,19 @@ export type Plan = {
 /** The accounts that income taxes go to: they are no part of the profit that is taxed. */
 export const taxAccounts = (schedules: readonly ScheduleRow[]): ReadonlySet<AccountId> =>
   new Set(schedules.flatMap((r) => (r.kind === 'incomeTax' ? [r.account] : [])));
+
+function taxedLines(
+  lines: readonly Line[],
+  schedules: readonly ScheduleRow[],
+  { accounts }: Facts,
+): Graph['taxed'] {
+  const taxes = taxAccounts(schedules);
+  const signs = new Map(accounts.map((a) => [a.id, taxes.has(a.id) ? 0 : profitSign(a.kind)]));
+  return lines.flatMap(({ account }, line) => {
+    const sign = signs.get(account) ?? 0;
+    return sign === 0 ? [] : [{ line, sign }];
+  });
+}
 
 const NO_NEEDS: readonly Edge[] = [];
 
@@ -85,7 +108,7 @@ export function graphOf({ lines, drivers, schedules = [] }: Plan, places: LinePl
     for (const account of touchedBy(row, facts)) rowsOf.set(account, [...(rowsOf.get(account) ?? []), i]);
   });
   const firstRow = lines.length + drivers.length;
-  const taxes = taxAccounts(schedules);
+  const taxed = schedules.some((r) => rowNeeds(r).profit) ? taxedLines(lines, schedules, facts) : [];
   for (const line of lines) {
     if (line.method.kind === 'schedule') {
       needs.push((rowsOf.get(line.account) ?? []).map((i) => ({ node: firstRow + i, lag: 0 })));
@@ -98,9 +121,7 @@ export function graphOf({ lines, drivers, schedules = [] }: Plan, places: LinePl
   for (const row of schedules) {
     const { drivers: named, profit } = rowNeeds(row);
     const own = named.flatMap((id) => driverAt.get(id) ?? []);
-    const all = profit
-      ? lines.flatMap((l, i) => (taxes.has(l.account) || facts.isBalance(l.account) ? [] : [i]))
-      : [];
+    const all = profit ? taxed.map((t) => t.line) : [];
     needs.push([...own, ...all].map((node) => ({ node, lag: 0 })));
   }
   for (let n = needs.length; n < nodes.length; n++) {
@@ -122,5 +143,14 @@ export function graphOf({ lines, drivers, schedules = [] }: Plan, places: LinePl
       else dependents.set(e.node, [placeOf[n]!]);
     }
   });
-  return { nodes, components, dependents, placeOf, nodeOf, driverNode: (id) => driverAt.get(id), rowsOf };
+  return {
+    nodes,
+    components,
+    dependents,
+    placeOf,
+    nodeOf,
+    driverNode: (id) => driverAt.get(id),
+    rowsOf,
+    taxed,
+  };
 }

@@ -1,13 +1,5 @@
 import { MOST_AMOUNT, plus, minor, type Minor, type Ratio } from '@/core/money';
-import {
-  lineKey,
-  profitSign,
-  type Driver,
-  type Line,
-  type LineRef,
-  type Ref,
-  type ScheduleRow,
-} from '@/core/model';
+import { lineKey, type Driver, type Line, type LineRef, type Ref, type ScheduleRow } from '@/core/model';
 import {
   computeDriver,
   computeDriverMonth,
@@ -334,10 +326,6 @@ class Run {
     const { facts, plan } = this;
     const taxes = taxAccounts(plan.schedules ?? NO_ROWS);
     const start = facts.periods[0]!.index;
-    const taxed = plan.lines.flatMap((l, i) => {
-      const sign = facts.isBalance(l.account) || taxes.has(l.account) ? 0 : this.signOf(l.account);
-      return sign === 0 ? [] : [{ i, sign }];
-    });
     // What is closed is known: a year that runs goes on from there.
     const isBooked = (period: number) => !plan.approved && facts.isActual(period);
     return rowGround(facts, rowRange(facts), {
@@ -346,16 +334,11 @@ class Run {
       profit: (period) =>
         period < start || isBooked(period)
           ? bookedProfit(facts, taxes, period)
-          : taxed.reduce(
-              (t, { i, sign }) => plus(t, sign * (this.lineResults[i]!.amounts[period - start] ?? 0)),
+          : this.graph.taxed.reduce(
+              (t, { line, sign }) => plus(t, sign * (this.lineResults[line]!.amounts[period - start] ?? 0)),
               0,
             ),
     });
-  }
-
-  private signOf(account: string): number {
-    const kind = this.facts.accounts.find((a) => a.id === account)?.kind;
-    return kind === undefined ? 0 : profitSign(kind);
   }
 
   private keepRow(place: number, next: RowResult): boolean {
@@ -373,7 +356,7 @@ class Run {
     const amounts = (of: readonly RowResult[]) => scheduledAmounts(of, this.facts, account, segment);
     return {
       amounts: amounts(rows),
-      rows: rows.map((r) => ({ id: r.row.id, issue: r.issue, amounts: amounts([r]) })),
+      rows: rows.map((r) => ({ id: r.row.id, issue: r.issue, amounts: () => amounts([r]) })),
     };
   }
 

@@ -72,12 +72,23 @@ export function reckonRow(row: ScheduleRow, ground: RowGround): RowResult {
   const made = makeRow(row, ground);
   const { first, last } = ground.range;
   const moves = new Map<string, number[]>();
+  const known = new Map<AccountId, Map<SegmentId, number[]>>();
+  const monthsOf = (account: AccountId, segment: SegmentId): number[] => {
+    let own = known.get(account);
+    if (!own) known.set(account, (own = new Map()));
+    let months = own.get(segment);
+    if (!months) {
+      own.set(segment, (months = new Array<number>(last - first + 1).fill(0)));
+      moves.set(moveKey(account, segment), months);
+    }
+    return months;
+  };
+  // Postings of one event stand together: its period is looked up once.
+  let [day, at] = [NaN, -1];
   for (const { of, account, segment, amount } of made.postings) {
-    const at = ground.calendar.indexOfDay(of) - first;
+    if (of !== day) [day, at] = [of, ground.calendar.indexOfDay(of) - first];
     if (at < 0 || at > last - first) continue;
-    const key = moveKey(account, segment);
-    let months = moves.get(key);
-    if (!months) moves.set(key, (months = new Array<number>(last - first + 1).fill(0)));
+    const months = monthsOf(account, segment);
     months[at] = plus(months[at]!, amount);
   }
   return { ...made, row, first, moves };
@@ -92,8 +103,16 @@ export function scheduledAmounts(
 ): Amounts {
   const kind = facts.accounts.find((a) => a.id === account)?.kind;
   if (kind === undefined || rows.length === 0) return facts.periods.map(() => null);
-  const movement = (period: PeriodIndex): number =>
-    rows.reduce((t, r) => plus(t, r.moves.get(moveKey(account, segment))?.[period - r.first] ?? 0), 0);
+  const key = moveKey(account, segment);
+  const series = rows.flatMap((r) => {
+    const months = r.moves.get(key);
+    return months ? [{ months, first: r.first }] : [];
+  });
+  const movement = (period: PeriodIndex): number => {
+    let sum = 0;
+    for (const { months, first } of series) sum = plus(sum, months[period - first] ?? 0);
+    return sum;
+  };
   if (profitSign(kind) !== 0) return facts.periods.map((p) => natural(kind, minor(movement(p.index))));
   const { first } = rowRange(facts);
   let stands = natural(kind, facts.actual(account, segment, first - 1) ?? ZERO) as number;

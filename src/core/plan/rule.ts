@@ -53,7 +53,7 @@ export type Context = {
     readonly rows: readonly {
       readonly id: string;
       readonly issue: RowIssue | null;
-      readonly amounts: Amounts;
+      readonly amounts: () => Amounts;
     }[];
   };
 };

@@ -30,7 +30,7 @@ export const schedule: Rule<'schedule'> = {
     return [
       ...(beside === null ? [] : [{ step: 'beside' as const, value: beside }]),
       ...context.scheduled().rows.flatMap(({ id, amounts }): Reason[] => {
-        const value = amounts[i] ?? null;
+        const value = amounts()[i] ?? null;
         return value === null || value === 0 ? [] : [{ step: 'row', row: id, value }];
       }),
     ];
