@@ -2,16 +2,44 @@ import ExcelJS from 'exceljs';
 import { HyperFormula } from 'hyperformula';
 import { parseBookFile } from '@/core/exchange';
 import { reportsXlsx } from '@/core/exchange/reportXlsx';
-import { aheadOf, makeGround, reckoned, triedOf, type Ground } from '@/core/ground';
+import { aheadOf, makeGround, plannedBooks, reckoned, triedOf, type Ground } from '@/core/ground';
 import { minor } from '@/core/money';
 import { isProfitAndLoss, naturalSign, type FlowClass } from '@/core/model';
-import { comparedWith, layoutReport, shippedLayout, STATEMENT_LAYOUTS } from '@/core/report';
+import { comparedWith, layoutReport, scheduleReports, shippedLayout, STATEMENT_LAYOUTS } from '@/core/report';
+import { SCHEDULE_KINDS } from '@/core/schedule';
 import { plainWords } from '@/core/test/variance';
 import { demoBookFile } from './demoBook';
 
 /* What must hold of the three statements in every period, closed or ahead, reckoned from the demo company's book. */
 
 let ground: Ground;
+const same = <K extends string>(keys: readonly K[]) =>
+  Object.fromEntries(keys.map((k) => [k, k])) as Readonly<Record<K, K>>;
+const PLAIN_SCHEDULES = {
+  kinds: same(SCHEDULE_KINDS),
+  lines: same([
+    'pay',
+    'oncost',
+    'once',
+    'cost',
+    'drawn',
+    'interest',
+    'principal',
+    'owed',
+    'bought',
+    'writtenOff',
+    'gain',
+    'book',
+    'part',
+    'left',
+    'profit',
+    'losses',
+    'tax',
+    'owners',
+  ] as const),
+  total: 'FY27',
+  subtitle: '',
+};
 beforeAll(async () => {
   const read = parseBookFile(await demoBookFile());
   if (!read.ok) throw new Error(JSON.stringify(read.issue));
@@ -115,7 +143,11 @@ test('wherever accounts are said to belong, the statement still ends at the bank
 });
 
 test('all three leave as one workbook that ties by itself: a spreadsheet engine reckons it to our figures', async () => {
-  const tables = (['profit', 'balance', 'flow'] as const).map((k) => ({ ...tableOf(k).table, title: k }));
+  const draft = ground.book.budgets.findLast((b) => b.state === 'draft')!;
+  const tables = [
+    ...(['profit', 'balance', 'flow'] as const).map((k) => ({ ...tableOf(k).table, title: k })),
+    ...scheduleReports(ground, draft, PLAIN_SCHEDULES),
+  ];
   const wb = new ExcelJS.Workbook();
   await wb.xlsx.load((await reportsXlsx(tables)).buffer as ArrayBuffer);
   const sheets = Object.fromEntries(
@@ -152,6 +184,91 @@ test('all three leave as one workbook that ties by itself: a spreadsheet engine 
   engine.destroy();
   // Each month’s profit and closing bank of the cash flow come from the other two sheets.
   expect(linked).toBeGreaterThan(40);
+});
+
+test('schedules leave by month, tie to the lines that they make, and say nothing of anyone’s pay', () => {
+  const draft = ground.book.budgets.findLast((b) => b.state === 'draft')!;
+  const reports = scheduleReports(ground, draft, PLAIN_SCHEDULES);
+  expect(reports.map((r) => r.title)).toEqual(['staff', 'loan', 'asset', 'incomeTax', 'equity']);
+  const whole = reckoned(ground, draft);
+  const [staff, loans, assets] = reports;
+  const named = draft.schedules.flatMap((r) => (r.kind === 'staff' ? [r.name] : []));
+  expect(JSON.stringify(staff)).not.toMatch(new RegExp(named.join('|')));
+  const wages = staff!.rows.find((r) => r.label === 'Yard wages')!;
+  expect(wages.cells.slice(0, 12)).toEqual(whole.amounts(wages.key));
+  const sumOf = (table: typeof staff, label: string) =>
+    Array.from({ length: 12 }, (_, i) =>
+      table!.rows.reduce((t, r) => (r.label === label ? t + Number(r.cells[i]) : t), 0),
+    );
+  const id = (name: string) => ground.book.accounts.find((a) => a.name === name)!.id;
+  expect(sumOf(assets, 'writtenOff')).toEqual(whole.amounts(id('Depreciation')));
+  const interest = ['Interest expense on hoist loan', 'Interest on launch loan'].map((n) =>
+    whole.amounts(id(n))!,
+  );
+  expect(sumOf(loans, 'interest')).toEqual(interest[0]!.map((v, i) => v! + interest[1]![i]!));
+  // What is owed at the year's end is what the balance sheet has.
+  const ahead = aheadOf(ground, draft)!;
+  const owed = ['Boat hoist loan', 'Launch loan'].reduce(
+    (t, n) => t - ahead.balances.balance(id(n), ahead.start + 8, true),
+    0,
+  );
+  expect(sumOf(loans, 'owed')[11]).toBe(owed);
+});
+
+test('what is current and what is not come to the whole, and twelve payments of the hoist are due within a year', () => {
+  const balance = tableOf('balance');
+  for (const [section, name] of [
+    ['assets', 'assets'],
+    ['liabilities', 'liabilities'],
+  ] as const) {
+    const [current, other, all] = [
+      `group-${section}-current ${name}`,
+      `group-${section}-non-current ${name}`,
+      `total-${section}`,
+    ].map(balance.row);
+    expect(current!.map((v, i) => v + other![i]!)).toEqual(all);
+  }
+  const hoist = ground.book.accounts.find((a) => a.name === 'Boat hoist loan')!.id;
+  const { balances, start } = aheadOf(ground, null)!;
+  const due = balance.row(`due ${hoist}`);
+  // Of June 2026, the twelfth of the months shown: what stands there less what stands a year later.
+  expect(due[11]).toBe(balances.balance(hoist, start + 8, true) - balances.balance(hoist, start - 4, true));
+});
+
+test('beside the approved budget: its months as they were approved, and closing balances kept with it', () => {
+  const approved = ground.book.budgets.find((b) => b.state === 'approved')!;
+  const planned = plannedBooks(ground, approved);
+  const first = aheadOf(ground, null)!.start - 3;
+  for (const a of ground.book.accounts)
+    for (let i = 0; i < 12; i++) {
+      const line = approved.approved!.lines.find((l) => l.account === a.id);
+      if (isProfitAndLoss(a.kind)) {
+        const moved = planned.balances.movement(a.id, first + i);
+        expect([a.name, i, moved === null ? null : naturalSign(a.kind) * moved || 0]).toEqual([
+          a.name,
+          i,
+          line?.amounts[i] ?? null,
+        ]);
+      } else
+        expect(naturalSign(a.kind) * planned.balances.balance(a.id, first + i, true) || 0).toBe(
+          approved.approved!.cash!.closing[a.id]?.[i] ?? 0,
+        );
+    }
+  // Its own cash flow ends at its own bank.
+  const banks = ground.book.accounts.filter((a) => a.kind === 'bank');
+  const flows = (['customers', 'suppliers', 'payroll', 'taxes', 'loans', 'owners', 'other'] as const).map(
+    (f) => planned.flows(f, first + 2),
+  );
+  expect(flows.reduce<number>((t, v) => t + (v ?? 0), 0)).toBe(
+    banks.reduce((t, a) => t + planned.balances.movement(a.id, first + 2)!, 0),
+  );
+  // A draft says nothing of balances in months that are closed.
+  const draft = ground.book.budgets.findLast((b) => b.state === 'draft')!;
+  expect([first, first + 3, first + 4].map((p) => plannedBooks(ground, draft).stands(p))).toEqual([
+    false,
+    false,
+    true,
+  ]);
 });
 
 test('one amount is changed, three statements move: what it would move is told, and nothing is changed', () => {

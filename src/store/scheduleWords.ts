@@ -1,5 +1,5 @@
 import { accountsOfRow, type Book, type Budget, type ScheduleKind, type ScheduleRow } from '@/core/model';
-import type { RowIssue } from '@/core/schedule';
+import type { RowIssue, RowLineKey } from '@/core/schedule';
 
 /** What the schedules are called. */
 export const SCHEDULE_NAMES: Record<ScheduleKind, string> = {
@@ -52,3 +52,25 @@ export function rowOfKey(
   }
   return null;
 }
+
+/** What each line of a row's months is called. */
+export const ROW_LINES: Record<RowLineKey, string> = {
+  pay: 'Pay',
+  oncost: 'On-costs',
+  once: 'Once, when she comes',
+  cost: 'Whole cost',
+  drawn: 'Drawn',
+  interest: 'Interest',
+  principal: 'Principal repaid',
+  owed: 'Owed at the end',
+  bought: 'Bought',
+  writtenOff: 'Written off',
+  gain: 'Gain on its sale',
+  book: 'Book value at the end',
+  part: 'Its part',
+  left: 'Left at the end',
+  profit: 'Profit of the year so far',
+  losses: 'Losses brought forward',
+  tax: 'Tax',
+  owners: 'From owners, to owners below zero',
+};

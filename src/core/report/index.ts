@@ -56,5 +56,6 @@ export {
   unitsOf,
 } from './layout';
 export { trialReport } from './trialReport';
+export { scheduleReports, type ScheduleWords } from './scheduleReport';
 export { figureRows, resultOf } from './result';
 export { cashReport, SECTION_OF, SOURCE_NAMES, type CashReportInput } from './cashReport';

@@ -5,12 +5,28 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
 import { Button, NativeSelect, SegmentedControl, Switch } from '@mantine/core';
 import type { Minor } from '@/core/money';
-import { periodsOf, rangeLabel, yearRange, type PeriodIndex, type PeriodRange } from '@/core/calendar';
-import { aheadOf, chosenBudget, comparisonsAt, rulerRange, type Ahead, type Ground } from '@/core/ground';
+import {
+  fiscalYearsLabel,
+  periodsOf,
+  rangeLabel,
+  yearRange,
+  type PeriodIndex,
+  type PeriodRange,
+} from '@/core/calendar';
+import {
+  aheadOf,
+  chosenBudget,
+  comparisonsAt,
+  reckoned,
+  rulerRange,
+  type Ahead,
+  type Ground,
+} from '@/core/ground';
 import type { Budget, Layout, LayoutColumn } from '@/core/model';
 import {
   comparedWith,
   layoutReport,
+  scheduleReports,
   shippedLayout,
   STATEMENT_LAYOUTS,
   type ReportColumn,
@@ -30,6 +46,7 @@ import { exportCsv, exportPdf, exportXlsx } from '@/store/exports';
 import { figureTexts, layoutMoney, percentText } from '@/store/format';
 import { useOpenGround } from '@/store/ground';
 import { layoutWords } from '@/store/layoutWords';
+import { ROW_LINES, SCHEDULE_NAMES } from '@/store/scheduleWords';
 import { setSession, STATEMENT_PAGES, useSession, type StatementPage } from '@/store/session';
 import { useLayout } from '@/store/useLayout';
 import { FigurePanel } from './FigurePanel';
@@ -159,6 +176,15 @@ function allOf(
     ).table;
   return [of('profit'), of('balance'), of(direct ? 'direct' : 'flow')];
 }
+
+/** The schedules behind them, as they leave: pay by account alone. */
+const schedulesOf = (ground: Ground, budget: Budget): readonly ReportTable[] =>
+  scheduleReports(ground, budget, {
+    kinds: SCHEDULE_NAMES,
+    lines: ROW_LINES,
+    total: fiscalYearsLabel(reckoned(ground, budget).facts.periods),
+    subtitle: budget.name,
+  });
 
 function Statement({
   ground,
@@ -305,6 +331,18 @@ function Statement({
                 run: () =>
                   void exportXlsx(...allOf(ground, ahead, budget, inUse.all, { first, last }, direct)),
               },
+              ...(budget && budget.schedules.length > 0
+                ? [
+                    {
+                      label: 'All three with the schedules, one workbook (XLSX)',
+                      run: () =>
+                        void exportXlsx(
+                          ...allOf(ground, ahead, budget, inUse.all, { first, last }, direct),
+                          ...schedulesOf(ground, budget),
+                        ),
+                    },
+                  ]
+                : []),
               ...documents(
                 (paper) =>
                   void exportPdf(

@@ -9,7 +9,7 @@ import {
   type ScheduleRow,
 } from '@/core/model';
 import { minor, minorDigits, numberFormatOf, parsePercent, readTyped, type Minor } from '@/core/money';
-import { accountsFor, type Purpose, type RowLine } from '@/core/schedule';
+import { accountsFor, type Purpose } from '@/core/schedule';
 import { readScaled } from '@/components/readScaled';
 import type { FieldColumn } from './FieldTable';
 
@@ -387,28 +387,6 @@ const PROFIT: ReadonlySet<Account['kind']> = new Set([
 /** The columns of a schedule's table. */
 export const columnsOf = (kind: ScheduleKind, ground: ColumnGround): readonly FieldColumn<ScheduleRow>[] =>
   COLUMNS[kind](ground) as unknown as readonly FieldColumn<ScheduleRow>[];
-
-/** What each line of a row's months is called. */
-export const ROW_LINES: Record<RowLine['key'], string> = {
-  pay: 'Pay',
-  oncost: 'On-costs',
-  once: 'Once, when she comes',
-  cost: 'Whole cost',
-  drawn: 'Drawn',
-  interest: 'Interest',
-  principal: 'Principal repaid',
-  owed: 'Owed at the end',
-  bought: 'Bought',
-  writtenOff: 'Written off',
-  gain: 'Gain on its sale',
-  book: 'Book value at the end',
-  part: 'Its part',
-  left: 'Left at the end',
-  profit: 'Profit of the year so far',
-  losses: 'Losses brought forward',
-  tax: 'Tax',
-  owners: 'From owners, to owners below zero',
-};
 
 /** A text as a value of a column; undefined where it is none. */
 function valueOf(column: FieldColumn<ScheduleRow>, row: ScheduleRow, text: string, book: Book): unknown {
