@@ -17,11 +17,6 @@ for (const colorScheme of ['light', 'dark']) {
   await page.waitForTimeout(800);
   if (!dark) {
     await shot(page, 'ledger');
-    for (const [view, name] of [[/^Accounts/, 'accounts']]) {
-      await page.getByRole('radiogroup', { name: 'View' }).getByText(view).click();
-      await page.waitForTimeout(700);
-      await shot(page, name);
-    }
   }
   await stage(page, 'Budget');
   await page
@@ -34,6 +29,7 @@ for (const colorScheme of ['light', 'dark']) {
     for (const [view, name] of [
       ['First pass', 'first-pass'],
       ['Drivers', 'drivers'],
+      ['Schedules', 'schedules'],
       ['Report', 'budget-report'],
     ]) {
       await page.getByRole('radiogroup', { name: 'View' }).getByText(view, { exact: true }).click();

@@ -262,6 +262,11 @@ test('beside the approved budget: its months as they were approved, and closing 
   expect(flows.reduce<number>((t, v) => t + (v ?? 0), 0)).toBe(
     banks.reduce((t, a) => t + planned.balances.movement(a.id, first + 2)!, 0),
   );
+  // Its first month goes on from where the ledger stood.
+  expect(planned.balances.movement(banks[0]!.id, first)).toBe(
+    approved.approved!.cash!.closing[banks[0]!.id]![0]! -
+      ground.balances.balance(banks[0]!.id, first - 1, true),
+  );
   // A draft says nothing of balances in months that are closed.
   const draft = ground.book.budgets.findLast((b) => b.state === 'draft')!;
   expect([first, first + 3, first + 4].map((p) => plannedBooks(ground, draft).stands(p))).toEqual([

@@ -266,6 +266,33 @@ describe('open items', () => {
     expect(byMonth(project(false))).toEqual([600, 500]);
     expect(byMonth(project(true))).toEqual([1_000, 500]);
     expect(byMonth(project(false), 'sales')).toEqual([-1_000, -100]);
+    // A balance that was brought about is let go when nobody asks for it any more.
+    const held = createProjector();
+    const target = {
+      key: 'b',
+      account: 'rec',
+      kind: 'receivable' as const,
+      against: 'bank',
+      amounts: [70, 0],
+    };
+    const plain = projectionOf([planned(sales, atOnce(), [1_000, 100])], { opening: new Map() });
+    const kept = [[], [target], [target], []].map((balances) => byMonth(held({ ...plain, balances })));
+    expect(kept).toEqual([
+      [1_000, 100],
+      [930, 170],
+      [930, 170],
+      [1_000, 100],
+    ]);
+    // The same line beside an order that comes later, and goes again: each time as from scratch.
+    const one = createProjector();
+    const line = planned(sales, atOnce(), [1_000, 100]);
+    const base = projectionOf([line], { opening: new Map() });
+    const steps = [[], [{ ...order, onTop: false }], []].map((items) => byMonth(one({ ...base, items })));
+    expect(steps).toEqual([
+      [1_000, 100],
+      [600, 500],
+      [1_000, 100],
+    ]);
   });
 });
 

@@ -13,6 +13,7 @@ import {
   type ScheduleRow,
 } from '@/core/model';
 import { minor, percent } from '@/core/money';
+import { loanTable, principalAt } from '@/core/schedule';
 import { flowLines, cashAccounts } from '@/core/statements';
 import {
   blockOf,
@@ -24,6 +25,7 @@ import {
   line,
   periodIds,
   refusalOf,
+  siteAxis,
   sourceOf,
 } from '@/core/test/build';
 import { atOnce, onAccount, terms, written } from '@/core/test/cash';
@@ -36,7 +38,17 @@ import {
   staffRow,
   taxRow,
 } from '@/core/test/schedule';
-import { aheadOf, cashOf, linesApart, makeGround, offBalance, reckoned, scheduleTies, type Ground } from '.';
+import {
+  aheadOf,
+  cashOf,
+  covenantsOf,
+  linesApart,
+  makeGround,
+  offBalance,
+  reckoned,
+  scheduleTies,
+  type Ground,
+} from '.';
 
 const ids = periodIds(2026);
 const at = (month: number) => calendar.firstOfYear(2026) + month - 1;
@@ -289,6 +301,30 @@ describe('schedules in the projection', () => {
   });
 });
 
+describe('schedules by segments', () => {
+  it('a position of two sites costs each its part, to the cent, and both together what it costs', () => {
+    const row = staffRow({
+      pay: { per: 'month', amount: minor(100_001) },
+      split: [
+        { segment: 'n', percent: percent('70') },
+        { segment: null, percent: percent('30') },
+      ],
+    });
+    const lines = ['n', null].map((segment) => ({ ...line('wages', bySchedule()), segment }));
+    const budget = plan([row, loanRow({ segment: 'n' })], {
+      axis: 'x',
+      segments: ['n', null],
+      lines: [...lines, { ...line('interest', bySchedule()), segment: 'n' }],
+    });
+    const ground = groundOf([budget], { axes: [siteAxis()] });
+    const whole = reckoned(ground, budget);
+    expect(['n', null].map((s) => whole.amounts('wages', s)![0])).toEqual([70_001, 30_000]);
+    expect(whole.amounts('wages')![0]).toBe(100_001);
+    expect(whole.amounts('interest', 'n')![1]).toBe(10_000);
+    holds(ground, budget);
+  });
+});
+
 describe('balance lines', () => {
   const held = (account: string, amounts: Record<string, number>): Line =>
     line(account, byMonth(Object.fromEntries(Object.entries(amounts).map(([p, a]) => [p, minor(a)]))));
@@ -330,6 +366,90 @@ describe('balance lines', () => {
     expect(reckoned(ground, budget).amounts('loan')!.slice(0, 3)).toEqual(
       [1, 2, 3].map((m) => -balances.balance('loan', at(m), true)),
     );
+  });
+});
+
+describe('a year that runs', () => {
+  const closed = (to: number) => ({
+    closedThrough: ids[to - 1]!,
+    sources: [sourceOf(), sourceOf({ id: 's2', block: 'l2', fingerprint: 'b'.repeat(64) })],
+  });
+  const months = blockOf(
+    accounts,
+    [
+      ['2026-01-10', 'sales', 500_000],
+      ['2026-01-10', 'bank', 500_000],
+      ['2026-02-10', 'sales', 300_000],
+      ['2026-02-10', 'bank', 300_000],
+    ],
+    'l2',
+  );
+  const tax = (budget: Budget, to: number) => {
+    const ground = groundOf([budget], closed(to), [block, months]);
+    return (reckoned(ground, budget).reckoning.scheduled({ account: 'tax', segment: null }) ?? []).slice(
+      0,
+      4,
+    );
+  };
+  const budget = plan([taxRow()], { lines: [sales(1_000_000), line('tax', bySchedule())] });
+
+  it('a draft taxes what came in closed months with the first open one; what was approved goes by its plan', () => {
+    // 20 % of 5,000 + 3,000 + 10,000 by March, of which the ledger has nothing.
+    expect(tax(budget, 2)).toEqual([0, 0, 360_000, 200_000]);
+    const approved = {
+      at: 't',
+      by: '',
+      fingerprint: '',
+      cash: null,
+      lines: budget.lines.map((l) => ({
+        account: l.account,
+        segment: null,
+        amounts: ids.map(() => minor(0)),
+        wholes: [],
+      })),
+    };
+    expect(tax({ ...budget, state: 'approved', approved }, 2)).toEqual([200_000, 200_000, 200_000, 200_000]);
+  });
+
+  it('a covenant says nothing of months that nobody planned', () => {
+    const half = { ...budget, length: 6 };
+    const covenant = {
+      id: 'c1',
+      name: 'Bank',
+      ratio: 'operatingMargin' as const,
+      bound: 'least' as const,
+      limit: 1001,
+      from: ids[2]!,
+    };
+    const ground = groundOf([half], { ...closed(2), covenants: [covenant] }, [block, months]);
+    const [state] = covenantsOf(ground, aheadOf(ground, half)!);
+    // Only a year of months that nobody planned could tell a year's margin.
+    expect(state).toMatchObject({ broken: null, tightest: null });
+  });
+
+  it('a balance by schedule begins where the ledger ends, however long before the budget that is', () => {
+    const next = plan([LOAN], {
+      first: periodIds(2027)[0]!,
+      covers: 'both',
+      lines: [line('loan', bySchedule())],
+    });
+    const ground = groundOf([next]);
+    const table = loanTable(LOAN, calendar);
+    expect(reckoned(ground, next).amounts('loan')![0]).toBe(
+      principalAt(LOAN, table, toDayNumber(day('2027-01-31'))),
+    );
+  });
+
+  it('what stands on a payable goes its own way, and is not paid twice', () => {
+    const budget = plan([staffRow({ through: 'pay' })]);
+    const owed = blockOf(accounts, [
+      ...OPENING,
+      ['2025-12-31', 'pay', 30_000],
+      ['2025-12-31', 'bank', 30_000],
+    ]);
+    const ground = groundOf([budget], {}, [owed]);
+    const { balances } = aheadOf(ground, budget)!;
+    expect(balances.balance('pay', at(3), true)).toBe(0);
   });
 });
 

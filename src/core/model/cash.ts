@@ -115,6 +115,14 @@ export const taxSchemeSchema = z.strictObject({
   exceptions: list(z.strictObject({ ends: whole(1, 12), due: dueRuleSchema }), 0, 12),
 });
 
+/** How often something comes again: until a day, or so many times. */
+export const repeatSchema = z.strictObject({
+  every: whole(1, 120),
+  unit: z.enum(['weeks', 'months']),
+  until: z.nullable(dayText),
+  times: z.nullable(whole(1, 1000)),
+});
+
 /** A receipt or payment entered by hand, once or repeating. */
 export const datedItemSchema = z
   .strictObject({
@@ -123,14 +131,7 @@ export const datedItemSchema = z
     direction: z.enum(['in', 'out']),
     amount: money.check(z.gte(1)) as typeof money,
     first: dayText,
-    repeat: z.nullable(
-      z.strictObject({
-        every: whole(1, 120),
-        unit: z.enum(['weeks', 'months']),
-        until: z.nullable(dayText),
-        times: z.nullable(whole(1, 1000)),
-      }),
-    ),
+    repeat: z.nullable(repeatSchema),
     /** The account that the money comes from or goes to. */
     against: account,
     bank: account,

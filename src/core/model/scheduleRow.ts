@@ -1,6 +1,6 @@
 import * as z from 'zod/mini';
 import { list, text, whole } from '@/core/bounded';
-import { dueRuleSchema } from './cash';
+import { dueRuleSchema, repeatSchema } from './cash';
 import { LIMITS } from './limits';
 import { occurrenceSchema } from './methods';
 import { dayText, id, money, percentText, periodId } from './parts';
@@ -177,14 +177,7 @@ const equitySchema = z.strictObject({
   what: z.enum(['paidIn', 'drawn', 'dividend']),
   amount: positive,
   first: dayText,
-  repeat: z.nullable(
-    z.strictObject({
-      every: whole(1, 120),
-      unit: z.enum(['weeks', 'months']),
-      until: z.nullable(dayText),
-      times: z.nullable(whole(1, 1000)),
-    }),
-  ),
+  repeat: z.nullable(repeatSchema),
 });
 
 export const scheduleRowSchema = z.discriminatedUnion('kind', [

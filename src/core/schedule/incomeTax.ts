@@ -43,9 +43,9 @@ export function taxedPeriods(
   const first = calendar.firstOfYear(calendar.period(range.first).year);
   for (let p = first; p <= range.last; p++) {
     const { number } = calendar.period(p);
-    if (number === 1 && p !== first) {
+    if (number === 1) {
       // Only a whole year uses losses up, or adds to them.
-      left = sum < 0 ? left - sum : Math.max(0, left - sum);
+      left = Math.max(0, left - sum);
       [sum, accrued] = [0, 0];
     }
     sum += profit(p) ?? 0;

@@ -144,6 +144,15 @@ describe('staff', () => {
     ]);
   });
 
+  it('needs nothing anew where she came before', () => {
+    const row = staffRow({
+      from: day('2025-12-31'),
+      once: [{ account: 'tools', name: 'Desk', amount: minor(5) }],
+    });
+    expect(debits(row, 'tools').every((v) => v === 0)).toBe(true);
+    expect(makeRow(row, ground).postings.some((p) => p.account === 'tools')).toBe(false);
+  });
+
   it('counts the calendar days of months in a year of weeks', () => {
     const weeks = weekCalendar({
       pattern: '4-4-5',
@@ -314,6 +323,12 @@ describe('loans', () => {
     expect(debits(row, 'interest').slice(0, 5)).toEqual([0, 10_000, 10_000, 10_000, 10_000]);
     expect(debits(row, 'accrued').slice(0, 5)).toEqual([0, -10_000, -10_000, 15_000, -10_000]);
     expect(debits(loanRow({ ...row, accrued: null }), 'interest').slice(0, 5)).toEqual([0, 0, 0, 25_000, 0]);
+  });
+
+  it('a loan that stands on the day of a payment has paid it', () => {
+    const begins = { of: 'stands' as const, day: day('2026-03-31'), amount: minor(100_000) };
+    const { payments } = table({ begins, repay: { of: 'principal' }, payments: 4 });
+    expect(payments.map((p) => fromDayNumber(p.day))).toEqual(['2026-04-30', '2026-05-31']);
   });
 
   it('says what is owed on a day, and what of it falls due within a year', () => {
@@ -508,8 +523,11 @@ describe('income tax', () => {
       ['2027-12-15', -100],
       ['2028-03-15', -280],
     ]);
-    // 70 of the year before are due in March.
-    expect(paid(70, '2025-12-31')[0]).toEqual(['2026-03-15', -70]);
+    // 70 of the year before are due in March, once; on the very day they are paid already, and go with the year that runs.
+    expect(paid(70, '2025-12-31')).toEqual([['2026-03-15', -70], ...paid(0, '2025-12-31')]);
+    expect(paid(70, '2026-03-15')).toEqual(
+      paid(0, '2026-03-15').map(([d, a]) => (d === '2027-03-15' ? [d, Number(a) - 70] : [d, a])),
+    );
   });
 });
 

@@ -6,7 +6,7 @@ import { readOpenItems, type OpenFileIssue, type OpenFileRead } from '@/core/cas
 import { numberFormatOf } from '@/core/money';
 import type { OpenItem } from '@/core/model';
 import type { Ground } from '@/core/ground';
-import { Dialog } from '@/components/Dialog';
+import { TakeDialog } from '@/components/TakeDialog';
 import { takeOpenItems } from '@/store/openItems';
 import { useBookStore } from '@/store/bookStore';
 import { say } from '@/store/session';
@@ -74,36 +74,22 @@ export function TakeItems({ ground }: { readonly ground: Ground }) {
           )}
         </FileButton>
       ))}
-      <Dialog opened={asked !== null} onClose={() => setAsked(null)} title={asked?.name ?? ''}>
-        {asked && (
-          <>
-            <p>
-              {asked.read.items.length} {asked.read.items.length === 1 ? 'item' : 'items'} can be taken in,{' '}
-              {asked.side === 'in' ? 'owed to us' : 'owed by us'}. They stand in place of the invoices that
-              the ledger itself shows on that side.
-            </p>
-            {asked.read.issues.length > 0 && (
-              <>
-                <p>
-                  <b>{asked.read.issues.length} rows are set aside:</b>
-                </p>
-                <ul style={{ maxHeight: 220, overflow: 'auto' }}>
-                  {asked.read.issues.slice(0, 100).map((i) => (
-                    <li key={`${i.row} ${i.code}`}>
-                      row {i.row}: {WORDS[i.code]}
-                      {i.value === '' ? '' : ` (“${i.value}”)`}
-                    </li>
-                  ))}
-                </ul>
-              </>
-            )}
-            <Button onClick={accept} disabled={asked.read.items.length === 0} data-autofocus mr={8}>
-              Take {asked.read.items.length} in
-            </Button>
-            <Button onClick={() => setAsked(null)}>Leave the file out</Button>
-          </>
-        )}
-      </Dialog>
+      {asked && (
+        <TakeDialog
+          name={asked.name}
+          count={asked.read.items.length}
+          issues={asked.read.issues}
+          words={WORDS}
+          onAccept={accept}
+          onClose={() => setAsked(null)}
+        >
+          <p>
+            {asked.read.items.length} {asked.read.items.length === 1 ? 'item' : 'items'} can be taken in,{' '}
+            {asked.side === 'in' ? 'owed to us' : 'owed by us'}. They stand in place of the invoices that the
+            ledger itself shows on that side.
+          </p>
+        </TakeDialog>
+      )}
     </>
   );
 }

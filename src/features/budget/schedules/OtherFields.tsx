@@ -1,5 +1,6 @@
 'use client';
 
+import { Button } from '@mantine/core';
 import { minor, percent } from '@/core/money';
 import { segmentName, type Book, type Budget, type SegmentId } from '@/core/model';
 import { DayInput } from '@/components/DayInput';
@@ -40,7 +41,7 @@ function SegmentField({
 }
 
 /** What of an asset the table does not show: where it is written off to, how it is paid, whether it is sold. */
-export function AssetFields({ row, book, budget, facts, readOnly, onRow }: RowFieldsProps<'asset'>) {
+export function AssetFields({ row, book, budget, facts, readOnly, onRow, onLoan }: RowFieldsProps<'asset'>) {
   const money = { currency: book.currency, locale: book.locale, disabled: readOnly };
   const closed = closedOn(facts);
   const taxes = book.cash.taxes.filter((t) => t.owed === 'net');
@@ -135,6 +136,11 @@ export function AssetFields({ row, book, budget, facts, readOnly, onRow }: RowFi
       {row.bought > closed && (
         <section>
           <div className="label">Paid</div>
+          {!readOnly && onLoan && (
+            <Button mb={6} onClick={onLoan}>
+              With a loan…
+            </Button>
+          )}
           <DueFields
             label="After it is bought"
             value={row.paid.due}

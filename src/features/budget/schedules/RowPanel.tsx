@@ -29,6 +29,8 @@ export type RowFieldsProps<K extends ScheduleKind> = {
   readonly facts: Reckoned['facts'];
   readonly readOnly: boolean;
   readonly onRow: (row: ScheduleRow) => void;
+  /** Of an asset: a loan of what it costs, drawn on the day it is bought. */
+  readonly onLoan?: () => void;
 };
 
 function Fields(props: RowFieldsProps<ScheduleKind>) {
@@ -58,12 +60,14 @@ export function RowPanel({
   row,
   readOnly,
   onRow,
+  onLoan,
 }: {
   readonly ground: Ground;
   readonly reckoned: Reckoned;
   readonly row: ScheduleRow;
   readonly readOnly: boolean;
   readonly onRow: (row: ScheduleRow) => void;
+  readonly onLoan: (asset: RowOf<'asset'>) => void;
 }) {
   const { book } = ground;
   const { budget, facts, reckoning } = reckoned;
@@ -79,7 +83,15 @@ export function RowPanel({
           {ROW_ISSUES[issue]}
         </p>
       )}
-      <Fields row={row} book={book} budget={budget} facts={facts} readOnly={readOnly} onRow={onRow} />
+      <Fields
+        row={row}
+        book={book}
+        budget={budget}
+        facts={facts}
+        readOnly={readOnly}
+        onRow={onRow}
+        onLoan={row.kind === 'asset' ? () => onLoan(row) : undefined}
+      />
       <section>
         {linesOfRow(row).length > 0 && <div className="label">Makes the lines</div>}
         {[...new Set(linesOfRow(row))].map((account) => (

@@ -28,7 +28,16 @@ import { useReckoned } from '../rows/useReckoned';
 import { columnsOf, pasted } from './columns';
 import { FieldTable } from './FieldTable';
 import { RowPanel } from './RowPanel';
-import { accountsOfKind, firstOpenDay, NEEDS, newRow, putRows, raised, type Accounts } from './scheduleEdits';
+import {
+  accountsOfKind,
+  firstOpenDay,
+  loanFor,
+  NEEDS,
+  newRow,
+  putRows,
+  raised,
+  type Accounts,
+} from './scheduleEdits';
 import { TakeRows } from './TakeRows';
 import classes from './Schedules.module.css';
 
@@ -234,6 +243,15 @@ export function SchedulesView({ ground, budget }: { readonly ground: Ground; rea
             row={current}
             readOnly={readOnly}
             onRow={(row) => keep([row])}
+            onLoan={(asset) => {
+              const accounts = accountsOfKind(book, 'loan');
+              if (NEEDS.loan.must.some((p) => !accounts[p]))
+                return say('The book lacks the accounts of a loan. Add one under Loans first.', 'trouble');
+              const loan = loanFor(asset, `r${book.nextId}`, whole, accounts);
+              if (!keep([loan])) return;
+              setSession({ scheduleKind: 'loan', scheduleRow: loan.id });
+              say(`${loan.name}: ${money.text(loan.begins.amount)}, drawn when it is bought.`);
+            }}
           />
         ) : (
           <p className="faded">

@@ -5,7 +5,7 @@ import { Button, Checkbox, FileButton } from '@mantine/core';
 import type { Ground, Reckoned } from '@/core/ground';
 import { numberFormatOf } from '@/core/money';
 import { readScheduleRows, type FileKind, type RowFileIssue, type RowFileRead } from '@/core/schedule';
-import { Dialog } from '@/components/Dialog';
+import { TakeDialog } from '@/components/TakeDialog';
 import { dispatch } from '@/store/bookStore';
 import { say } from '@/store/session';
 import { accountsOfKind, closedOn, NEEDS, newRow, putRows } from './scheduleEdits';
@@ -100,48 +100,34 @@ export function TakeRows({
           </Button>
         )}
       </FileButton>
-      <Dialog opened={asked !== null} onClose={() => setAsked(null)} title={asked?.name ?? ''}>
-        {asked && (
-          <>
-            <p>
-              {asked.read.rows.length} {asked.read.rows.length === 1 ? 'row' : 'rows'} can be taken in.
-            </p>
+      {asked && (
+        <TakeDialog
+          name={asked.name}
+          count={asked.read.rows.length}
+          issues={asked.read.issues}
+          words={WORDS}
+          onAccept={accept}
+          onClose={() => setAsked(null)}
+        >
+          <p>
+            {asked.read.rows.length} {asked.read.rows.length === 1 ? 'row' : 'rows'} can be taken in.
+          </p>
+          <Checkbox
+            mb={6}
+            label="These are all: the lines that they make have nothing else in them"
+            checked={alone}
+            onChange={(e) => setAlone(e.currentTarget.checked)}
+          />
+          {there && (
             <Checkbox
               mb={6}
-              label="These are all: the lines that they make have nothing else in them"
-              checked={alone}
-              onChange={(e) => setAlone(e.currentTarget.checked)}
+              label="They stand in place of the rows that are there"
+              checked={replaces}
+              onChange={(e) => setReplaces(e.currentTarget.checked)}
             />
-            {there && (
-              <Checkbox
-                mb={6}
-                label="They stand in place of the rows that are there"
-                checked={replaces}
-                onChange={(e) => setReplaces(e.currentTarget.checked)}
-              />
-            )}
-            {asked.read.issues.length > 0 && (
-              <>
-                <p>
-                  <b>{asked.read.issues.length} rows are set aside:</b>
-                </p>
-                <ul style={{ maxHeight: 220, overflow: 'auto' }}>
-                  {asked.read.issues.slice(0, 100).map((i) => (
-                    <li key={`${i.row} ${i.code}`}>
-                      row {i.row}: {WORDS[i.code]}
-                      {i.value === '' ? '' : ` (“${i.value}”)`}
-                    </li>
-                  ))}
-                </ul>
-              </>
-            )}
-            <Button onClick={accept} disabled={asked.read.rows.length === 0} data-autofocus mr={8}>
-              Take {asked.read.rows.length} in
-            </Button>
-            <Button onClick={() => setAsked(null)}>Leave the file out</Button>
-          </>
-        )}
-      </Dialog>
+          )}
+        </TakeDialog>
+      )}
     </>
   );
 }

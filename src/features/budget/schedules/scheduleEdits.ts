@@ -12,6 +12,8 @@ import {
   blankLine,
   linesOfRow,
   lineOf,
+  LIMITS,
+  nameWith,
   segmentsOfRow,
   type AccountId,
   type Book,
@@ -225,6 +227,23 @@ export function putRows(
       }
   }
   return { type: 'putScheduleRows', budget: budget.id, rows, lines: [...lines.values()], ...rest };
+}
+
+/** A loan of what an asset costs, drawn on the day it is bought and first paid a month later. */
+export function loanFor(
+  asset: RowOf<'asset'>,
+  id: string,
+  reckoned: Pick<Reckoned, 'budget' | 'facts'>,
+  accounts: Accounts,
+): RowOf<'loan'> {
+  const { year, month, date } = civilOf(toDayNumber(asset.bought));
+  return {
+    ...newRow('loan', id, reckoned, accounts),
+    name: nameWith(asset.name, ', loan', LIMITS.accountName),
+    segment: asset.segment,
+    begins: { of: 'drawn', day: asset.bought, amount: asset.cost },
+    first: fromDayNumber(monthDay(year, month + 1, date)),
+  };
 }
 
 /** The staff rows of a budget with a raise from a day; a raise of that day is taken over by it. */
