@@ -59,7 +59,7 @@ test('three statements move together: closed months and those ahead tie, and any
   await expect(panel).toContainText('FY27 autumn revision');
 
   // Where an account belongs on the cash flow can be said; the bank stays what it is.
-  await cellOf(page, balance, 'Boat hoist loan', 3).click();
+  await cellOf(page, balance, 'Boat hoist loan(?!,)', 3).click();
   await panel.getByLabel('On the cash-flow statement').selectOption({ label: 'Operating' });
   await view(page, 'Cash flow');
   await page.getByText('From profit', { exact: true }).click();
@@ -101,7 +101,7 @@ test('the way from profit to cash, a ratio with its formula, and a covenant that
   await expect(page.getByRole('contentinfo')).toContainText('A covenant needs a limit');
   await panel.getByLabel('Limit').fill('5.1');
   await panel.getByRole('button', { name: 'Add' }).click();
-  await expect(panel).toContainText('Broken first in Feb 2027');
+  await expect(panel).toContainText('Broken first in Jan 2027');
   await expect(page.getByRole('contentinfo')).toContainText('covenant broken');
   await saved(page);
   await page.reload();
@@ -144,7 +144,7 @@ test('all statements leave as one workbook and one document', async ({ page }) =
   await openApp(page, '/statements');
   await page.getByRole('button', { name: 'Export ▾' }).click();
   const download = page.waitForEvent('download');
-  await page.getByRole('menuitem', { name: /All three.*XLSX/ }).click();
+  await page.getByRole('menuitem', { name: /All three, one workbook/ }).click();
   const file = await readFile((await (await download).path())!);
   expect(file.subarray(0, 2).toString()).toBe('PK');
   await page.getByRole('button', { name: 'Export ▾' }).click();
