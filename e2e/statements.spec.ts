@@ -95,6 +95,16 @@ test('the way from profit to cash, a ratio with its formula, and a covenant that
   await view(page, 'Ratios');
   const panel = page.getByRole('complementary', { name: 'Reasoning' });
   await expect(panel).toContainText('current assets ÷ current liabilities');
+  // A ratio of one's own, by a formula over lines and totals.
+  await page.getByRole('button', { name: 'Add a ratio' }).click();
+  const own = page.getByRole('region', { name: 'Ratios of your own' });
+  const formula = own.getByLabel('Formula');
+  await formula.fill('"Repair and refit jobs" / "Total income"');
+  await formula.blur();
+  await expect(own.getByRole('row', { name: /^Costs of income/ })).toContainText('%');
+  await formula.fill('"Nobody" / 2');
+  await expect(own.getByRole('alert')).toContainText('Nothing has this name.');
+  await page.keyboard.press('Escape');
   await panel.getByLabel('Who asks').fill('Harbor Bank');
   await panel.getByLabel('Limit').fill('five');
   await panel.getByRole('button', { name: 'Add' }).click();

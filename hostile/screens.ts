@@ -14,7 +14,7 @@ import { wayToCash } from '@/core/statements';
 import { filteredLedger, ledgerRows, NO_FILTER, oddities } from '@/features/books/ledgerRows';
 import { compareBudgets } from '@/features/budget/views/compare';
 import { approvedFor } from '@/features/budget/sheet/filters';
-import { labelsOf, namesOf } from '@/features/budget/drivers/formulaNames';
+import { labelsOf, namesOf } from '@/components/formula/formulaNames';
 import { useSetup } from '@/features/budget/sheet/setup';
 import { createFillers, NO_CHOICE, worksheet } from '@/features/budget/rows/worksheetRows';
 import { aheadData } from '@/features/cash/aheadRows';

@@ -33,6 +33,8 @@ export const CHANGE_WORDS: Record<Change['type'], string> = {
   removeDriver: 'Driver taken away',
   putScheduleRows: 'Rows of schedules changed',
   removeScheduleRows: 'Rows of schedules taken away',
+  setOwnRatio: 'Own ratio changed',
+  removeOwnRatio: 'Own ratio taken away',
   setContra: 'What a balance stands against changed',
   setWeights: 'Weights changed',
   removeWeights: 'Weights taken away',

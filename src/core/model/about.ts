@@ -16,7 +16,8 @@ export type AboutPlace = {
     | 'dated'
     | 'layout'
     | 'covenant'
-    | 'schedule';
+    | 'schedule'
+    | 'ratio';
   readonly id: string;
   readonly name: string;
   /** The budget that a line or driver is in. */
@@ -136,6 +137,10 @@ const TELLERS: Tellers = {
   setCovenant: (_book, { covenant: { id, name } }) => [{ of: 'covenant', id, name }],
   removeCovenant: (book, { covenant: id }) => [
     { of: 'covenant', id, name: book.covenants.find((c) => c.id === id)?.name ?? id },
+  ],
+  setOwnRatio: (_book, { ratio: { id, name } }) => [{ of: 'ratio', id, name }],
+  removeOwnRatio: (book, { ratio: id }) => [
+    { of: 'ratio', id, name: book.ownRatios.find((r) => r.id === id)?.name ?? id },
   ],
   putLayouts: (_book, { layouts }) => layouts.map(({ id, name }) => ({ of: 'layout', id, name })),
   removeLayout: (book, { layout }) => [layoutPlace(book, layout)],

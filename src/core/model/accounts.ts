@@ -3,7 +3,7 @@ import type { Budget } from './budget';
 import type { Cash, Terms } from './cash';
 import { cutText, LIMITS } from './limits';
 import type { Method, Series } from './methods';
-import { renamedMethod, renamedSeries } from './references';
+import { renamedInFormula, renamedMethod, renamedSeries } from './references';
 import { renamedContras, renamedRow, type ScheduleRow } from './scheduleRow';
 import type { Account, AccountId, Book } from './schema';
 import { renamedCash, renamedTerms, termsKey } from './termsAccounts';
@@ -86,6 +86,7 @@ export function mergeInto(book: Draft<Book>, from: AccountId, into: AccountId): 
     of[into] ??= of[from];
     delete of[from];
   }
+  for (const ratio of book.ownRatios) ratio.formula = renamedInFormula(ratio.formula, rename);
   for (const { rows } of book.layouts)
     rows.own = rows.own.flatMap((row) => {
       if (row.row !== 'account' || row.account !== from) return [row];

@@ -51,3 +51,19 @@ test('a book of version 6 opens with neither; what names accounts that are gone 
   expect(broken.book.covenants).toEqual([covenant]);
   expect(broken.setAside.map((s) => s.part)).toEqual(['flowClass', 'covenant']);
 });
+
+test('a ratio of one’s own is kept, follows accounts that are merged, and can be taken away', () => {
+  const ratio = { id: 'o1', name: 'Loans', formula: '"account:l" / "account:m"', unit: 'times' as const };
+  const kept = didAll(book, { type: 'setOwnRatio', ratio });
+  expect(kept.ownRatios).toEqual([ratio]);
+  expect(refused({ type: 'setOwnRatio', ratio: { ...ratio, name: '' } })).toBe('emptyName');
+  const merged = didAll(kept, { type: 'mergeAccounts', from: 'l', into: 'm', lines: [] });
+  expect(merged.ownRatios[0]!.formula).toBe('"account:m" / "account:m"');
+  expect(didAll(kept, { type: 'removeOwnRatio', ratio: 'o1' }).ownRatios).toEqual([]);
+  const twice = openBook(JSON.parse(JSON.stringify({ ...kept, ownRatios: [ratio, ratio] })));
+  expect(twice).toMatchObject({
+    ok: true,
+    book: { ownRatios: [ratio] },
+    setAside: [{ part: 'ratio', because: 'twice' }],
+  });
+});

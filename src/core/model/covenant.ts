@@ -36,4 +36,13 @@ export const covenantSchema = z.strictObject({
   limit: whole(-1_000_000_000_000, 1_000_000_000_000),
   from: periodId,
 });
+/** A ratio of someone's own: a formula over lines and totals, with ids for names. */
+export const ownRatioSchema = z.strictObject({
+  id,
+  name: text(LIMITS.rowName),
+  formula: text(LIMITS.formula),
+  unit: z.enum(['percent', 'times', 'days', 'money']),
+});
+export type OwnRatio = z.infer<typeof ownRatioSchema>;
+
 export type Covenant = z.infer<typeof covenantSchema>;

@@ -62,7 +62,14 @@ export {
   type ScheduleKind,
   type ScheduleRow,
 } from './scheduleRow';
-export { FLOW_CLASSES, RATIO_IDS, type Covenant, type FlowClass, type RatioId } from './covenant';
+export {
+  FLOW_CLASSES,
+  RATIO_IDS,
+  type Covenant,
+  type FlowClass,
+  type OwnRatio,
+  type RatioId,
+} from './covenant';
 export type { ExplanationPart, Flag, OutlookWay, Quantity, VarianceNote } from './explanation';
 export {
   COLUMN_SHOWS,

@@ -37,6 +37,7 @@ export function newBook({ id, name, currency, locale, firstMonth }: NewBook): Bo
     quantities: [],
     flowClasses: {},
     covenants: [],
+    ownRatios: [],
     layouts: [],
     settings: {
       flagAmount: minor(500 * unitOf(currency)),

@@ -38,7 +38,8 @@ function namesInFormula(formula: string): Reference[] {
   );
 }
 
-const renamedInFormula = (formula: string, rename: Rename): string =>
+/** A kept formula with other accounts named. */
+export const renamedInFormula = (formula: string, rename: Rename): string =>
   formula.replace(KEPT_NAME, (whole, of: string, id: string) =>
     of === 'account' ? `"account:${rename(id)}"` : whole,
   );

@@ -3,7 +3,7 @@ import { atLeast, formed, list, text, whole } from '@/core/bounded';
 import { periodFaults } from '@/core/calendar';
 import { budgetSchema } from './budget';
 import { cashSchema } from './cash';
-import { covenantSchema, FLOW_CLASSES } from './covenant';
+import { covenantSchema, FLOW_CLASSES, ownRatioSchema } from './covenant';
 import { flagSchema, outlookWaySchema, quantitySchema, varianceNoteSchema } from './explanation';
 import { ACCOUNT_KINDS } from './kinds';
 import { layoutSchema } from './layout';
@@ -179,6 +179,8 @@ export const bookSchema = z.strictObject({
   /** Where accounts belong on the cash-flow statement, where it is said otherwise than by their kind. */
   flowClasses: z.record(id, z.enum(FLOW_CLASSES)),
   covenants: list(covenantSchema, 0, LIMITS.covenants),
+  /** Ratios of the book's own. */
+  ownRatios: list(ownRatioSchema, 0, LIMITS.covenants),
   /** Reports of the book's own, and those that ship where they were changed. */
   layouts: list(layoutSchema, 0, LIMITS.layouts),
   settings: settingsSchema,

@@ -30,6 +30,7 @@ export type SetAside = {
     | 'layout'
     | 'flowClass'
     | 'covenant'
+    | 'ratio'
     | 'terms'
     | 'schedule'
     | 'cash'
@@ -127,6 +128,7 @@ export function soundBook(book: Book): Sound {
     (a) => known.has(a) || away('flowClass', a, 'noSuchAccount'),
   );
   const covenants = kept(book.covenants, (c) => once('n', c.id) || away('covenant', c.name, 'twice'));
+  const ownRatios = kept(book.ownRatios, (r) => once('o', r.id) || away('ratio', r.name, 'twice'));
   const layouts = keptAs(book.layouts, (layout) => {
     if (!once('y', layout.id)) return (away('layout', layout.name, 'twice'), null);
     const own = kept(
@@ -209,6 +211,7 @@ export function soundBook(book: Book): Sound {
       quantities,
       flowClasses,
       covenants,
+      ownRatios,
       layouts,
       budgets,
       cash,

@@ -19,3 +19,4 @@ export {
   type RatioInput,
   type RatioPart,
 } from './ratios';
+export { ownRatioOf, type OwnRatioValue } from './ownRatio';

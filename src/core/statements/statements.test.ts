@@ -11,6 +11,7 @@ import {
   headroomOf,
   joinedBalances,
   keepsCovenant,
+  ownRatioOf,
   ratioInputs,
   ratioOf,
   wayToCash,
@@ -332,5 +333,51 @@ describe('covenants', () => {
         () => 365,
       ),
     ).toMatchObject({ broken: null, tightest: { period: 2, room: 5 } });
+  });
+});
+
+describe('ratios of one’s own', () => {
+  const chart = [
+    account('s', 'income'),
+    account('t', 'income'),
+    account('c', 'expense'),
+    account('bank', 'bank'),
+  ];
+  const months = Array.from({ length: 12 }, (_, i) => `2025-${String(i + 1).padStart(2, '0')}-05`);
+  const balances = balancesOf(
+    [
+      blockOf(chart, [
+        ...months.flatMap((d): [string, string, number][] => [
+          [d, 's', 1_000],
+          [d, 't', 500],
+          [d, 'c', 600],
+          [d, 'bank', 900],
+        ]),
+      ]),
+    ],
+    calendar,
+  );
+  const books = { balances, accounts: chart, calendar, unit: 100 };
+  const december = calendar.firstOfYear(2025) + 11;
+  const value = (formula: string, unit: 'percent' | 'times' | 'days' | 'money' = 'times', at = december) =>
+    ownRatioOf({ formula, unit }, books, at);
+
+  test.each<[string, string, 'percent' | 'times' | 'days' | 'money', number]>([
+    ['a share of the year', '"account:c" / "kind:income"', 'percent', 400],
+    ['times, to a thousandth', '"account:s" / "account:c"', 'times', 1667],
+    ['a balance at the end, in days of costs', '"account:bank" / "account:c" * 365', 'days', 547_500],
+    ['money, with constants in units of the currency', '"kind:income" - 100', 'money', 8_000],
+    ['what stood so many periods before', 'prior 2 "account:bank"', 'money', 9_000],
+  ])('%s', (_, formula, unit, expected) =>
+    expect(value(formula, unit)).toEqual({ value: expected, issue: null }),
+  );
+
+  test('says why it comes to nothing', () => {
+    expect(value('"account:s" /').issue).toBe('badFormula');
+    expect(value('"driver:d1" * 2').issue).toBe('badFormula');
+    expect(value('"account:zz"').issue).toBe('missing');
+    expect(value('1 / ("account:s" - "account:s")').issue).toBe('dividesByZero');
+    // A year that is not whole says nothing.
+    expect(value('"account:s"', 'money', december - 1)).toEqual({ value: null, issue: null });
   });
 });

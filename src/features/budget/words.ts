@@ -1,9 +1,9 @@
 import { MONTH_NAMES, type FiscalCalendar } from '@/core/calendar';
 import type { Name } from '@/core/formula';
 import type { MethodKind, Phasing, Ref } from '@/core/model';
-import { ROW_NAMES, type SectionKind } from '@/core/report';
 import type { LineIssue, Reason, StartFrom } from '@/core/plan';
 import { minor, type Minor, type Ratio } from '@/core/money';
+import { kindWords } from '@/components/formula/kindWords';
 import type { MoneyFormat } from '@/store/format';
 
 export const METHOD_HINTS: Record<MethodKind, string> = {
@@ -101,22 +101,6 @@ export function refWords(ref: Ref, naming: Pick<Naming, 'account'>): string {
   if (ref.of === 'account') return naming.account(ref.account);
   return ref.of === 'group' ? `Total ${ref.group}` : `Total ${kindWords(ref.kind)}`;
 }
-
-const KIND_WORDS: Record<string, string> = {
-  bank: 'bank',
-  receivable: 'receivables',
-  inventory: 'inventory',
-  otherAsset: 'other assets',
-  fixedAsset: 'fixed assets',
-  payable: 'payables',
-  taxPayable: 'taxes payable',
-  otherLiability: 'other liabilities',
-  loan: 'loans',
-  equity: 'equity',
-};
-/** A kind of account in the plural, in small letters. */
-export const kindWords = (kind: Extract<Ref, { of: 'kind' }>['kind']): string =>
-  KIND_WORDS[kind] ?? ROW_NAMES[kind as SectionKind].toLowerCase();
 
 const nameWords = (name: Name, naming: Naming): string =>
   name.of === 'driver' ? naming.driver(name.driver) : refWords(name, naming);

@@ -40,6 +40,7 @@ const PARTS: Record<SetAside['part'], string> = {
   layout: 'of the layout',
   flowClass: 'the place on the cash-flow statement of',
   covenant: 'the covenant',
+  ratio: 'the ratio',
   terms: 'terms of',
   schedule: 'the schedule’s row',
   cash: 'of the cash settings,',

@@ -14,6 +14,7 @@ import { moneyFormat } from '@/store/format';
 import { RATIO_NAMES } from '@/store/ratioNames';
 import { INPUT_NAMES, RATIO_FORMULAS, ratioText } from '@/store/statementWords';
 import { say } from '@/store/session';
+import { OwnRatios } from './OwnRatios';
 import classes from './Statements.module.css';
 
 const KEYS: readonly KeyEntry[] = [
@@ -176,6 +177,7 @@ export function RatiosView({
             </tbody>
           </table>
         </div>
+        <OwnRatios ground={ground} ahead={ahead} periods={periods} />
       </div>
       <aside tabIndex={0} className={stage.panel} aria-label="Reasoning">
         <h2>{RATIO_NAMES[at.id]}</h2>

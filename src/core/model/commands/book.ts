@@ -3,7 +3,7 @@ import { periodFaults, type CalendarSpec, type PeriodId } from '@/core/calendar'
 import type { Weights, WorkWeek } from '../methods';
 import { refuse } from '../refusal';
 import type { Flag, OutlookWay, Quantity, VarianceNote } from '../explanation';
-import type { Covenant, FlowClass } from '../covenant';
+import type { Covenant, FlowClass, OwnRatio } from '../covenant';
 import type { Layout } from '../layout';
 import { sameName } from '../names';
 import type { AccountId, Axis, Book, Feed, Settings } from '../schema';
@@ -58,6 +58,9 @@ export type BookCommand =
   /** Keeps a covenant, in place of the one of its id. */
   | { readonly type: 'setCovenant'; readonly covenant: Covenant }
   | { readonly type: 'removeCovenant'; readonly covenant: string }
+  /** Keeps a ratio of the book's own, in place of the one of its id. */
+  | { readonly type: 'setOwnRatio'; readonly ratio: OwnRatio }
+  | { readonly type: 'removeOwnRatio'; readonly ratio: string }
   | { readonly type: 'putLayouts'; readonly layouts: readonly Layout[] }
   | { readonly type: 'removeLayout'; readonly layout: string }
   /** Moves a layout before another, or to the end. */
@@ -148,6 +151,12 @@ export const bookHandlers: HandlersOf<BookCommand> = {
   },
   removeCovenant(book, { covenant }) {
     book.covenants = book.covenants.filter((c) => c.id !== covenant);
+  },
+  setOwnRatio(book, { ratio }) {
+    putNamed(book, book.ownRatios, ratio);
+  },
+  removeOwnRatio(book, { ratio }) {
+    book.ownRatios = book.ownRatios.filter((r) => r.id !== ratio);
   },
   putLayouts(book, { layouts }) {
     for (const layout of layouts) putNamed(book, book.layouts, layout);

@@ -10,7 +10,7 @@ import type { Ground } from '@/core/ground';
 import { say } from '@/store/session';
 import { DriverHistory } from '../reasoning/FigureHistory';
 import { rescaled, usersOf } from './driverEdits';
-import { FormulaField } from '../methods/inputs/FormulaField';
+import { FormulaField } from '@/components/formula/FormulaField';
 import { Choice, Field, StepTimes } from '../methods/inputs/parts';
 import { keepNewWeights, WeightsField } from '../methods/inputs/WeightsField';
 import { useReckoned } from '../rows/useReckoned';

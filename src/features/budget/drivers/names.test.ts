@@ -4,7 +4,7 @@ import { keyOfName, parseFormula } from '@/core/formula';
 import { newAccount, type AccountKind, type Driver } from '@/core/model';
 import { account } from '@/core/test/build';
 import { TOOLS } from '../edit/commands';
-import { labelsOf, namesOf, resolverOf } from './formulaNames';
+import { labelsOf, namesOf, resolverOf } from '@/components/formula/formulaNames';
 import { leadColumns, moveIn, toggleIn } from '../sheet/setup';
 
 const driver = (id: string, name: string): Driver => ({

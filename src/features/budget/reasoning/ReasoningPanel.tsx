@@ -18,7 +18,8 @@ import { setSession, useSession } from '@/store/session';
 import { CellHistory } from './FigureHistory';
 import { MethodEditor } from '../methods/MethodEditor';
 import { yearBefore } from '@/core/ground';
-import { kindWords, reasonWords, type Naming } from '../words';
+import { kindWords } from '@/components/formula/kindWords';
+import { reasonWords, type Naming } from '../words';
 import classes from '../Budget.module.css';
 
 /** Cash is reckoned for whoever asks for it; nothing of it is loaded before. */

@@ -3,7 +3,7 @@
 import { Button, Chip, NativeSelect, TextInput } from '@mantine/core';
 import { KindsFilter } from '@/components/KindsFilter';
 import type { AccountKind, Book } from '@/core/model';
-import { kindWords } from '../words';
+import { kindWords } from '@/components/formula/kindWords';
 import { isFiltering, MARKS, NO_FILTER, type Filter, type Mark } from './filters';
 import { toggleIn } from './setup';
 import classes from '../Budget.module.css';

@@ -1,7 +1,7 @@
 'use client';
 
 import type { MethodOf } from '@/core/model';
-import { FormulaField } from '../inputs/FormulaField';
+import { FormulaField } from '@/components/formula/FormulaField';
 import { RoundField, type FieldsProps } from '../inputs/parts';
 
 /** Arithmetic with names. */

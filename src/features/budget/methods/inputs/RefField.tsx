@@ -2,7 +2,7 @@
 
 import { NativeSelect } from '@mantine/core';
 import { isProfitAndLoss, type AccountKind, type Book, type Ref } from '@/core/model';
-import { kindWords } from '../../words';
+import { kindWords } from '@/components/formula/kindWords';
 import { Field } from './parts';
 
 const text = (ref: Ref): string =>

@@ -4,8 +4,8 @@ import { useMemo, useRef, useState } from 'react';
 import { Textarea } from '@mantine/core';
 import { keptFormula, parseFormula, shownFormula, type FormulaIssue } from '@/core/formula';
 import { LIMITS, type Account, type Driver } from '@/core/model';
-import { labelsOf, namesOf, resolverOf, type Named } from '../../drivers/formulaNames';
-import classes from '../../Budget.module.css';
+import { labelsOf, namesOf, resolverOf, type Named } from './formulaNames';
+import classes from './Formula.module.css';
 
 const FORMULA_ISSUES: Record<FormulaIssue['code'], string> = {
   empty: 'Write a formula.',

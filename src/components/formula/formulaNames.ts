@@ -1,6 +1,6 @@
 import { keyOfName, type Name } from '@/core/formula';
 import type { Account, Driver } from '@/core/model';
-import { kindWords } from '../words';
+import { kindWords } from './kindWords';
 
 /** What a formula may name, as it is written and for what it stands. */
 export type Named = { readonly label: string; readonly name: Name; readonly of: string };

@@ -1,0 +1,94 @@
+import { evaluate, parseFormula, type Name } from '@/core/formula';
+import { assertNever } from '@/core/assertNever';
+import type { Balances } from '@/core/ledger';
+import type { FiscalCalendar, PeriodIndex } from '@/core/calendar';
+import { isProfitAndLoss, natural, type Account, type OwnRatio } from '@/core/model';
+import {
+  isTooLarge,
+  minor,
+  multiplyRatio,
+  plus,
+  ratio,
+  roundRatio,
+  UnsafeMoneyError,
+  type Ratio as Fraction,
+} from '@/core/money';
+
+/** What an own ratio comes to, as the trade's ratios do: thousandths, of money minor units; or why it comes to nothing. */
+export type OwnRatioValue = {
+  readonly value: number | null;
+  readonly issue: 'badFormula' | 'missing' | 'dividesByZero' | 'tooLarge' | null;
+};
+
+const NONE: OwnRatioValue = { value: null, issue: null };
+
+/**
+ * An own ratio in a period. Names stand for what they do in the ratios of the trade: profit and loss for the year that ends
+ * with the period, balances for what they stand at at its end, in units of the currency; `prior` looks so many periods back.
+ */
+export function ownRatioOf(
+  { formula, unit }: Pick<OwnRatio, 'formula' | 'unit'>,
+  books: {
+    readonly balances: Balances;
+    readonly accounts: readonly Account[];
+    readonly calendar: FiscalCalendar;
+    /** Minor units in one unit of the currency. */
+    readonly unit: number;
+  },
+  period: PeriodIndex,
+): OwnRatioValue {
+  const parsed = parseFormula(formula);
+  if (!parsed.ok || parsed.names.some((n) => n.name.of === 'driver'))
+    return { value: null, issue: 'badFormula' };
+  if (parsed.names.some((n) => membersOf(n.name, books.accounts).length === 0))
+    return { value: null, issue: 'missing' };
+  try {
+    const { value, error } = evaluate(parsed.expression, (name, prior) =>
+      amountOf(name, books, period - prior),
+    );
+    if (error) return { value: null, issue: error };
+    if (value === null) return NONE;
+    const scaled = roundRatio(multiplyRatio(value, ratio(unit === 'money' ? books.unit : 1000)));
+    return isTooLarge(scaled) ? { value: null, issue: 'tooLarge' } : { value: scaled, issue: null };
+  } catch (error) {
+    if (error instanceof UnsafeMoneyError) return { value: null, issue: 'tooLarge' };
+    throw error;
+  }
+}
+
+function membersOf(name: Name, accounts: readonly Account[]): readonly Account[] {
+  switch (name.of) {
+    case 'account':
+      return accounts.filter((a) => a.id === name.account);
+    case 'group':
+      return accounts.filter((a) => a.kind === name.kind && a.group === name.group);
+    case 'kind':
+      return accounts.filter((a) => a.kind === name.kind);
+    case 'driver':
+      return [];
+    default:
+      return assertNever(name);
+  }
+}
+
+/** A name's amount in units of the currency; null where its year is not known. */
+function amountOf(
+  name: Name,
+  { balances, accounts, calendar, unit }: Parameters<typeof ownRatioOf>[1],
+  period: PeriodIndex,
+): Fraction | null {
+  const length = calendar.periodsIn(calendar.period(period).year);
+  let sum = 0;
+  for (const a of membersOf(name, accounts)) {
+    if (!isProfitAndLoss(a.kind)) {
+      if (!balances.has(period)) return null;
+      sum = plus(sum, natural(a.kind, minor(balances.balance(a.id, period, true))));
+      continue;
+    }
+    for (let p = period - length + 1; p <= period; p++) {
+      if (!balances.has(p)) return null;
+      sum = plus(sum, natural(a.kind, minor(balances.movement(a.id, p) ?? 0)));
+    }
+  }
+  return Number.isNaN(sum) ? null : ratio(sum, unit);
+}
