@@ -279,6 +279,7 @@ test('mutated book files are refused with the place, or every screen of them can
   }
   counted('mutated book files', { ...count, broken: broken.length });
   expect(broken).toEqual([]);
-  expect(count.slowest).toBeLessThan(5000);
+  // What hangs is found, whatever else the machine does meanwhile.
+  expect(count.slowest).toBeLessThan(30_000);
   expect(count.opened).toBeGreaterThan(count.files / 5);
 }, 3_600_000);

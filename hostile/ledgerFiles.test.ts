@@ -197,6 +197,7 @@ test('mutated ledger files come in with a proof that holds afterwards, or are re
   }
   counted('mutated ledger files', { ...count, broken: broken.length });
   expect(broken).toEqual([]);
-  expect(count.slowest).toBeLessThan(5000);
+  // What hangs is found, whatever else the machine does meanwhile.
+  expect(count.slowest).toBeLessThan(30_000);
   expect(count.taken).toBeGreaterThan(count.files / 4);
 }, 3_600_000);

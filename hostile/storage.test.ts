@@ -120,5 +120,6 @@ test('spoiled storage touches no other book, and what opens can be drawn, worked
     }
   counted('spoiled storage', count);
   expect(count.kinds).toBeGreaterThanOrEqual(50);
-  expect(count.slowest).toBeLessThan(5000);
+  // What hangs is found, whatever else the machine does meanwhile.
+  expect(count.slowest).toBeLessThan(30_000);
 }, 600_000);
