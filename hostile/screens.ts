@@ -7,10 +7,11 @@ import { reportCsv } from '@/core/exchange/reportCsv';
 import { reportXlsx } from '@/core/exchange/reportXlsx';
 import { planXlsx } from '@/core/exchange/planXlsx';
 import { entriesOf, trialBalance, type LedgerBlock } from '@/core/ledger';
+import { unitOf } from '@/core/money';
 import { RATIO_IDS, redo, undo, type History } from '@/core/model';
 import { explainMonth, pricesUntouched, remindersFor } from '@/core/plan';
-import { fileTable, layoutsOf, trialReport, type ReportTable } from '@/core/report';
-import { wayToCash } from '@/core/statements';
+import { fileTable, layoutsOf, scheduleReports, trialReport, type ReportTable } from '@/core/report';
+import { ownRatioOf, wayToCash } from '@/core/statements';
 import { filteredLedger, ledgerRows, NO_FILTER, oddities } from '@/features/books/ledgerRows';
 import { compareBudgets } from '@/features/budget/views/compare';
 import { approvedFor } from '@/features/budget/sheet/filters';
@@ -20,6 +21,7 @@ import { createFillers, NO_CHOICE, worksheet } from '@/features/budget/rows/work
 import { aheadData } from '@/features/cash/aheadRows';
 import { causeWords } from '@/store/cashWords';
 import { lookAt } from '@/features/variance/varianceData';
+import { ROW_LINES, SCHEDULE_NAMES } from '@/store/scheduleWords';
 import { stepWords } from '@/store/statementWords';
 import { changeWords, placesOf } from '@/store/changeWords';
 import {
@@ -29,10 +31,13 @@ import {
   comparisonsAt,
   covenantsOf,
   lineMoney,
+  linesApart,
   makeGround,
+  plannedBooks,
   reckoned,
   ratiosOf,
   rulerRange,
+  scheduleTies,
   thenAndNowOf,
   trialOfTerms,
 } from '@/core/ground';
@@ -91,6 +96,17 @@ export async function drawAll(
     const sheets = livePlan(ground, budget, 'all', () => '');
     if (files) await planXlsx(sheets, book.currency);
     for (const other of book.budgets.slice(0, 3)) if (other !== budget) compareBudgets(ground, other, budget);
+    scheduleTies(ground, budget);
+    linesApart(ground, budget);
+    plannedBooks(ground, budget);
+    tables.push(
+      ...scheduleReports(ground, budget, {
+        kinds: SCHEDULE_NAMES,
+        lines: ROW_LINES,
+        total: '',
+        subtitle: '',
+      }),
+    );
     budgetStates(history, budget.id);
     const [first] = budget.lines;
     if (first) figureChanges(history, blocks, { budget: budget.id, line: first, month: 0 });
@@ -124,6 +140,13 @@ export async function drawAll(
     const ratioAt = ratiosOf(ground, ahead);
     for (const id of RATIO_IDS) ratioAt(id, ahead.last);
     covenantsOf(ground, ahead);
+    const { accounts } = ahead;
+    for (const own of book.ownRatios)
+      ownRatioOf(
+        own,
+        { balances: ahead.balances, accounts, calendar, unit: unitOf(book.currency) },
+        ahead.last,
+      );
     const way = wayToCash(ahead.balances, ahead.accounts, book.flowClasses, {
       first: ahead.start - 2,
       last: ahead.last,
