@@ -6,7 +6,7 @@ import { Dialog } from '@/components/Dialog';
 import { MONTH_NAMES } from '@/core/calendar';
 import { LIMITS, nameWith } from '@/core/model';
 import { isCurrencyCode } from '@/core/money';
-import { saveRescue } from '@/store/bookFile';
+import { saveRescue } from '@/store/rescueFile';
 import {
   createBook,
   deleteBook,

@@ -4,7 +4,7 @@ import { useRef, useState } from 'react';
 import dynamic from 'next/dynamic';
 import { MenuButton } from '@/components/Opens';
 import type { MenuEntry } from '@/components/Opened';
-import { openBookFile, saveBookFile } from '@/store/bookFile';
+import { saveBookFile } from '@/store/bookFile';
 import { addDemoBook, openKept, useBookStore, type ShelfItem } from '@/store/bookStore';
 import { say } from '@/store/session';
 import type { Asking, Unopened } from './BookDialogs';
@@ -71,6 +71,7 @@ export function BookMenu() {
           const [chosen] = e.currentTarget.files ?? [];
           e.currentTarget.value = '';
           if (!chosen) return;
+          const { openBookFile } = await import('@/store/openBookFile');
           const trouble = await openBookFile(chosen);
           if (trouble) say(trouble, 'trouble');
           else say(`${chosen.name} is open.`);
