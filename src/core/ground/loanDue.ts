@@ -1,16 +1,9 @@
 import { toDayNumber, type FiscalCalendar, type PeriodIndex } from '@/core/calendar';
-import type { AccountId, RowOf, ScheduleRow } from '@/core/model';
+import type { AccountId, ScheduleRow } from '@/core/model';
 import { plus } from '@/core/money';
-import { dueWithinYear, loanTable, type LoanTable } from '@/core/schedule';
+import { dueWithinYear, loanTable } from '@/core/schedule';
 
 /* What of loans falls due within twelve months: current liabilities, as IAS 1 and ASC 470 part them. */
-
-const tables = new WeakMap<RowOf<'loan'>, { readonly calendar: FiscalCalendar; readonly table: LoanTable }>();
-function tableOf(row: RowOf<'loan'>, calendar: FiscalCalendar): LoanTable {
-  let kept = tables.get(row);
-  if (kept?.calendar !== calendar) tables.set(row, (kept = { calendar, table: loanTable(row, calendar) }));
-  return kept!.table;
-}
 
 /** The accounts of loans that schedules tell the payments of. */
 export const loansOf = (rows: readonly ScheduleRow[]): ReadonlySet<AccountId> =>
@@ -27,7 +20,7 @@ export function dueOf(
   return rows.reduce(
     (t, r) =>
       r.kind === 'loan' && (account === null || r.account === account)
-        ? plus(t, Math.max(0, dueWithinYear(r, tableOf(r, calendar), end)))
+        ? plus(t, Math.max(0, dueWithinYear(r, loanTable(r, calendar), end)))
         : t,
     0,
   );

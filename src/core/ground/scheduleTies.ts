@@ -1,7 +1,8 @@
 import { toDayNumber, type PeriodIndex } from '@/core/calendar';
-import { naturalSign, type AccountId, type Budget, type ScheduleRow } from '@/core/model';
+import { lineOf, naturalSign, type AccountId, type Budget, type ScheduleRow } from '@/core/model';
 import { plus } from '@/core/money';
-import { assetAt, loanTable, monthsOfRow, principalAt, STAND_INS } from '@/core/schedule';
+import { lineOfMove } from '@/core/plan';
+import { assetAt, isStandIn, leftInAdvance, loanTable, principalAt } from '@/core/schedule';
 import type { Ground } from './ground';
 import { reckoned } from './reckoned';
 
@@ -38,14 +39,9 @@ function standing(
         break;
       }
       case 'release': {
-        const first = calendar.period(period).id;
         // Only what has begun, or begins next month, stands there by now.
         if (row.from > calendar.period(period + 1).id) break;
-        const left = monthsOfRow(row, {
-          calendar,
-          range: { first: period, last: period },
-        } as Parameters<typeof monthsOfRow>[1]).find((l) => l.key === 'left')!.amounts[0]!;
-        add(row.against, row.from > first ? row.amount : left);
+        add(row.against, leftInAdvance(row, calendar, period));
         break;
       }
       case 'staff':
@@ -80,18 +76,12 @@ export function linesApart(
   if (budget.approved) return out;
   const posted = new Set([...reckoning.rows.values()].flatMap((r) => [...r.moves.keys()]));
   for (const key of posted) {
-    const cut = key.lastIndexOf(':');
-    const [account, segment] = [key.slice(0, cut), key.slice(cut + 1) || null];
-    if (
-      account.startsWith('~') ||
-      Object.values<string>(STAND_INS).includes(account) ||
-      facts.isBalance(account)
-    )
-      continue;
-    const line = budget.lines.find((l) => l.account === account && l.segment === segment);
-    if (line?.method.kind === 'schedule') continue;
-    const made = reckoning.scheduled({ account, segment });
-    const shown = reckoning.lines.get({ account, segment })?.amounts;
+    const ref = lineOfMove(key);
+    const { account } = ref;
+    if (isStandIn(account) || facts.isBalance(account)) continue;
+    if (lineOf(budget, ref)?.method.kind === 'schedule') continue;
+    const made = reckoning.scheduled(ref);
+    const shown = reckoning.lines.get(ref)?.amounts;
     const at = made?.findIndex((m, i) => (m ?? 0) !== 0 && (shown?.[i] ?? 0) !== m) ?? -1;
     if (at >= 0)
       out.push({ account, period: facts.periods[at]!.index, by: plus(made![at]!, -(shown?.[at] ?? 0)) });

@@ -36,12 +36,15 @@ export const covenantSchema = z.strictObject({
   limit: whole(-1_000_000_000_000, 1_000_000_000_000),
   from: periodId,
 });
+/** What a ratio of one's own is told in. */
+export const OWN_UNITS = ['percent', 'times', 'days', 'money'] as const;
+
 /** A ratio of someone's own: a formula over lines and totals, with ids for names. */
 export const ownRatioSchema = z.strictObject({
   id,
   name: text(LIMITS.rowName),
   formula: text(LIMITS.formula),
-  unit: z.enum(['percent', 'times', 'days', 'money']),
+  unit: z.enum(OWN_UNITS),
 });
 export type OwnRatio = z.infer<typeof ownRatioSchema>;
 

@@ -67,6 +67,7 @@ export {
   RATIO_IDS,
   type Covenant,
   type FlowClass,
+  OWN_UNITS,
   type OwnRatio,
   type RatioId,
 } from './covenant';

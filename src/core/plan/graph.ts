@@ -129,7 +129,10 @@ export function graphOf({ lines, drivers, schedules = [] }: Plan, places: LinePl
     needs.push(node.kind === 'sum' ? node.members.map((m) => ({ node: m, lag: 0 })) : NO_NEEDS);
   }
 
-  const components = componentsOf(nodes.length, (n) => needs[n]!);
+  const components = componentsOf(nodes.length, (n) => needs[n]!).map((c): Component =>
+    // A row is reckoned in one: what it needs cannot wait for a part of it.
+    c.kind === 'byMonth' && c.nodes.some((n) => nodes[n]!.kind === 'row') ? { ...c, kind: 'cycle' } : c,
+  );
   const placeOf = new Int32Array(nodes.length);
   components.forEach((c, at) => {
     if (c.kind === 'one') placeOf[c.node] = at;

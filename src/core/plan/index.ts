@@ -17,7 +17,7 @@ export { driverRatio, type DriverResult } from './drivers';
 export { createReckoner, type Reckoner } from './reckon';
 export { type Plan } from './graph';
 export { besideSchedule } from './methods/schedule';
-export { rowGround, rowRange, scheduledAmounts, touchedBy, type RowResult } from './rows';
+export { lineOfMove, rowGround, rowRange, scheduledAmounts, touchedBy, type RowResult } from './rows';
 export {
   sameAmounts,
   totalOf,

@@ -10,7 +10,6 @@ import {
 } from './drivers';
 import type { Facts } from './facts';
 import { graphOf, taxAccounts, type Graph, type Node, type Plan } from './graph';
-import type { Component } from './order';
 import { computeLine, computeMonth, isMonthly, needsOf } from './methods/table';
 import {
   bookedProfit,
@@ -81,8 +80,8 @@ class Run {
     const run = new Run(plan, facts, graphOf(plan, places, facts), places, null);
     const cyclic = new Set<string>();
     for (const c of run.graph.components)
-      if (c.kind === 'cycle' || run.hasRow(c))
-        for (const n of c.kind === 'one' ? [] : c.nodes) {
+      if (c.kind === 'cycle')
+        for (const n of c.nodes) {
           const node = run.graph.nodes[n]!;
           if (node.kind === 'line') cyclic.add(lineKey(plan.lines[node.line]!));
         }
@@ -166,13 +165,8 @@ class Run {
   private component(at: number): boolean {
     const c = this.graph.components[at]!;
     if (c.kind === 'one') return this.node(c.node);
-    // A row is reckoned in one: what it needs cannot wait for a part of it.
-    if (c.kind === 'cycle' || this.hasRow(c)) return c.nodes.map((n) => this.blank(n)).includes(true);
+    if (c.kind === 'cycle') return c.nodes.map((n) => this.blank(n)).includes(true);
     return this.byMonth(c.nodes);
-  }
-
-  private hasRow(c: Component): boolean {
-    return c.kind !== 'one' && c.nodes.some((n) => this.graph.nodes[n]!.kind === 'row');
   }
 
   private node(n: number): boolean {

@@ -4,6 +4,7 @@ import {
   natural,
   profitSign,
   type AccountId,
+  type LineRef,
   type ScheduleRow,
   type SegmentId,
 } from '@/core/model';
@@ -29,6 +30,12 @@ export type RowResult = RowMade & {
 };
 
 const moveKey = (account: AccountId, segment: SegmentId): string => `${account}:${segment ?? ''}`;
+
+/** The line that a row's movements are of. */
+export function lineOfMove(key: string): LineRef {
+  const cut = key.lastIndexOf(':');
+  return { account: key.slice(0, cut), segment: key.slice(cut + 1) || null };
+}
 
 /** The accounts that a row posts to and a line may follow. */
 export function touchedBy(row: ScheduleRow, facts: Facts): ReadonlySet<AccountId> {

@@ -2,6 +2,7 @@ import { periodsOf } from '@/core/calendar';
 import { reckoned, type Ground } from '@/core/ground';
 import { isProfitAndLoss, natural, type Budget, type ScheduleKind } from '@/core/model';
 import { minor, plus } from '@/core/money';
+import { lineOfMove } from '@/core/plan';
 import { monthsOfRow, SCHEDULE_KINDS, type RowLineKey } from '@/core/schedule';
 import type { ReportColumn, ReportRow, ReportTable } from './table';
 
@@ -66,7 +67,7 @@ export function scheduleReports(ground: Ground, budget: Budget, words: ScheduleW
     for (const { row, moves, first } of reckoning.rows.values()) {
       if (row.kind !== 'staff') continue;
       for (const [key, all] of moves) {
-        const account = key.slice(0, key.lastIndexOf(':'));
+        const { account } = lineOfMove(key);
         const kind = book.accounts.find((a) => a.id === account)?.kind;
         if (kind === undefined || !isProfitAndLoss(kind)) continue;
         const there = sums.get(account) ?? months.map(() => 0);

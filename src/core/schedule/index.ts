@@ -2,7 +2,7 @@ export { occurrencesIn, occurrenceNumbers, workingDays } from './occurrences';
 export { daysOf, dueDay, monthDay, type Days } from './days';
 export { datesOf } from './dated';
 export { dividerOf, splitByPercents, weightOf } from './parts';
-export { defaultBankOf, firstOf, STAND_INS } from './standIns';
+export { defaultBankOf, firstOf, isStandIn, STAND_INS } from './standIns';
 export { WHAT, WHATS, type What } from './what';
 export type { RowGround, RowIssue, RowMade, RowNeeds, RowPosting } from './rule';
 export { makeRow, rowNeeds, SCHEDULE_KINDS } from './table';
@@ -17,6 +17,7 @@ export {
   type LoanTable,
 } from './loanTable';
 export { accumulatedAt, assetAt } from './asset';
+export { leftInAdvance } from './release';
 export { taxDays, taxedPeriods, taxPayments, type TaxedPeriod } from './incomeTax';
 export { accountsFor, NEW_ACCOUNT, usualAccount, type Purpose } from './usual';
 export { readScheduleRows, type FileKind, type RowFileIssue, type RowFileRead } from './rowFile';

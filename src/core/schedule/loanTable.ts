@@ -87,8 +87,17 @@ function paymentDays(loan: Loan): readonly { readonly day: DayNumber; readonly t
   return loan.repay.of === 'atEnd' ? all.slice(-1) : all;
 }
 
-/** The table of a loan from where it begins. */
+const tables = new WeakMap<Loan, { readonly calendar: FiscalCalendar; readonly table: LoanTable }>();
+
+/** The table of a loan from where it begins; reckoned once for a row as it is. */
 export function loanTable(loan: Loan, calendar: FiscalCalendar): LoanTable {
+  let kept = tables.get(loan);
+  if (kept?.calendar !== calendar)
+    tables.set(loan, (kept = { calendar, table: reckonTable(loan, calendar) }));
+  return kept!.table;
+}
+
+function reckonTable(loan: Loan, calendar: FiscalCalendar): LoanTable {
   const { repay, every } = loan;
   const exact = loan.days === 'actual/365';
   const basis = exact ? 365 : 360;

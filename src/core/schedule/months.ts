@@ -1,11 +1,12 @@
-import { indexOfId, toDayNumber, type PeriodIndex } from '@/core/calendar';
-import type { RowOf, ScheduleKind, ScheduleRow, SegmentId } from '@/core/model';
+import { indexOfId, toDayNumber, type DayNumber, type PeriodIndex } from '@/core/calendar';
+import type { AccountId, RowOf, ScheduleKind, ScheduleRow, SegmentId } from '@/core/model';
 import { evenPart } from '@/core/money';
 import { assetAt } from './asset';
 import { taxedPeriods } from './incomeTax';
 import { loanTable, principalAt } from './loanTable';
 import { splitByPercents } from './parts';
-import type { RowGround } from './rule';
+import { leftInAdvance } from './release';
+import type { RowGround, RowPosting } from './rule';
 import { staffCosts } from './staff';
 import { makeRow } from './table';
 
@@ -75,60 +76,32 @@ const LINES: { readonly [K in ScheduleKind]: (row: RowOf<K>, ground: RowGround) 
   loan(row, ground) {
     const { calendar } = ground;
     const table = loanTable(row, calendar);
-    const of = periods(ground);
-    const begins = calendar.indexOfDay(toDayNumber(row.begins.day));
-    const paid = (period: PeriodIndex, what: 'interest' | 'principal') =>
-      table.payments.reduce((t, p) => (calendar.indexOfDay(p.day) === period ? t + p[what] : t), 0);
-    const accrued = (period: PeriodIndex) =>
-      table.payments
-        .flatMap((p) => p.accrued)
-        .reduce((t, a) => (calendar.indexOfDay(a.day) === period ? t + a.amount : t), 0);
+    const begins = { day: toDayNumber(row.begins.day), amount: row.begins.amount };
+    const paid = (what: 'interest' | 'principal') =>
+      table.payments.map((p) => ({ day: p.day, amount: p[what] }));
     return [
-      ...(row.begins.of === 'drawn'
-        ? [
-            line(
-              'drawn',
-              of.map((p) => (p === begins ? row.begins.amount : 0)),
-            ),
-          ]
-        : []),
+      ...(row.begins.of === 'drawn' ? [line('drawn', byPeriod([begins], ground))] : []),
       line(
         'interest',
-        of.map((p) => (row.accrued === null ? paid(p, 'interest') : accrued(p))),
+        byPeriod(row.accrued === null ? paid('interest') : table.payments.flatMap((p) => p.accrued), ground),
       ),
-      line(
-        'principal',
-        of.map((p) => paid(p, 'principal')),
-      ),
+      line('principal', byPeriod(paid('principal'), ground)),
       line(
         'owed',
-        of.map((p) => principalAt(row, table, toDayNumber(calendar.period(p).end))),
+        periods(ground).map((p) => principalAt(row, table, toDayNumber(calendar.period(p).end))),
         true,
       ),
     ];
   },
   asset(row, ground) {
-    const of = periods(ground);
-    const bought = ground.calendar.indexOfDay(toDayNumber(row.bought));
     const { postings } = makeRow(row, ground);
-    const moved = (account: string | null, sign: 1 | -1) =>
-      of.map((p) =>
-        postings.reduce(
-          (t, x) =>
-            x.account === account && ground.calendar.indexOfDay(x.of) === p ? t + sign * x.amount : t,
-          0,
-        ),
-      );
     return [
-      line(
-        'bought',
-        of.map((p) => (p === bought ? row.cost : 0)),
-      ),
-      line('writtenOff', moved(row.expense, 1)),
-      ...(row.sold?.gain ? [line('gain', moved(row.sold.gain, -1))] : []),
+      line('bought', byPeriod([{ day: toDayNumber(row.bought), amount: row.cost }], ground)),
+      line('writtenOff', byPeriod(moved(postings, row.expense, 1), ground)),
+      ...(row.sold?.gain ? [line('gain', byPeriod(moved(postings, row.sold.gain, -1), ground))] : []),
       line(
         'book',
-        of.map((p) => assetAt(row, ground.calendar, p).book),
+        periods(ground).map((p) => assetAt(row, ground.calendar, p).book),
         true,
       ),
     ];
@@ -140,12 +113,14 @@ const LINES: { readonly [K in ScheduleKind]: (row: RowOf<K>, ground: RowGround) 
         ? evenPart(row.amount, row.months, p - first)
         : 0;
     const of = periods(ground);
-    const left = (p: PeriodIndex) => {
-      let sum: number = row.amount;
-      for (let q = first ?? p; q <= p && q < (first ?? p) + row.months; q++) sum -= part(q);
-      return sum;
-    };
-    return [line('part', of.map(part)), line('left', of.map(left), true)];
+    return [
+      line('part', of.map(part)),
+      line(
+        'left',
+        of.map((p) => leftInAdvance(row, ground.calendar, p)),
+        true,
+      ),
+    ];
   },
   incomeTax(row, ground) {
     const made = taxedPeriods(row, ground);
@@ -168,23 +143,28 @@ const LINES: { readonly [K in ScheduleKind]: (row: RowOf<K>, ground: RowGround) 
   },
   equity(row, ground) {
     const { postings } = makeRow(row, ground);
-    return [
-      line(
-        'owners',
-        periods(ground).map((p) =>
-          postings.reduce(
-            (t, x) =>
-              x.account === row.account && ground.calendar.indexOfDay(x.day) === p ? t - x.amount : t,
-            0,
-          ),
-        ),
-      ),
-    ];
+    return [line('owners', byPeriod(moved(postings, row.account, -1), ground))];
   },
 };
 
-const periods = ({ range }: RowGround): PeriodIndex[] =>
+const periods = ({ range }: Pick<RowGround, 'range'>): PeriodIndex[] =>
   Array.from({ length: range.last - range.first + 1 }, (_, i) => range.first + i);
+
+type OnDay = { readonly day: DayNumber; readonly amount: number };
+
+/** What falls into each period of the range. */
+function byPeriod(list: readonly OnDay[], { calendar, range }: RowGround): number[] {
+  const out = periods({ range }).map(() => 0);
+  for (const { day, amount } of list) {
+    const at = calendar.indexOfDay(day) - range.first;
+    if (at in out) out[at]! += amount;
+  }
+  return out;
+}
+
+/** What an account moves by the days of the events. */
+const moved = (postings: readonly RowPosting[], account: AccountId, sign: 1 | -1): OnDay[] =>
+  postings.flatMap((p) => (p.account === account ? [{ day: p.of, amount: sign * p.amount }] : []));
 
 /** A row's months, line by line; the last is what the row comes to. */
 export const monthsOfRow = (row: ScheduleRow, ground: RowGround): readonly RowLine[] =>

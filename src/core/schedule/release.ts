@@ -1,5 +1,5 @@
-import { indexOfId, toDayNumber } from '@/core/calendar';
-import { profitSign } from '@/core/model';
+import { indexOfId, toDayNumber, type FiscalCalendar, type PeriodIndex } from '@/core/calendar';
+import { profitSign, type RowOf } from '@/core/model';
 import { evenPart } from '@/core/money';
 import { NEEDS_NOTHING, RowBook, type RowRuleOf } from './rule';
 
@@ -28,3 +28,16 @@ export const release: RowRuleOf<'release'> = {
     return { postings: book.postings, issue: null };
   },
 };
+
+/** What is left in advance at the end of a period: all of it before its first. */
+export function leftInAdvance(
+  { amount, from, months }: Pick<RowOf<'release'>, 'amount' | 'from' | 'months'>,
+  calendar: FiscalCalendar,
+  period: PeriodIndex,
+): number {
+  const first = indexOfId(calendar, from);
+  let left: number = amount;
+  if (first !== null)
+    for (let k = 0; k < months && first + k <= period; k++) left -= evenPart(amount, months, k);
+  return left;
+}

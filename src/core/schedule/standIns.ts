@@ -19,6 +19,9 @@ export const STAND_INS = {
   incomeTax: '~incomeTax',
 } as const;
 
+/** Whether it is none of a book's accounts. */
+export const isStandIn = (account: AccountId): boolean => account.startsWith('~');
+
 const firsts = new WeakMap<readonly Account[], Map<Account['kind'], AccountId>>();
 
 /** The first account of a kind that is in use; a stand-in where the book has none. */

@@ -5,21 +5,15 @@ import { Button, Group, NativeSelect, TextInput } from '@mantine/core';
 import { unitOf } from '@/core/money';
 import type { Period } from '@/core/calendar';
 import type { Ahead, Ground } from '@/core/ground';
-import { LIMITS, type OwnRatio } from '@/core/model';
+import { LIMITS, OWN_UNITS, type OwnRatio } from '@/core/model';
 import { ownRatioOf, type OwnRatioValue } from '@/core/statements';
 import { FormulaField } from '@/components/formula/FormulaField';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import { moneyFormat } from '@/store/format';
 import { ratioText } from '@/store/statementWords';
 import { say } from '@/store/session';
+import { RatioTable } from './RatioTable';
 import classes from './Statements.module.css';
-
-const UNITS: Record<OwnRatio['unit'], string> = {
-  percent: 'percent',
-  times: 'times',
-  days: 'days',
-  money: 'money',
-};
 
 const ISSUES: Record<NonNullable<OwnRatioValue['issue']>, string> = {
   badFormula: 'The formula cannot be read.',
@@ -80,43 +74,31 @@ export function OwnRatios({
         </Button>
       </Group>
       {book.ownRatios.length > 0 && (
-        <div style={{ overflow: 'auto' }} tabIndex={0} role="region" aria-label="Own ratios by period">
-          <table className={classes.table}>
-            <thead>
-              <tr>
-                <th>Ratio</th>
-                {periods.map((p) => (
-                  <th key={p.index}>{p.short}</th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
-              {book.ownRatios.map((r) => (
-                <tr key={r.id}>
-                  <td>
-                    <button
-                      type="button"
-                      className={classes.pick}
-                      aria-pressed={r.id === chosen}
-                      onClick={() => setChosen(r.id === chosen ? null : r.id)}
-                    >
-                      {r.name}
-                    </button>
-                  </td>
-                  {values.get(r.id)!.map((v, i) => (
-                    <td
-                      key={periods[i]!.index}
-                      data-ahead={periods[i]!.index > ahead.start || undefined}
-                      title={v.issue ? ISSUES[v.issue] : undefined}
-                    >
-                      {ratioText(v.value, r.unit, money) || '·'}
-                    </td>
-                  ))}
-                </tr>
+        <RatioTable label="Own ratios by period" periods={periods}>
+          {book.ownRatios.map((r) => (
+            <tr key={r.id}>
+              <td>
+                <button
+                  type="button"
+                  className={classes.pick}
+                  aria-pressed={r.id === chosen}
+                  onClick={() => setChosen(r.id === chosen ? null : r.id)}
+                >
+                  {r.name}
+                </button>
+              </td>
+              {values.get(r.id)!.map((v, i) => (
+                <td
+                  key={periods[i]!.index}
+                  data-ahead={periods[i]!.index > ahead.start || undefined}
+                  title={v.issue ? ISSUES[v.issue] : undefined}
+                >
+                  {ratioText(v.value, r.unit, money) || '·'}
+                </td>
               ))}
-            </tbody>
-          </table>
-        </div>
+            </tr>
+          ))}
+        </RatioTable>
       )}
       {current && (
         <div key={current.id} style={{ maxWidth: 460, paddingTop: 8 }}>
@@ -136,10 +118,7 @@ export function OwnRatios({
               label="Told in"
               value={current.unit}
               disabled={readOnly}
-              data={(Object.keys(UNITS) as OwnRatio['unit'][]).map((value) => ({
-                value,
-                label: UNITS[value],
-              }))}
+              data={OWN_UNITS}
               onChange={(e) => keep({ ...current, unit: e.currentTarget.value as OwnRatio['unit'] })}
             />
             <Button

@@ -15,6 +15,7 @@ import { RATIO_NAMES } from '@/store/ratioNames';
 import { INPUT_NAMES, RATIO_FORMULAS, ratioText } from '@/store/statementWords';
 import { say } from '@/store/session';
 import { OwnRatios } from './OwnRatios';
+import { RatioTable } from './RatioTable';
 import classes from './Statements.module.css';
 
 const KEYS: readonly KeyEntry[] = [
@@ -130,52 +131,42 @@ export function RatiosView({
             }),
           }}
         />
-        <div style={{ overflow: 'auto' }} tabIndex={0} role="region" aria-label="Ratios by period">
-          <table className={classes.table} style={{ marginTop: 10 }}>
-            <thead>
-              <tr>
-                <th>Ratio</th>
-                {periods.map((p) => (
-                  <th key={p.index}>{p.short}</th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
-              {RATIO_IDS.map((id) => (
-                <tr key={id}>
-                  <td title={RATIO_FORMULAS[id]}>
-                    <button
-                      type="button"
-                      className={classes.pick}
-                      aria-pressed={id === at.id}
-                      onClick={() => setAt({ id, period: at.period })}
+        <div style={{ marginTop: 10 }}>
+          <RatioTable label="Ratios by period" periods={periods}>
+            {RATIO_IDS.map((id) => (
+              <tr key={id}>
+                <td title={RATIO_FORMULAS[id]}>
+                  <button
+                    type="button"
+                    className={classes.pick}
+                    aria-pressed={id === at.id}
+                    onClick={() => setAt({ id, period: at.period })}
+                  >
+                    {RATIO_NAMES[id]}
+                  </button>
+                </td>
+                {periods.map((p) => {
+                  const r = ratioAt(id, p.index);
+                  return (
+                    <td
+                      key={p.index}
+                      data-ahead={p.index > ahead.start || undefined}
+                      data-broken={breaks(id, p.index, r) || undefined}
                     >
-                      {RATIO_NAMES[id]}
-                    </button>
-                  </td>
-                  {periods.map((p) => {
-                    const r = ratioAt(id, p.index);
-                    return (
-                      <td
-                        key={p.index}
-                        data-ahead={p.index > ahead.start || undefined}
-                        data-broken={breaks(id, p.index, r) || undefined}
+                      <button
+                        type="button"
+                        className={classes.pick}
+                        aria-label={`${RATIO_NAMES[id]} ${p.label}: ${ratioText(r.value, r.unit, money) || 'not known'}`}
+                        onClick={() => setAt({ id, period: p.index })}
                       >
-                        <button
-                          type="button"
-                          className={classes.pick}
-                          aria-label={`${RATIO_NAMES[id]} ${p.label}: ${ratioText(r.value, r.unit, money) || 'not known'}`}
-                          onClick={() => setAt({ id, period: p.index })}
-                        >
-                          {ratioText(r.value, r.unit, money) || '·'}
-                        </button>
-                      </td>
-                    );
-                  })}
-                </tr>
-              ))}
-            </tbody>
-          </table>
+                        {ratioText(r.value, r.unit, money) || '·'}
+                      </button>
+                    </td>
+                  );
+                })}
+              </tr>
+            ))}
+          </RatioTable>
         </div>
         <OwnRatios ground={ground} ahead={ahead} periods={periods} />
       </div>

@@ -2,7 +2,7 @@
 
 import { Button } from '@mantine/core';
 import { minor, percent } from '@/core/money';
-import { segmentName, type Book, type Budget, type SegmentId } from '@/core/model';
+import { segmentName } from '@/core/model';
 import { DayInput } from '@/components/DayInput';
 import { DueFields } from '@/components/DueFields';
 import { MoneyInput, NumberInput, PercentInput } from '@/components/MoneyInput';
@@ -14,28 +14,22 @@ import classes from './Schedules.module.css';
 
 /** Whose cost a row is, in a budget by segments. */
 function SegmentField({
+  row,
   book,
   budget,
-  value,
   readOnly,
-  onValue,
-}: {
-  readonly book: Book;
-  readonly budget: Budget;
-  readonly value: SegmentId;
-  readonly readOnly: boolean;
-  readonly onValue: (segment: SegmentId) => void;
-}) {
+  onRow,
+}: Omit<RowFieldsProps<'asset' | 'release' | 'incomeTax'>, 'facts'>) {
   const axis = book.axes.find((a) => a.id === budget.axis);
   if (!axis) return null;
   return (
     <Choice
       label={axis.name}
       wide
-      value={value ?? ''}
+      value={row.segment ?? ''}
       disabled={readOnly}
       options={budget.segments.map((s) => ({ value: s ?? '', label: segmentName(axis, s) || 'Unassigned' }))}
-      onChange={(v) => onValue(v === '' ? null : v)}
+      onChange={(v) => onRow({ ...row, segment: v === '' ? null : v })}
     />
   );
 }
@@ -66,13 +60,7 @@ export function AssetFields({ row, book, budget, facts, readOnly, onRow, onLoan 
           readOnly={readOnly}
           onValue={(accumulated) => onRow({ ...row, accumulated })}
         />
-        <SegmentField
-          book={book}
-          budget={budget}
-          value={row.segment}
-          readOnly={readOnly}
-          onValue={(segment) => onRow({ ...row, segment })}
-        />
+        <SegmentField {...{ row, book, budget, readOnly, onRow }} />
         {row.bought <= closed && (
           <>
             <Choice
@@ -214,13 +202,7 @@ export const ReleaseFields = ({ row, book, budget, readOnly, onRow }: RowFieldsP
       What was paid or received in advance stands on its account and comes to the line in equal parts; no
       money moves any more.
     </p>
-    <SegmentField
-      book={book}
-      budget={budget}
-      value={row.segment}
-      readOnly={readOnly}
-      onValue={(segment) => onRow({ ...row, segment })}
-    />
+    <SegmentField {...{ row, book, budget, readOnly, onRow }} />
   </section>
 );
 
@@ -240,13 +222,7 @@ export function IncomeTaxFields({ row, book, budget, readOnly, onRow }: RowField
           readOnly={readOnly}
           onValue={(payable) => onRow({ ...row, payable })}
         />
-        <SegmentField
-          book={book}
-          budget={budget}
-          value={row.segment}
-          readOnly={readOnly}
-          onValue={(segment) => onRow({ ...row, segment })}
-        />
+        <SegmentField {...{ row, book, budget, readOnly, onRow }} />
         <div className={classes.due}>
           <span>The rest, after the year’s end</span>
           <DueFields

@@ -106,8 +106,6 @@ export function newRow<K extends ScheduleKind>(
       return row as RowOf<K>;
     }
     case 'loan': {
-      const { year, month, date } = civilOf(toDayNumber(start));
-      const first = fromDayNumber(monthDay(year, month + 1, date));
       const row: RowOf<'loan'> = {
         kind: 'loan',
         ...base,
@@ -120,7 +118,7 @@ export function newRow<K extends ScheduleKind>(
         rate: percent('6'),
         rates: [],
         repay: { of: 'level', payment: null },
-        first,
+        first: monthAfter(start),
         every: 1,
         payments: 60,
         grace: 0,
@@ -229,6 +227,12 @@ export function putRows(
   return { type: 'putScheduleRows', budget: budget.id, rows, lines: [...lines.values()], ...rest };
 }
 
+/** The same date a month later; the month's last where it has none such. */
+function monthAfter(day: Day): Day {
+  const { year, month, date } = civilOf(toDayNumber(day));
+  return fromDayNumber(monthDay(year, month + 1, date));
+}
+
 /** A loan of what an asset costs, drawn on the day it is bought and first paid a month later. */
 export function loanFor(
   asset: RowOf<'asset'>,
@@ -236,13 +240,12 @@ export function loanFor(
   reckoned: Pick<Reckoned, 'budget' | 'facts'>,
   accounts: Accounts,
 ): RowOf<'loan'> {
-  const { year, month, date } = civilOf(toDayNumber(asset.bought));
   return {
     ...newRow('loan', id, reckoned, accounts),
     name: nameWith(asset.name, ', loan', LIMITS.accountName),
     segment: asset.segment,
     begins: { of: 'drawn', day: asset.bought, amount: asset.cost },
-    first: fromDayNumber(monthDay(year, month + 1, date)),
+    first: monthAfter(asset.bought),
   };
 }
 

@@ -1,0 +1,28 @@
+import type { ReactNode } from 'react';
+import type { Period } from '@/core/calendar';
+import classes from './Statements.module.css';
+
+/** Ratios by period: a row each. */
+export const RatioTable = ({
+  label,
+  periods,
+  children,
+}: {
+  readonly label: string;
+  readonly periods: readonly Period[];
+  readonly children: ReactNode;
+}) => (
+  <div style={{ overflow: 'auto' }} tabIndex={0} role="region" aria-label={label}>
+    <table className={classes.table}>
+      <thead>
+        <tr>
+          <th>Ratio</th>
+          {periods.map((p) => (
+            <th key={p.index}>{p.short}</th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>{children}</tbody>
+    </table>
+  </div>
+);
