@@ -238,6 +238,7 @@ function groundFor(book: Book, blocks: readonly LedgerBlock[]) {
     calendar,
     periods,
     accounts: book.accounts,
+    bank: book.cash.bank,
     balances,
     ofSegment: () => balances,
     closedThrough: range.first - 1,

@@ -1,6 +1,6 @@
 import type { DayNumber } from '@/core/calendar';
 import type { AccountId, CashSource } from '@/core/model';
-import { defaultBankOf } from '@/core/schedule';
+import { payingBank } from '@/core/schedule';
 import type { ProjectionInput } from './input';
 import type { AccountTable, Postings } from './postings';
 import type { TaxReturn } from './tax';
@@ -32,4 +32,4 @@ export type Projected = {
 
 /** The bank that pays by default: the one said, else the first there is. */
 export const defaultBank = ({ bank, accounts }: Pick<ProjectionInput, 'bank' | 'accounts'>): AccountId =>
-  bank ?? defaultBankOf(accounts);
+  payingBank(bank, accounts);

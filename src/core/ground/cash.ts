@@ -1,3 +1,4 @@
+import { payingBank } from '@/core/schedule';
 import { indexOfId, toDayNumber, type Period, type PeriodIndex } from '@/core/calendar';
 import { lastOf } from '@/core/lastOf';
 import type { Balances } from '@/core/ledger';
@@ -209,7 +210,7 @@ export function cashOf(
       ...scheduledRows(ground, plans),
       ...looked.taxPaid(
         calendar,
-        book.accounts,
+        payingBank(book.cash.bank, book.accounts),
         opening.of,
         start,
         periods.length === 0 ? start : toDayNumber(periods.at(-1)!.end),

@@ -89,7 +89,7 @@ export const makeTaxPaid = () =>
   lastOf(
     (
       calendar: Ground['calendar'],
-      accounts: Ground['book']['accounts'],
+      bank: AccountId,
       opening: ReadonlyMap<AccountId, number>,
       start: DayNumber,
       until: DayNumber,
@@ -110,7 +110,7 @@ export const makeTaxPaid = () =>
           key: `paid ${row.id}`,
           source: 'taxes',
           cost: null,
-          postings: taxPayments(row, { calendar, accounts }, accruals, {
+          postings: taxPayments(row, { calendar, bank }, accruals, {
             after: start,
             until,
             stood: -(opening.get(owed) ?? 0),

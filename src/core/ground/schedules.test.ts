@@ -16,6 +16,7 @@ import { minor, percent } from '@/core/money';
 import { loanTable, principalAt } from '@/core/schedule';
 import { flowLines, cashAccounts } from '@/core/statements';
 import {
+  account,
   blockOf,
   bookWith,
   budgetOf,
@@ -409,6 +410,21 @@ describe('a year that runs', () => {
       })),
     };
     expect(tax({ ...budget, state: 'approved', approved }, 2)).toEqual([200_000, 200_000, 200_000, 200_000]);
+  });
+
+  it('rows that name no bank pay from the one that the book says, as all else does', () => {
+    const budget = plan(ALL);
+    const both = { accounts: [...accounts, account('savings', 'bank')] };
+    const moved = (bank: string | null, of: string) => {
+      const { cash } = groundOf([budget], both).book;
+      const { balances } = aheadOf(groundOf([budget], { ...both, cash: { ...cash, bank } }), budget)!;
+      return ids.map((_, i) => balances.movement(of, at(i + 1)) ?? 0);
+    };
+    const none = ids.map(() => 0);
+    expect(moved(null, 'savings')).toEqual(none);
+    expect(moved('savings', 'bank')).toEqual(none);
+    expect(moved('savings', 'savings')).toEqual(moved(null, 'bank'));
+    expect(moved(null, 'bank')).not.toEqual(none);
   });
 
   it('a covenant says nothing of months that nobody planned', () => {

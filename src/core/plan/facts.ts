@@ -20,6 +20,7 @@ import {
   type WorkWeek,
 } from '@/core/model';
 import type { Balances } from '@/core/ledger';
+import { payingBank } from '@/core/schedule';
 import { quarterSpans, yearSpans, type Span } from './spans';
 
 /** An account's past as the methods use it, in natural sign: months of profit and loss, closing balances otherwise. */
@@ -65,6 +66,8 @@ export type Facts = {
   readonly isBalance: (account: AccountId) => boolean;
   readonly exists: (account: AccountId) => boolean;
   readonly accounts: readonly Account[];
+  /** The account that pays where a schedule's row names none. */
+  readonly bank: AccountId;
   /** The accounts that a reference adds up. */
   readonly members: (ref: Ref) => readonly AccountId[];
   readonly weights: (id: string) => readonly number[] | null;
@@ -79,6 +82,8 @@ export type FactsInput = {
   readonly calendar: FiscalCalendar;
   readonly periods: readonly Period[];
   readonly accounts: readonly Account[];
+  /** The account that pays by default; null: the first there is. */
+  readonly bank: AccountId | null;
   /** The ledger of the whole company. */
   readonly balances: Balances;
   /** The ledger of one of the budget's segments; the whole company's when the budget has no axis. */
@@ -160,6 +165,7 @@ export function factsFor(input: FactsInput): Facts {
     isBalance: (id) => !isProfitAndLoss(byId.get(id)?.kind ?? 'income'),
     exists: (id) => byId.has(id),
     accounts,
+    bank: payingBank(input.bank, accounts),
     members(ref) {
       if (ref.of === 'account') return [ref.account];
       const key = `${ref.kind}:${ref.of === 'group' ? ref.group : '*'}`;

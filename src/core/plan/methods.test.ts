@@ -592,6 +592,7 @@ test('in a calendar of weeks the days of a period are its weeks’ days', () => 
     calendar: weeks,
     periods,
     accounts,
+    bank: null,
     balances,
     ofSegment: () => balances,
     closedThrough: null,

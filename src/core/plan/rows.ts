@@ -62,6 +62,7 @@ export const rowGround = (
   days: daysFor(facts.workWeek),
   range,
   accounts: facts.accounts,
+  bank: facts.bank,
   ...asked,
 });
 

@@ -2,7 +2,7 @@ import { toDayNumber, type FiscalCalendar, type PeriodIndex } from '@/core/calen
 import type { RowOf } from '@/core/model';
 import { evenPart, minor, percentOf } from '@/core/money';
 import { NEEDS_NOTHING, RowBook, type RowGround, type RowRuleOf } from './rule';
-import { defaultBankOf, firstOf, STAND_INS } from './standIns';
+import { firstOf, STAND_INS } from './standIns';
 
 /*
  * What is owned and used up. Straight-line: months alike from the month of use on, the last takes the rounding. Declining:
@@ -85,11 +85,11 @@ export function assetAt(
   return { cost: asset.cost, accumulated, book: asset.cost - accumulated };
 }
 
-function buy(asset: Asset, book: RowBook, { accounts, days }: RowGround): void {
+function buy(asset: Asset, book: RowBook, { accounts, days, bank: usual }: RowGround): void {
   const { paid, tax } = asset;
   const day = toDayNumber(asset.bought);
   const due = Math.max(day, days.due(day, paid.due, 'stays'));
-  const bank = [paid.bank ?? defaultBankOf(accounts), null] as const;
+  const bank = [paid.bank ?? usual, null] as const;
   const owed = [paid.through ?? firstOf(accounts, 'payable', STAND_INS.payable), null] as const;
   const own = [asset.account, asset.segment] as const;
   const onTop = tax ? percentOf(minor(asset.cost), tax.rate) : 0;
@@ -139,7 +139,7 @@ export const asset: RowRuleOf<'asset'> = {
           row.segment,
         ] as const;
         // What it brings, what was written off and what is gained or lost take it out of the books.
-        book.pair(day, [row.paid.bank ?? defaultBankOf(accounts), null], own, row.sold.price, 'sale');
+        book.pair(day, [row.paid.bank ?? ground.bank, null], own, row.sold.price, 'sale');
         book.pair(day, gathers, own, accumulated, 'sale');
         book.pair(day, gain, own, row.cost - accumulated - row.sold.price, 'sale');
       }

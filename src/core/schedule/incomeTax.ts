@@ -10,7 +10,7 @@ import type { RowOf } from '@/core/model';
 import { minor, percentOf } from '@/core/money';
 import { dueDay, monthDay } from './days';
 import { RowBook, type RowGround, type RowPosting, type RowRuleOf } from './rule';
-import { defaultBankOf, STAND_INS } from './standIns';
+import { STAND_INS } from './standIns';
 
 /*
  * In a year that runs, closed months have the tax that the ledger has, and the first open one what they lack of it.
@@ -103,13 +103,13 @@ export function taxDays(
  */
 export function taxPayments(
   row: IncomeTax,
-  { calendar, accounts }: Pick<RowGround, 'calendar' | 'accounts'>,
+  { calendar, bank: usual }: Pick<RowGround, 'calendar' | 'bank'>,
   accruals: readonly RowPosting[],
   { after, until, stood }: { readonly after: DayNumber; readonly until: DayNumber; readonly stood: number },
 ): readonly RowPosting[] {
   const account = row.payable ?? STAND_INS.incomeTax;
   const book = new RowBook();
-  const bank = [row.bank ?? defaultBankOf(accounts), null] as const;
+  const bank = [row.bank ?? usual, null] as const;
   const owed = [account, null] as const;
   const yearOf = (day: DayNumber) => calendar.period(calendar.indexOfDay(day)).year;
   let carried = stood;

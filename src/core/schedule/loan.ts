@@ -1,7 +1,6 @@
 import { toDayNumber, type DayNumber } from '@/core/calendar';
 import { loanTable } from './loanTable';
 import { NEEDS_NOTHING, RowBook, type RowRuleOf } from './rule';
-import { defaultBankOf } from './standIns';
 
 /** A loan: its drawing, its interest month by month, its payments. */
 export const loan: RowRuleOf<'loan'> = {
@@ -10,7 +9,7 @@ export const loan: RowRuleOf<'loan'> = {
     const { calendar, range } = ground;
     const { payments, issue } = loanTable(row, calendar);
     const book = new RowBook();
-    const bank = [row.bank ?? defaultBankOf(ground.accounts), null] as const;
+    const bank = [row.bank ?? ground.bank, null] as const;
     const debt = [row.account, null] as const;
     const cost = [row.interest, row.segment] as const;
     const owed = row.accrued === null ? null : ([row.accrued, null] as const);

@@ -40,6 +40,8 @@ export type RowGround = {
   /** The periods that postings are asked of, by their events. */
   readonly range: PeriodRange;
   readonly accounts: readonly Account[];
+  /** The account that pays where a row names none. */
+  readonly bank: AccountId;
   /** A driver's value in a period; null where nothing is said, undefined where there is no such driver. */
   readonly driver: (id: string, period: PeriodIndex) => Ratio | null | undefined;
   /** Profit of a period before the taxes on it: the ledger's where it is closed, else as planned; null where nothing is known. */

@@ -34,6 +34,6 @@ export function firstOf(accounts: readonly Account[], kind: Account['kind'], oth
   return known.get(kind) ?? otherwise;
 }
 
-/** The bank that pays where none is named. */
-export const defaultBankOf = (accounts: readonly Account[]): AccountId =>
-  firstOf(accounts, 'bank', STAND_INS.bank);
+/** The bank that pays where none is named: the one the book says, else its first. */
+export const payingBank = (said: AccountId | null, accounts: readonly Account[]): AccountId =>
+  said ?? firstOf(accounts, 'bank', STAND_INS.bank);

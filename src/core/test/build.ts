@@ -146,6 +146,7 @@ export function factsOver(
     calendar,
     periods: Array.from({ length }, (_, i) => calendar.period(first + i)),
     accounts,
+    bank: null,
     balances,
     ofSegment: () => balances,
     closedThrough: first - 1,

@@ -153,6 +153,7 @@ export const rowGroundOf = (change: Partial<RowGround> = {}): RowGround => {
     days: daysOf(workWeek),
     range: months(2026),
     accounts: SCHEDULE_ACCOUNTS,
+    bank: 'bank',
     driver: () => undefined,
     profit: () => null,
     booked: () => null,
