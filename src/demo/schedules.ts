@@ -257,6 +257,7 @@ export function demoSchedules(ground: Ground, budgetId: string): Command[] {
     bound: 'least',
     limit: 5000,
     from: '2027-06' as PeriodId,
+    tested: 'quarter',
   };
   const made = ['6010', '6020', '6030', '6040', '6500', GAIN, LAUNCH_INTEREST, INCOME_TAX];
   return [

@@ -44,6 +44,7 @@ export const CHANGE_WORDS: Record<Change['type'], string> = {
   setOutlookWay: 'Outlook of a line changed',
   setQuantities: 'Counted quantities changed',
   setFlowClass: 'Place on the cash-flow statement changed',
+  setCostBehavior: 'Fixed and variable costs changed',
   setCovenant: 'Covenant changed',
   removeCovenant: 'Covenant taken away',
   putLayouts: 'Layout changed',

@@ -39,6 +39,7 @@ export function refusalWords({ code, fault }: Refusal, { currency, locale }: Boo
     case 'noSuchBudget':
     case 'noSuchAccount':
     case 'noSuchSource':
+    case 'noSuchRatio':
       return 'What this was meant for is no longer in the book. Nothing was changed.';
     case 'alreadyTakenIn':
       return 'This very file is in the book already.';

@@ -62,7 +62,7 @@ export function stepWords(
 export const RATIO_FORMULAS: Readonly<Record<RatioId, string>> = {
   grossMargin: 'gross margin ÷ income',
   operatingMargin: 'operating profit ÷ income',
-  fixedShare: 'expenses ÷ income',
+  fixedShare: 'fixed costs ÷ income',
   current: 'current assets ÷ current liabilities',
   quick: '(bank + receivables) ÷ current liabilities',
   debtToEquity: 'all that is owed ÷ owners’ part',
@@ -73,7 +73,7 @@ export const RATIO_FORMULAS: Readonly<Record<RatioId, string>> = {
   payableDays: 'payables ÷ cost of sales × days of the year',
   cashConversion: 'receivable days + inventory days − payable days',
   cashDays: 'bank ÷ costs that are paid × days of the year',
-  breakEven: 'expenses × income ÷ gross margin',
+  breakEven: 'fixed costs × income ÷ (income − variable costs)',
 };
 
 export const INPUT_NAMES: Readonly<Record<RatioInput, string>> = {
@@ -82,7 +82,9 @@ export const INPUT_NAMES: Readonly<Record<RatioInput, string>> = {
   operatingProfit: 'Operating profit',
   netProfit: 'Net profit',
   costOfSales: 'Cost of sales',
-  fixedCosts: 'Expenses',
+  fixedCosts: 'Fixed costs',
+  variableCosts: 'Variable costs',
+  contribution: 'Income less variable costs',
   interest: 'Interest',
   depreciation: 'Depreciation',
   repaid: 'Loans repaid',

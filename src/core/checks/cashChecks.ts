@@ -147,9 +147,13 @@ function checkStatements(ground: Ground): Check[] {
   return [
     { code: 'flowTies', subject: '', holds: off.length === 0, detail: off[0] ?? '' },
     ...sheetBalances(ground, ahead),
-    ...covenantsOf(ground, ahead).map(({ covenant, broken }): Check => ({
+    ...covenantsOf(ground, ahead).map(({ covenant: { name, ratio }, broken }): Check => ({
       code: 'covenantKept',
-      subject: `${covenant.name} ${covenant.ratio}`,
+      // Of a ratio of the trade its id, of one of the book's own its name.
+      subject: [
+        name,
+        typeof ratio === 'string' ? ratio : (book.ownRatios.find((r) => r.id === ratio.own)?.name ?? ''),
+      ].join('\t'),
       holds: broken === null,
       notice: true,
       detail: broken === null ? '' : calendar.period(broken).label,

@@ -41,7 +41,15 @@ export { ALL_SOURCES, cashOf, cashStart, type CashView, type LineTerms } from '.
 export { triedOf, type Moves } from './tried';
 export { dueOf, loansOf } from './loanDue';
 export { flowsOfForecast, plannedBooks, type PlannedBooks } from './plannedBooks';
-export { aheadOf, covenantsOf, offBalance, ratiosOf, type Ahead } from './statements';
+export {
+  aheadOf,
+  covenantsOf,
+  measuresOf,
+  offBalance,
+  ratiosOf,
+  type Ahead,
+  type MeasureAt,
+} from './statements';
 export { approvedCash, cashByFlow, closingsAt, keptFrom, thenAndNowOf } from './keptCash';
 export { trialOfTerms } from './trial';
 export type { ShownItem } from './cashItems';

@@ -3,6 +3,7 @@ import { day, toDayNumber, type Day } from '@/core/calendar';
 import { createReckoner } from '@/core/plan';
 import {
   applyCommand,
+  BOOK_VERSION,
   isProfitAndLoss,
   natural,
   openBook,
@@ -436,6 +437,7 @@ describe('a year that runs', () => {
       bound: 'least' as const,
       limit: 1001,
       from: ids[2]!,
+      tested: 'period' as const,
     };
     const ground = groundOf([half], { ...closed(2), covenants: [covenant] }, [block, months]);
     const [state] = covenantsOf(ground, aheadOf(ground, half)!);
@@ -657,7 +659,7 @@ describe('rows in the book', () => {
     const opened = openBook(JSON.parse(JSON.stringify({ ...book, version: 7, budgets: [old] })));
     expect(opened).toMatchObject({
       ok: true,
-      book: { version: 8, budgets: [{ schedules: [], contras: {} }] },
+      book: { version: BOOK_VERSION, budgets: [{ schedules: [], contras: {} }] },
     });
   });
 

@@ -1,7 +1,7 @@
 import { STAND_INS } from '@/core/schedule';
 import { indexOfId, type PeriodIndex } from '@/core/calendar';
 
-import { plus } from '@/core/money';
+import { plus, unitOf } from '@/core/money';
 import type { Balances } from '@/core/ledger';
 import {
   isProfitAndLoss,
@@ -9,16 +9,22 @@ import {
   type Account,
   type AccountId,
   type Budget,
+  type Covenant,
   type RatioId,
   type ScheduleRow,
 } from '@/core/model';
 import {
   covenantState,
   daysOfYear,
+  isTested,
   joinedBalances,
+  measureOf,
+  ownMeasure,
+  ownRatioOf,
   ratioInputs,
   ratioOf,
   type CovenantState,
+  type Measure,
   type Ratio,
   type RatioKnown,
 } from '@/core/statements';
@@ -67,12 +73,13 @@ const STAND_IN_ACCOUNTS: readonly Account[] = [
 ];
 
 /** The ratios of the books ahead, by period. */
-export function ratiosOf({ calendar }: Ground, { balances, accounts, view }: Ahead) {
+export function ratiosOf({ book, calendar }: Ground, { balances, accounts, view }: Ahead) {
   const rows = (view.plans.at(-1)?.budget.schedules ?? []) as readonly ScheduleRow[];
   const known: RatioKnown = {
     interest: new Set(rows.flatMap((r) => (r.kind === 'loan' ? [r.interest] : []))),
     depreciation: new Set(rows.flatMap((r) => (r.kind === 'asset' ? [r.expense] : []))),
     due: (period) => dueOf(rows, calendar, null, period),
+    variable: book.variableShares,
   };
   const inputs = new Map<PeriodIndex, ReturnType<typeof ratioInputs>>();
   return (id: RatioId, period: PeriodIndex): Ratio => {
@@ -82,11 +89,32 @@ export function ratiosOf({ calendar }: Ground, { balances, accounts, view }: Ahe
   };
 }
 
+/** A ratio, the trade's or one of the book's own, in a period. */
+export type MeasureAt = (ratio: Covenant['ratio'], period: PeriodIndex) => Measure;
+
+/** The ratios that covenants may ask something of, by period; one that is gone says nothing. */
+export function measuresOf(
+  { book, calendar }: Ground,
+  ahead: Ahead,
+  of: ReturnType<typeof ratiosOf>,
+): MeasureAt {
+  const { balances, accounts } = ahead;
+  const books = { balances, accounts, calendar, unit: unitOf(book.currency) };
+  const owns = new Map(book.ownRatios.map((r) => [r.id, r]));
+  return (ratio, period) => {
+    if (typeof ratio === 'string') return measureOf(of(ratio, period), daysOfYear(calendar, period));
+    const own = owns.get(ratio.own);
+    return own
+      ? ownMeasure(ownRatioOf(own, books, period), own.unit)
+      : { value: null, unit: 'times', parts: null };
+  };
+}
+
 /** How the book's covenants fare from their first period on, as far as is known or projected. */
 export function covenantsOf(
   ground: Ground,
   ahead: Ahead,
-  at: ReturnType<typeof ratiosOf> = ratiosOf(ground, ahead),
+  at: MeasureAt = measuresOf(ground, ahead, ratiosOf(ground, ahead)),
 ): readonly CovenantState[] {
   const { book, calendar } = ground;
   const known = ahead.balances.range;
@@ -96,13 +124,9 @@ export function covenantsOf(
     const first = indexOfId(calendar, covenant.from);
     const periods: PeriodIndex[] = [];
     if (first !== null && known)
-      for (let p = Math.max(first, known.first); p <= ahead.last; p++) if (!unplanned.has(p)) periods.push(p);
-    return covenantState(
-      covenant,
-      periods,
-      (p) => at(covenant.ratio, p),
-      (p) => daysOfYear(calendar, p),
-    );
+      for (let p = Math.max(first, known.first); p <= ahead.last; p++)
+        if (!unplanned.has(p) && isTested(covenant, calendar, p)) periods.push(p);
+    return covenantState(covenant, periods, (p) => at(covenant.ratio, p));
   });
 }
 

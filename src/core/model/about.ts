@@ -134,6 +134,7 @@ const TELLERS: Tellers = {
   setOutlookWay: (book, { budget, account }) => [accountPlace(book, account), budgetPlace(book, budget)],
   setQuantities: (_book, { quantities }) => quantities.map(({ name }) => ({ of: 'driver', id: name, name })),
   setFlowClass: (book, { accounts }) => accounts.map((a) => accountPlace(book, a)),
+  setCostBehavior: (book, { accounts }) => accounts.map((a) => accountPlace(book, a)),
   setCovenant: (_book, { covenant: { id, name } }) => [{ of: 'covenant', id, name }],
   removeCovenant: (book, { covenant: id }) => [
     { of: 'covenant', id, name: book.covenants.find((c) => c.id === id)?.name ?? id },

@@ -77,10 +77,12 @@ export function mergeInto(book: Draft<Book>, from: AccountId, into: AccountId): 
   for (const notes of Object.values(book.varianceNotes))
     for (const note of Object.values(notes))
       for (const part of note.parts) if (part.kind === 'wrongEntry' && part.to === from) part.to = into;
-  for (const of of [book.flags.accounts, book.flowClasses, ...Object.values(book.outlookWays)] as Record<
-    string,
-    unknown
-  >[]) {
+  for (const of of [
+    book.flags.accounts,
+    book.flowClasses,
+    book.variableShares,
+    ...Object.values(book.outlookWays),
+  ] as Record<string, unknown>[]) {
     if (of[from] === undefined) continue;
     // The account that takes the other in keeps what is said of it.
     of[into] ??= of[from];

@@ -25,16 +25,21 @@ export const RATIO_IDS = [
 ] as const;
 export type RatioId = (typeof RATIO_IDS)[number];
 
+/** When a covenant is looked at: at the end of every period, or only of every quarter or fiscal year. */
+export const TEST_DAYS = ['period', 'quarter', 'year'] as const;
+
 /** What a lender may ask of a ratio: at least or at most so much, from a period on. */
 export const covenantSchema = z.strictObject({
   id,
   /** Who asks for it, in a word. */
   name: text(LIMITS.rowName),
-  ratio: z.enum(RATIO_IDS),
+  /** One of the trade, or one of the book's own. */
+  ratio: z.union([z.enum(RATIO_IDS), z.strictObject({ own: id })]),
   bound: z.enum(['least', 'most']),
   /** In thousandths of the ratio's unit; of money in minor units. */
   limit: whole(-1_000_000_000_000, 1_000_000_000_000),
   from: periodId,
+  tested: z.enum(TEST_DAYS),
 });
 /** What a ratio of one's own is told in. */
 export const OWN_UNITS = ['percent', 'times', 'days', 'money'] as const;

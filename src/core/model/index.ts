@@ -70,6 +70,7 @@ export {
   OWN_UNITS,
   type OwnRatio,
   type RatioId,
+  TEST_DAYS,
 } from './covenant';
 export type { ExplanationPart, Flag, OutlookWay, Quantity, VarianceNote } from './explanation';
 export {

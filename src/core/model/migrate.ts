@@ -7,8 +7,9 @@ import { toVersion5 } from './version5';
 import { toVersion6 } from './version6';
 import { toVersion7 } from './version7';
 import { toVersion8 } from './version8';
+import { toVersion9 } from './version9';
 
-export const BOOK_VERSION = 8;
+export const BOOK_VERSION = 9;
 
 export type OpenIssue =
   | { readonly code: 'notABook' }
@@ -31,6 +32,7 @@ const MIGRATIONS: Migrations = new Map([
   [5, toVersion6],
   [6, toVersion7],
   [7, toVersion8],
+  [8, toVersion9],
 ]);
 
 /** Brings a saved document of any known version to the present one; null when a step is missing. */

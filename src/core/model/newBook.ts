@@ -36,6 +36,7 @@ export function newBook({ id, name, currency, locale, firstMonth }: NewBook): Bo
     outlookWays: {},
     quantities: [],
     flowClasses: {},
+    variableShares: {},
     covenants: [],
     ownRatios: [],
     layouts: [],

@@ -4,6 +4,7 @@ export type Refusal = {
     | 'noSuchBudget'
     | 'noSuchAccount'
     | 'noSuchSource'
+    | 'noSuchRatio'
     | 'budgetIsFrozen'
     | 'alreadyTakenIn'
     | 'emptyName'

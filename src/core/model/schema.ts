@@ -147,7 +147,7 @@ export const feedSchema = z.strictObject({
 
 export const bookSchema = z.strictObject({
   format: z.literal('tellan.book'),
-  version: z.literal(8),
+  version: z.literal(9),
   id,
   name: text(LIMITS.bookName),
   currency: formed(/^[A-Z]{3}$/),
@@ -178,6 +178,8 @@ export const bookSchema = z.strictObject({
   quantities: list(quantitySchema, 0, LIMITS.drivers),
   /** Where accounts belong on the cash-flow statement, where it is said otherwise than by their kind. */
   flowClasses: z.record(id, z.enum(FLOW_CLASSES)),
+  /** How much of an account's cost rises with sales, in whole percent, where it is said otherwise than by its kind. */
+  variableShares: z.record(id, whole(0, 100)),
   covenants: list(covenantSchema, 0, LIMITS.covenants),
   /** Ratios of the book's own. */
   ownRatios: list(ownRatioSchema, 0, LIMITS.covenants),

@@ -29,6 +29,7 @@ export type SetAside = {
     | 'quantity'
     | 'layout'
     | 'flowClass'
+    | 'costBehavior'
     | 'covenant'
     | 'ratio'
     | 'terms'
@@ -45,6 +46,7 @@ export type SetAside = {
     | 'noSuchSegment'
     | 'noSuchPeriod'
     | 'noSuchAxis'
+    | 'noSuchRatio'
     | 'figuresMissing'
     | 'stateUnclear'
     | 'circle'
@@ -127,8 +129,18 @@ export function soundBook(book: Book): Sound {
     book.flowClasses,
     (a) => known.has(a) || away('flowClass', a, 'noSuchAccount'),
   );
-  const covenants = kept(book.covenants, (c) => once('n', c.id) || away('covenant', c.name, 'twice'));
+  const variableShares = keptEntries(
+    book.variableShares,
+    (a) => known.has(a) || away('costBehavior', a, 'noSuchAccount'),
+  );
   const ownRatios = kept(book.ownRatios, (r) => once('o', r.id) || away('ratio', r.name, 'twice'));
+  const ratios = new Set(ownRatios.map((r) => r.id));
+  const covenants = kept(
+    book.covenants,
+    (c) =>
+      (once('n', c.id) || away('covenant', c.name, 'twice')) &&
+      (typeof c.ratio === 'string' || ratios.has(c.ratio.own) || away('covenant', c.name, 'noSuchRatio')),
+  );
   const layouts = keptAs(book.layouts, (layout) => {
     if (!once('y', layout.id)) return (away('layout', layout.name, 'twice'), null);
     const own = kept(
@@ -210,6 +222,7 @@ export function soundBook(book: Book): Sound {
       outlookWays,
       quantities,
       flowClasses,
+      variableShares,
       covenants,
       ownRatios,
       layouts,

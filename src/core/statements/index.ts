@@ -1,4 +1,13 @@
-export { covenantState, headroomOf, keepsCovenant, type CovenantState } from './covenants';
+export {
+  covenantState,
+  headroomOf,
+  isTested,
+  keepsCovenant,
+  measureOf,
+  ownMeasure,
+  type CovenantState,
+  type Measure,
+} from './covenants';
 export { wayToCash, type Way } from './way';
 export { joinedBalances, type Ahead } from './joined';
 export {
@@ -18,5 +27,6 @@ export {
   type Ratio,
   type RatioInput,
   type RatioPart,
+  variableShareOf,
 } from './ratios';
 export { ownRatioOf, type OwnRatioValue } from './ownRatio';

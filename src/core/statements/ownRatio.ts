@@ -1,4 +1,4 @@
-import { evaluate, parseFormula, type Name } from '@/core/formula';
+import { evaluate, parseFormula, type Expression, type Name } from '@/core/formula';
 import { assertNever } from '@/core/assertNever';
 import type { Balances } from '@/core/ledger';
 import type { FiscalCalendar, PeriodIndex } from '@/core/calendar';
@@ -17,10 +17,12 @@ import {
 /** What an own ratio comes to, as the trade's ratios do: thousandths, of money minor units; or why it comes to nothing. */
 export type OwnRatioValue = {
   readonly value: number | null;
+  /** Above and below the line in minor units, of a formula that divides once everything is said. */
+  readonly parts: { readonly top: number; readonly bottom: number } | null;
   readonly issue: 'badFormula' | 'missing' | 'dividesByZero' | 'tooLarge' | null;
 };
 
-const NONE: OwnRatioValue = { value: null, issue: null };
+const failed = (issue: OwnRatioValue['issue']): OwnRatioValue => ({ value: null, parts: null, issue });
 
 /**
  * An own ratio in a period. Names stand for what they do in the ratios of the trade: profit and loss for the year that ends
@@ -38,20 +40,27 @@ export function ownRatioOf(
   period: PeriodIndex,
 ): OwnRatioValue {
   const parsed = parseFormula(formula);
-  if (!parsed.ok || parsed.names.some((n) => n.name.of === 'driver'))
-    return { value: null, issue: 'badFormula' };
-  if (parsed.names.some((n) => membersOf(n.name, books.accounts).length === 0))
-    return { value: null, issue: 'missing' };
+  if (!parsed.ok || parsed.names.some((n) => n.name.of === 'driver')) return failed('badFormula');
+  if (parsed.names.some((n) => membersOf(n.name, books.accounts).length === 0)) return failed('missing');
   try {
-    const { value, error } = evaluate(parsed.expression, (name, prior) =>
-      amountOf(name, books, period - prior),
-    );
-    if (error) return { value: null, issue: error };
-    if (value === null) return NONE;
+    const of = (expression: Expression) =>
+      evaluate(expression, (name, prior) => amountOf(name, books, period - prior));
+    const { value, error } = of(parsed.expression);
+    if (error) return failed(error);
+    if (value === null) return failed(null);
     const scaled = roundRatio(multiplyRatio(value, ratio(unit === 'money' ? books.unit : 1000)));
-    return isTooLarge(scaled) ? { value: null, issue: 'tooLarge' } : { value: scaled, issue: null };
+    if (isTooLarge(scaled)) return failed('tooLarge');
+    const { expression } = parsed;
+    const [top, bottom] =
+      expression.kind === 'quotient' ? [of(expression.left).value, of(expression.right).value] : [null, null];
+    const money = (amount: Fraction) => roundRatio(multiplyRatio(amount, ratio(books.unit)));
+    return {
+      value: scaled,
+      parts: top && bottom && { top: money(top), bottom: money(bottom) },
+      issue: null,
+    };
   } catch (error) {
-    if (error instanceof UnsafeMoneyError) return { value: null, issue: 'tooLarge' };
+    if (error instanceof UnsafeMoneyError) return failed('tooLarge');
     throw error;
   }
 }

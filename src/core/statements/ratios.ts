@@ -1,4 +1,4 @@
-import { divideRounded, minor, plus, type Minor } from '@/core/money';
+import { divideRounded, minor, percentOf, plus, type Minor, type Percent } from '@/core/money';
 import { toDayNumber, yearsBefore, type FiscalCalendar, type PeriodIndex } from '@/core/calendar';
 import type { Balances } from '@/core/ledger';
 import {
@@ -34,6 +34,8 @@ export const RATIO_INPUTS = [
   'netProfit',
   'costOfSales',
   'fixedCosts',
+  'variableCosts',
+  'contribution',
   'interest',
   'depreciation',
   'repaid',
@@ -62,8 +64,25 @@ export type RatioKnown = {
   readonly depreciation: ReadonlySet<AccountId>;
   /** What of loans falls due in the twelve months after a period: it is a current liability. */
   readonly due: (period: PeriodIndex) => number;
+  /** How much of accounts' costs rises with sales, in whole percent, where it is said. */
+  readonly variable: Readonly<Record<AccountId, number>>;
 };
-const NOTHING_KNOWN: RatioKnown = { interest: new Set(), depreciation: new Set(), due: () => 0 };
+const NOTHING_KNOWN: RatioKnown = {
+  interest: new Set(),
+  depreciation: new Set(),
+  due: () => 0,
+  variable: {},
+};
+
+/**
+ * How much of a cost rises with sales, in whole percent: what is said of the account, else all of a cost of sales and
+ * nothing of an expense; null of what is no cost of operations.
+ */
+export const variableShareOf = (
+  { id, kind }: Pick<Account, 'id' | 'kind'>,
+  said: RatioKnown['variable'],
+): number | null =>
+  kind === 'costOfSales' ? (said[id] ?? 100) : kind === 'expense' ? (said[id] ?? 0) : null;
 
 /** What ratios of a period are made of: balances at its end, and flows of the year up to it; null where that is not known. */
 export function ratioInputs(
@@ -80,12 +99,10 @@ export function ratioInputs(
   const whole = year.length > 0 && year.every((p) => balances.has(p));
   const told = new Map<RatioInput, Minor | null>();
   /** Debits positive. */
-  const moved = (fits: (a: Account) => boolean, only: (amount: number) => number = (x) => x): number => {
-    let sum = 0;
-    for (const a of accounts)
-      if (fits(a)) for (const p of year) sum = plus(sum, only(balances.movement(a.id, p) ?? 0));
-    return sum;
-  };
+  const movedBy = ({ id }: Account, only: (amount: number) => number = (x) => x): number =>
+    year.reduce((t, p) => plus(t, only(balances.movement(id, p) ?? 0)), 0);
+  const moved = (fits: (a: Account) => boolean, only?: (amount: number) => number): number =>
+    accounts.reduce((t, a) => (fits(a) ? plus(t, movedBy(a, only)) : t), 0);
   const stands = (fits: (a: Account) => boolean): number =>
     accounts.reduce((t, a) => (fits(a) ? plus(t, balances.balance(a.id, period, true)) : t), 0);
   const kind =
@@ -94,6 +111,13 @@ export function ratioInputs(
       kinds.includes(a.kind);
   const profit = (fits: (a: Account) => boolean) => -moved((a) => isProfitAndLoss(a.kind) && fits(a));
   const isCost = (a: Account) => profitSign(a.kind) === -1;
+  const variable = (): number =>
+    accounts.reduce((t, a) => {
+      const share = variableShareOf(a, known.variable);
+      if (!share) return t;
+      const cost = movedBy(a);
+      return plus(t, share === 100 ? cost : percentOf(minor(cost), `${share}` as Percent));
+    }, 0);
   const flow = (of: () => number) => () => (whole ? of() : null);
   const stock = (of: () => number) => () => (balances.has(period) ? of() : null);
   const isInterest = (a: Account) => isCost(a) && (known.interest.has(a.id) || INTEREST.test(a.name));
@@ -105,7 +129,9 @@ export function ratioInputs(
     operatingProfit: flow(() => profit(kind('income', 'costOfSales', 'expense'))),
     netProfit: flow(() => profit(() => true)),
     costOfSales: flow(() => moved(kind('costOfSales'))),
-    fixedCosts: flow(() => moved(kind('expense'))),
+    fixedCosts: flow(() => plus(moved(kind('costOfSales', 'expense')), -variable())),
+    variableCosts: flow(variable),
+    contribution: flow(() => plus(profit(kind('income')), -variable())),
     interest: flow(() => moved(isInterest)),
     depreciation: flow(() => moved(isDepreciation)),
     // What was repaid, and nothing of what was drawn.
@@ -181,7 +207,8 @@ export function ratioOf(id: RatioId, input: Inputs, days: number): Ratio {
     };
   }
   if (id === 'breakEven') {
-    const [fixed, margin, income] = [part('fixedCosts'), part('grossMargin'), part('income')];
+    // Where each sale leaves something over its variable costs, so many sales pay the fixed ones.
+    const [fixed, margin, income] = [part('fixedCosts'), part('contribution'), part('income')];
     const value =
       fixed.amount === null || income.amount === null || margin.amount === null || margin.amount <= 0
         ? null

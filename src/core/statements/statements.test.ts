@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { minor, type Minor } from '@/core/money';
+import { monthCalendar, type FiscalCalendar } from '@/core/calendar';
 import { balancesOf } from '@/core/ledger';
 import type { Account, Covenant, FlowClass, RatioId } from '@/core/model';
 import { account, blockOf, calendar } from '../test/build';
@@ -10,11 +11,15 @@ import {
   flowLines,
   headroomOf,
   joinedBalances,
+  isTested,
   keepsCovenant,
+  measureOf,
+  ownMeasure,
   ownRatioOf,
   ratioInputs,
   ratioOf,
   wayToCash,
+  type OwnRatioValue,
   type RatioInput,
 } from '.';
 
@@ -206,6 +211,7 @@ describe('ratios', () => {
     operatingProfit: 150_00,
     costOfSales: 600_00,
     fixedCosts: 250_00,
+    contribution: 400_00,
     interest: 30_00,
     depreciation: 50_00,
     repaid: 70_00,
@@ -241,7 +247,7 @@ describe('ratios', () => {
   test('what is not known, or divides by nothing, has none', () => {
     expect(ratioOf('current', () => null, 365).value).toBeNull();
     expect(ratioOf('interestCover', (n) => (n === 'interest' ? minor(0) : minor(5)), 365).value).toBeNull();
-    expect(ratioOf('breakEven', (n) => (n === 'grossMargin' ? minor(-1) : minor(5)), 365).value).toBeNull();
+    expect(ratioOf('breakEven', (n) => (n === 'contribution' ? minor(-1) : minor(5)), 365).value).toBeNull();
     // Without stock nothing waits for it.
     const bare = (n: RatioInput) =>
       n === 'inventory' ? minor(0) : n === 'costOfSales' ? minor(0) : input(n);
@@ -283,10 +289,14 @@ describe('covenants', () => {
     bound: 'least',
     limit: 1500,
     from: calendar.period(first).id,
+    tested: 'period',
     ...change,
   });
   const ratio = (top: number, bottom: number) =>
-    ratioOf('current', (n) => minor(n === 'currentAssets' ? top : bottom), 365);
+    measureOf(
+      ratioOf('current', (n) => minor(n === 'currentAssets' ? top : bottom), 365),
+      365,
+    );
   test('at least and at most hold at their limit', () => {
     expect([1499, 1500, 1501].map((value) => keepsCovenant(covenant(), { value }))).toEqual([
       false,
@@ -301,38 +311,85 @@ describe('covenants', () => {
     expect(keepsCovenant(covenant(), { value: null })).toBeNull();
   });
   test('headroom in money: as far as what is above the line may move', () => {
-    expect(headroomOf(covenant(), ratio(200_00, 100_00), 365)).toBe(50_00);
-    expect(headroomOf(covenant({ bound: 'most' }), ratio(200_00, 100_00), 365)).toBe(-50_00);
+    expect(headroomOf(covenant(), ratio(200_00, 100_00))).toBe(50_00);
+    expect(headroomOf(covenant({ bound: 'most' }), ratio(200_00, 100_00))).toBe(-50_00);
     const days = ratioOf('receivableDays', (n) => minor(n === 'receivables' ? 100_00 : 1_000_00), 365);
     // At most 73 days of 1,000 a year: 200.
-    expect(headroomOf(covenant({ ratio: 'receivableDays', bound: 'most', limit: 73_000 }), days, 365)).toBe(
-      100_00,
+    const most = covenant({ ratio: 'receivableDays', bound: 'most', limit: 73_000 });
+    expect(headroomOf(most, measureOf(days, 365))).toBe(100_00);
+    // Break-even sales are an amount: 5 × 5 ÷ 5, of at most 1,500.
+    const even = measureOf(
+      ratioOf('breakEven', () => minor(5), 365),
+      365,
     );
-    expect(
-      headroomOf(
-        covenant(),
-        ratioOf('breakEven', () => minor(5), 365),
-        365,
-      ),
-    ).toBeNull();
+    expect(headroomOf(covenant({ ratio: 'breakEven', bound: 'most' }), even)).toBe(1495);
+    expect(headroomOf(covenant({ ratio: 'breakEven' }), even)).toBe(-1495);
+    const waits = ratioOf('cashConversion', () => minor(5), 365);
+    expect(headroomOf(covenant({ ratio: 'cashConversion' }), measureOf(waits, 365))).toBeNull();
+  });
+  test('of a ratio of one’s own too, where its formula divides', () => {
+    const own = (unit: 'times' | 'money', parts: OwnRatioValue['parts']) =>
+      ownMeasure({ value: 2000, parts, issue: null }, unit);
+    const parts = { top: 200_00, bottom: 100_00 };
+    expect(headroomOf(covenant({ ratio: { own: 'o1' } }), own('times', parts))).toBe(50_00);
+    expect(headroomOf(covenant({ ratio: { own: 'o1' } }), own('times', null))).toBeNull();
+    expect(headroomOf(covenant({ ratio: { own: 'o1' }, limit: 500 }), own('money', parts))).toBe(1500);
   });
   test('the first period that breaks it, and the tightest', () => {
     const of = [160, 149, 155, 140].map((top) => ratio(top, 100));
-    const state = covenantState(
-      covenant(),
-      [0, 1, 2, 3],
-      (p) => of[p]!,
-      () => 365,
-    );
+    const state = covenantState(covenant(), [0, 1, 2, 3], (p) => of[p]!);
     expect([state.broken, state.tightest]).toEqual([1, { period: 3, room: -10 }]);
-    expect(
-      covenantState(
-        covenant(),
-        [0, 2],
-        (p) => of[p]!,
-        () => 365,
-      ),
-    ).toMatchObject({ broken: null, tightest: { period: 2, room: 5 } });
+    expect(covenantState(covenant(), [0, 2], (p) => of[p]!)).toMatchObject({
+      broken: null,
+      tightest: { period: 2, room: 5 },
+    });
+  });
+  test('looked at every month, at quarter ends or at year ends, by the fiscal year', () => {
+    const when = (of: FiscalCalendar, tested: Covenant['tested'], from: number) =>
+      Array.from({ length: 12 }, (_, i) => from + i).filter((p) => isTested({ tested }, of, p));
+    const july = monthCalendar(7);
+    const start = july.firstOfYear(2026);
+    expect(when(july, 'period', start)).toHaveLength(12);
+    expect(when(july, 'quarter', start)).toEqual([2, 5, 8, 11].map((m) => start + m));
+    expect(when(july, 'year', start)).toEqual([start + 11]);
+  });
+});
+
+describe('fixed and variable costs', () => {
+  const chart = [
+    account('s', 'income'),
+    account('g', 'costOfSales'),
+    account('e', 'expense'),
+    account('x', 'otherExpense'),
+  ];
+  /** 40 sold in a year; each month a twelfth. */
+  const told = (amounts: Readonly<Record<string, number>>, variable: Readonly<Record<string, number>>) => {
+    const rows = Array.from({ length: 12 }, (_, i) =>
+      Object.entries(amounts).map(([id, a]) => [calendar.period(first + i).start, id, a] as const),
+    ).flat();
+    const balances = balancesOf([blockOf(chart, rows)], calendar);
+    const known = { interest: new Set<string>(), depreciation: new Set<string>(), due: () => 0, variable };
+    return ratioInputs(balances, chart, calendar, first + 11, known);
+  };
+  test('break-even sales of the textbook: 200 each, 120 of it variable, 2,000 fixed, 25 of them', () => {
+    // C. Horngren, S. Datar, M. Rajan, "Cost Accounting", cost-volume-profit analysis; figures from memory.
+    const sold = 12 * 40;
+    const input = told({ s: 40 * 200, g: 40 * 120, e: 2000 }, {});
+    expect(input('variableCosts')).toBe(sold * 120);
+    expect(input('fixedCosts')).toBe(12 * 2000);
+    expect(ratioOf('breakEven', input, 365).value).toBe(12 * 25 * 200);
+  });
+  test('a cost may be fixed, variable or mixed, whatever its kind; what is no cost of operations is neither', () => {
+    const amounts = { s: 1000, g: 400, e: 101, x: 7 };
+    const of = (variable: Readonly<Record<string, number>>) => {
+      const input = told(amounts, variable);
+      return [input('variableCosts'), input('fixedCosts'), input('contribution')];
+    };
+    expect(of({})).toEqual([4800, 1212, 7200]);
+    expect(of({ g: 0 })).toEqual([0, 6012, 12_000]);
+    // A quarter of 1,212 is 303.
+    expect(of({ e: 25 })).toEqual([5103, 909, 6897]);
+    expect(of({ e: 100, x: 100 })).toEqual([6012, 0, 5988]);
   });
 });
 
@@ -369,7 +426,7 @@ describe('ratios of one’s own', () => {
     ['money, with constants in units of the currency', '"kind:income" - 100', 'money', 8_000],
     ['what stood so many periods before', 'prior 2 "account:bank"', 'money', 9_000],
   ])('%s', (_, formula, unit, expected) =>
-    expect(value(formula, unit)).toEqual({ value: expected, issue: null }),
+    expect(value(formula, unit)).toMatchObject({ value: expected, issue: null }),
   );
 
   test('says why it comes to nothing', () => {
@@ -378,6 +435,10 @@ describe('ratios of one’s own', () => {
     expect(value('"account:zz"').issue).toBe('missing');
     expect(value('1 / ("account:s" - "account:s")').issue).toBe('dividesByZero');
     // A year that is not whole says nothing.
-    expect(value('"account:s"', 'money', december - 1)).toEqual({ value: null, issue: null });
+    expect(value('"account:s"', 'money', december - 1)).toMatchObject({ value: null, issue: null });
+  });
+  test('a quotient tells what is above the line and below it', () => {
+    expect(value('("account:s" - "account:c") / "kind:income"').parts).toEqual({ top: 4_800, bottom: 18_000 });
+    expect(value('"account:s" / "account:c" * 365').parts).toBeNull();
   });
 });

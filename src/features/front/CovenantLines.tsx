@@ -4,7 +4,7 @@ import { useMemo } from 'react';
 import { aheadOf, covenantsOf, leadingBudget, type Ground } from '@/core/ground';
 import { minor } from '@/core/money';
 import { moneyFormat } from '@/store/format';
-import { RATIO_NAMES } from '@/store/ratioNames';
+import { ratioInWords } from '@/store/ratioNames';
 import classes from './Front.module.css';
 
 /** What lenders ask of the company, each with the first period that breaks it and how much room there is. */
@@ -29,7 +29,7 @@ export function CovenantLines({ ground, onOpen }: { readonly ground: Ground; rea
             data-bad={broken !== null || undefined}
             onClick={onOpen}
           >
-            {RATIO_NAMES[covenant.ratio].toLowerCase()}
+            {ratioInWords(book, covenant.ratio)}
           </button>{' '}
           {broken === null ? 'is kept' : `breaks in ${calendar.period(broken).label}`}
           {tightest &&

@@ -49,11 +49,10 @@ const CHECK_TROUBLE: Record<CheckCode, (detail: string) => string> = {
   schedulesMade: (detail) => `the line says something else: ${detail}`,
   floorKept: (when) => `it is broken, ${when} at the lowest`,
 };
-/** "Bank current" as a person says it. */
+/** Who asks and of which ratio, as a person says it. */
 const covenantName = (subject: string): string => {
-  const at = subject.lastIndexOf(' ');
-  const ratio = RATIO_NAMES[subject.slice(at + 1) as RatioId] ?? subject.slice(at + 1);
-  return `${subject.slice(0, at)} on ${ratio.toLowerCase()}`;
+  const [who, ratio = ''] = subject.split('\t');
+  return `${who} on ${RATIO_NAMES[ratio as RatioId]?.toLowerCase() ?? ratio}`;
 };
 const UNTIED_WORDS: Readonly<Record<string, string>> = {
   nothing: 'there was nothing in it',

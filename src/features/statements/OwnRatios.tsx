@@ -1,12 +1,12 @@
 'use client';
 
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { Button, Group, NativeSelect, TextInput } from '@mantine/core';
 import { unitOf } from '@/core/money';
-import type { Period } from '@/core/calendar';
+import type { Period, PeriodIndex } from '@/core/calendar';
 import type { Ahead, Ground } from '@/core/ground';
 import { LIMITS, OWN_UNITS, type OwnRatio } from '@/core/model';
-import { ownRatioOf, type OwnRatioValue } from '@/core/statements';
+import { ownMeasure, ownRatioOf, type Measure, type OwnRatioValue } from '@/core/statements';
 import { FormulaField } from '@/components/formula/FormulaField';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import { moneyFormat } from '@/store/format';
@@ -27,15 +27,22 @@ export function OwnRatios({
   ground,
   ahead,
   periods,
+  chosen,
+  onChoose,
+  breaks,
 }: {
   readonly ground: Ground;
   readonly ahead: Ahead;
   readonly periods: readonly Period[];
+  /** The one that is looked at. */
+  readonly chosen: string | null;
+  readonly onChoose: (ratio: string, period: PeriodIndex | null) => void;
+  /** Whether a covenant on it is broken. */
+  readonly breaks: (ratio: string, period: PeriodIndex, measure: Measure) => boolean;
 }) {
   const { book, calendar } = ground;
   const money = moneyFormat(book);
   const readOnly = useBookStore((s) => s.readOnly);
-  const [chosen, setChosen] = useState<string | null>(null);
   const books = useMemo(
     () => ({
       balances: ahead.balances,
@@ -62,7 +69,7 @@ export function OwnRatios({
       formula: `"kind:${cost.kind}" / "kind:income"`,
       unit: 'percent',
     });
-    if (!no) setChosen(id);
+    if (!no) onChoose(id, null);
   };
   const issue = current && values.get(current.id)?.find((v) => v.issue !== null)?.issue;
   return (
@@ -82,7 +89,7 @@ export function OwnRatios({
                   type="button"
                   className={classes.pick}
                   aria-pressed={r.id === chosen}
-                  onClick={() => setChosen(r.id === chosen ? null : r.id)}
+                  onClick={() => onChoose(r.id, null)}
                 >
                   {r.name}
                 </button>
@@ -91,9 +98,17 @@ export function OwnRatios({
                 <td
                   key={periods[i]!.index}
                   data-ahead={periods[i]!.index > ahead.start || undefined}
+                  data-broken={breaks(r.id, periods[i]!.index, ownMeasure(v, r.unit)) || undefined}
                   title={v.issue ? ISSUES[v.issue] : undefined}
                 >
-                  {ratioText(v.value, r.unit, money) || '·'}
+                  <button
+                    type="button"
+                    className={classes.pick}
+                    aria-label={`${r.name} ${periods[i]!.label}: ${ratioText(v.value, r.unit, money) || 'not known'}`}
+                    onClick={() => onChoose(r.id, periods[i]!.index)}
+                  >
+                    {ratioText(v.value, r.unit, money) || '·'}
+                  </button>
                 </td>
               ))}
             </tr>
@@ -125,9 +140,13 @@ export function OwnRatios({
               c="var(--bad)"
               disabled={readOnly}
               onClick={() => {
+                const asked = book.covenants.some(
+                  (c) => typeof c.ratio === 'object' && c.ratio.own === current.id,
+                );
                 if (dispatch({ type: 'removeOwnRatio', ratio: current.id })) return;
-                setChosen(null);
-                say(`${current.name} is taken away. Ctrl+Z brings it back.`);
+                say(
+                  `${current.name} is taken away${asked ? ', and the covenant on it' : ''}. Ctrl+Z brings ${asked ? 'both' : 'it'} back.`,
+                );
               }}
             >
               Take it away

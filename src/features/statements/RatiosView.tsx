@@ -1,22 +1,23 @@
 'use client';
 
 import { useCallback, useMemo, useState } from 'react';
-import { Button, Group, NativeSelect, TextInput } from '@mantine/core';
-import { minor, unitOf } from '@/core/money';
+import { minor, type Minor } from '@/core/money';
 import { indexOfId, periodsOf, type PeriodIndex, type PeriodRange } from '@/core/calendar';
-import { covenantsOf, ratiosOf, type Ahead, type Ground } from '@/core/ground';
-import { LIMITS, RATIO_IDS, type Covenant, type RatioId } from '@/core/model';
-import { keepsCovenant, ratioUnit, type CovenantState, type Ratio } from '@/core/statements';
+import { covenantsOf, measuresOf, ratiosOf, type Ahead, type Ground } from '@/core/ground';
+import { RATIO_IDS, type Covenant } from '@/core/model';
+import { isTested, keepsCovenant, type Measure } from '@/core/statements';
 import { Picture, type Drawing, type KeyEntry, type Token } from '@/components/Picture';
 import stage from '@/components/Stage.module.css';
-import { dispatch, useBookStore } from '@/store/bookStore';
-import { moneyFormat } from '@/store/format';
-import { RATIO_NAMES } from '@/store/ratioNames';
+import { moneyFormat, type MoneyFormat } from '@/store/format';
+import { RATIO_NAMES, ratioName } from '@/store/ratioNames';
 import { INPUT_NAMES, RATIO_FORMULAS, ratioText } from '@/store/statementWords';
-import { say } from '@/store/session';
+import { CostBehavior } from './CostBehavior';
+import { Covenants, ratioScale } from './Covenants';
 import { OwnRatios } from './OwnRatios';
 import { RatioTable } from './RatioTable';
 import classes from './Statements.module.css';
+
+type Ratio = Covenant['ratio'];
 
 const KEYS: readonly KeyEntry[] = [
   { mark: 'solid', label: 'Closed' },
@@ -36,12 +37,13 @@ export function RatiosView({
 }) {
   const { book, calendar } = ground;
   const money = moneyFormat(book);
-  const [at, setAt] = useState<{ readonly id: RatioId; readonly period: PeriodIndex | null }>({
-    id: 'current',
+  const [at, setAt] = useState<{ readonly ratio: Ratio; readonly period: PeriodIndex | null }>({
+    ratio: 'current',
     period: null,
   });
   const ratioAt = useMemo(() => ratiosOf(ground, ahead), [ground, ahead]);
-  const states = useMemo(() => covenantsOf(ground, ahead, ratioAt), [ground, ahead, ratioAt]);
+  const measureAt = useMemo(() => measuresOf(ground, ahead, ratioAt), [ground, ahead, ratioAt]);
+  const states = useMemo(() => covenantsOf(ground, ahead, measureAt), [ground, ahead, measureAt]);
   const { start } = ahead;
   const { first, last } = range;
   const periods = useMemo(
@@ -52,16 +54,23 @@ export function RatiosView({
     at.period !== null && at.period >= first && at.period <= last
       ? at.period
       : (periods.at(-1)?.index ?? last);
-  const own = book.covenants.filter((c) => c.ratio === at.id);
-  const breaks = (id: RatioId, p: PeriodIndex, ratio: Ratio): boolean =>
+  // One that was taken away is no longer looked at.
+  const isThere = typeof at.ratio === 'string' || book.ownRatios.some((r) => isSame({ own: r.id }, at.ratio));
+  const ratio: Ratio = isThere ? at.ratio : 'current';
+  const own = book.covenants.filter((c) => isSame(c.ratio, ratio));
+  const breaks = (of: Ratio, p: PeriodIndex, measure: Measure): boolean =>
     book.covenants.some(
       (c) =>
-        c.ratio === id && (indexOfId(calendar, c.from) ?? Infinity) <= p && keepsCovenant(c, ratio) === false,
+        isSame(c.ratio, of) &&
+        (indexOfId(calendar, c.from) ?? Infinity) <= p &&
+        isTested(c, calendar, p) &&
+        keepsCovenant(c, measure) === false,
     );
+  const name = ratioName(book, ratio);
   const draw = useCallback(
     (token: Token): Drawing => {
-      const ratios = periods.map((p) => ratioAt(at.id, p.index));
-      const scale = 1 / scaleOf(ratioUnit(at.id), book.currency);
+      const ratios = periods.map((p) => measureAt(ratio, p.index));
+      const scale = 1 / ratioScale(ratios[0]?.unit ?? 'times', book.currency);
       const x = periods.map((_, i) => i);
       const bars = (ahead: boolean, marker: object) => ({
         type: 'bar',
@@ -111,23 +120,25 @@ export function RatiosView({
         },
       };
     },
-    [periods, ratioAt, at.id, own, start, book.currency],
+    [periods, measureAt, ratio, own, start, book.currency],
   );
-  const shown = ratioAt(at.id, period);
+  const shown = measureAt(ratio, period);
+  const parts = typeof ratio === 'string' ? ratioAt(ratio, period) : null;
+  const formula = typeof ratio === 'string' ? RATIO_FORMULAS[ratio] : null;
   return (
     <div className={stage.work}>
       <div className={stage.left} style={{ overflow: 'auto' }}>
         <Picture
-          label={`${RATIO_NAMES[at.id]} by period`}
+          label={`${name} by period`}
           draw={draw}
           height={150}
-          fileName={RATIO_NAMES[at.id]}
+          fileName={name}
           keys={own.length > 0 ? [...KEYS, LIMIT_KEY] : KEYS}
           table={{
-            head: ['Period', RATIO_NAMES[at.id]],
+            head: ['Period', name],
             rows: periods.map((p) => {
-              const r = ratioAt(at.id, p.index);
-              return [p.label, ratioText(r.value, r.unit, money)];
+              const m = measureAt(ratio, p.index);
+              return [p.label, ratioText(m.value, m.unit, money)];
             }),
           }}
         />
@@ -139,14 +150,14 @@ export function RatiosView({
                   <button
                     type="button"
                     className={classes.pick}
-                    aria-pressed={id === at.id}
-                    onClick={() => setAt({ id, period: at.period })}
+                    aria-pressed={id === ratio}
+                    onClick={() => setAt({ ratio: id, period: at.period })}
                   >
                     {RATIO_NAMES[id]}
                   </button>
                 </td>
                 {periods.map((p) => {
-                  const r = ratioAt(id, p.index);
+                  const r = measureAt(id, p.index);
                   return (
                     <td
                       key={p.index}
@@ -157,7 +168,7 @@ export function RatiosView({
                         type="button"
                         className={classes.pick}
                         aria-label={`${RATIO_NAMES[id]} ${p.label}: ${ratioText(r.value, r.unit, money) || 'not known'}`}
-                        onClick={() => setAt({ id, period: p.index })}
+                        onClick={() => setAt({ ratio: id, period: p.index })}
                       >
                         {ratioText(r.value, r.unit, money) || '·'}
                       </button>
@@ -168,131 +179,65 @@ export function RatiosView({
             ))}
           </RatioTable>
         </div>
-        <OwnRatios ground={ground} ahead={ahead} periods={periods} />
+        <OwnRatios
+          ground={ground}
+          ahead={ahead}
+          periods={periods}
+          chosen={typeof ratio === 'string' ? null : ratio.own}
+          onChoose={(own, period) => setAt({ ratio: { own }, period: period ?? at.period })}
+          breaks={(own, p, measure) => breaks({ own }, p, measure)}
+        />
       </div>
       <aside tabIndex={0} className={stage.panel} aria-label="Reasoning">
-        <h2>{RATIO_NAMES[at.id]}</h2>
+        <h2>{name}</h2>
         <div className="faded" style={{ fontSize: 12.5 }}>
           {calendar.period(period).label} · {ratioText(shown.value, shown.unit, money) || 'not known'}
         </div>
         <section>
           <div className="label">How it is made</div>
-          <p style={{ margin: '4px 0 6px', fontSize: 13 }}>{RATIO_FORMULAS[at.id]}</p>
-          {[...shown.top, ...shown.bottom].map((part, i) => (
-            <div key={`${part.name} ${i}`} className={classes.pair}>
-              <span>{INPUT_NAMES[part.name]}</span>
-              <b>{money.text(part.amount) || 'not known'}</b>
-            </div>
-          ))}
+          <p style={{ margin: '4px 0 6px', fontSize: 13 }}>
+            {formula ?? 'By its formula, beneath the ratios.'}
+          </p>
+          {parts &&
+            [...parts.top, ...parts.bottom].map((part, i) => (
+              <Part
+                key={`${part.name} ${i}`}
+                label={INPUT_NAMES[part.name]}
+                amount={part.amount}
+                money={money}
+              />
+            ))}
+          {!parts && shown.parts && (
+            <>
+              <Part label="Above the line" amount={minor(shown.parts.top)} money={money} />
+              <Part label="Below it" amount={minor(shown.parts.bottom)} money={money} />
+            </>
+          )}
           <p className="faded" style={{ fontSize: 12 }}>
             Flows are those of the year that ends with the period, balances those at its end.
           </p>
         </section>
-        <Covenants ground={ground} states={states} ratio={at.id} />
+        {parts?.top.some((p) => p.name === 'fixedCosts') && <CostBehavior ground={ground} />}
+        <Covenants ground={ground} states={states} ratio={ratio} unit={shown.unit} />
       </aside>
     </div>
   );
 }
 
-/** What lenders ask of ratios: each with the first period that breaks it and its headroom, and a new one. */
-function Covenants({
-  ground,
-  states,
-  ratio,
+const Part = ({
+  label,
+  amount,
+  money,
 }: {
-  readonly ground: Ground;
-  readonly states: readonly CovenantState[];
-  readonly ratio: RatioId;
-}) {
-  const { book, calendar } = ground;
-  const money = moneyFormat(book);
-  const readOnly = useBookStore((s) => s.readOnly);
-  const [name, setName] = useState('');
-  const [bound, setBound] = useState<Covenant['bound']>('least');
-  const [limit, setLimit] = useState('');
-  const scale = scaleOf(ratioUnit(ratio), book.currency);
-  const add = () => {
-    const value = Number(limit.replace(',', '.').replace(/[%×\s]/g, ''));
-    if (limit.trim() === '' || !Number.isFinite(value))
-      return say('A covenant needs a limit, such as 1.25.', 'trouble');
-    const from = ground.closedThrough ?? ground.balances.range?.last ?? null;
-    if (from === null) return say('A covenant begins with a closed month, and none is.', 'trouble');
-    const covenant: Covenant = {
-      id: `c${book.nextId}`,
-      name: name.trim() || 'Lender',
-      ratio,
-      bound,
-      limit: Math.round(value * scale),
-      from: calendar.period(from).id,
-    };
-    if (!dispatch({ type: 'setCovenant', covenant })) setLimit('');
-  };
-  return (
-    <section>
-      <div className="label">Covenants</div>
-      {states.length === 0 && <p className="faded">Nobody asks anything of a ratio yet.</p>}
-      {states.map(({ covenant: c, broken, tightest }) => (
-        <div key={c.id} className={classes.cause}>
-          <b>
-            {c.name}: {RATIO_NAMES[c.ratio].toLowerCase()} at {c.bound}{' '}
-            {ratioText(c.limit, ratioUnit(c.ratio), money)}
-          </b>
-          {!readOnly && (
-            <Button size="compact-xs" onClick={() => dispatch({ type: 'removeCovenant', covenant: c.id })}>
-              Take away
-            </Button>
-          )}
-          <small style={broken === null ? undefined : { color: 'var(--bad)' }}>
-            {broken === null ? 'Kept in every period' : `Broken first in ${calendar.period(broken).label}`}
-            {tightest &&
-              ` · ${roomWords(c, tightest.room)} ${money.text(minor(Math.abs(tightest.room)))} in ${calendar.period(tightest.period).label}`}
-          </small>
-        </div>
-      ))}
-      {!readOnly && (
-        <form
-          onSubmit={(e) => {
-            e.preventDefault();
-            add();
-          }}
-        >
-          <Group gap={6} align="end" mt={8}>
-            <TextInput
-              label="Who asks"
-              value={name}
-              maxLength={LIMITS.rowName}
-              w={110}
-              onChange={(e) => setName(e.currentTarget.value)}
-            />
-            <NativeSelect
-              label={RATIO_NAMES[ratio]}
-              value={bound}
-              data={[
-                { value: 'least', label: 'at least' },
-                { value: 'most', label: 'at most' },
-              ]}
-              onChange={(e) => setBound(e.currentTarget.value as Covenant['bound'])}
-            />
-            <TextInput label="Limit" value={limit} w={70} onChange={(e) => setLimit(e.currentTarget.value)} />
-            <Button type="submit">Add</Button>
-          </Group>
-        </form>
-      )}
-    </section>
-  );
-}
+  readonly label: string;
+  readonly amount: Minor | null;
+  readonly money: MoneyFormat;
+}) => (
+  <div className={classes.pair}>
+    <span>{label}</span>
+    <b>{money.text(amount) || 'not known'}</b>
+  </div>
+);
 
-/** How many of a ratio's own whole numbers are one of what it is written in. */
-const scaleOf = (unit: Ratio['unit'], currency: string): number =>
-  unit === 'money' ? unitOf(currency) : unit === 'percent' ? 10 : 1000;
-
-/** What the headroom is an amount of. */
-const roomWords = (c: Covenant, room: number): string =>
-  room < 0
-    ? 'short by'
-    : ratioUnit(c.ratio) === 'days' ||
-        c.ratio === 'current' ||
-        c.ratio === 'quick' ||
-        c.ratio === 'debtToEquity'
-      ? `what is above the line could ${c.bound === 'least' ? 'fall' : 'rise'} by`
-      : 'profit could fall by';
+const isSame = (a: Ratio, b: Ratio): boolean =>
+  typeof a === 'string' || typeof b === 'string' ? a === b : a.own === b.own;

@@ -55,6 +55,12 @@ export type BookCommand =
       readonly accounts: readonly AccountId[];
       readonly flow: FlowClass | null;
     }
+  /** How much of accounts' costs rises with sales, in whole percent; null: by their kind. */
+  | {
+      readonly type: 'setCostBehavior';
+      readonly accounts: readonly AccountId[];
+      readonly variable: number | null;
+    }
   /** Keeps a covenant, in place of the one of its id. */
   | { readonly type: 'setCovenant'; readonly covenant: Covenant }
   | { readonly type: 'removeCovenant'; readonly covenant: string }
@@ -146,7 +152,16 @@ export const bookHandlers: HandlersOf<BookCommand> = {
       else delete book.flowClasses[account];
     }
   },
+  setCostBehavior(book, { accounts, variable }) {
+    for (const account of accounts) {
+      if (!book.accounts.some((a) => a.id === account)) refuse('noSuchAccount');
+      if (variable === null) delete book.variableShares[account];
+      else book.variableShares[account] = Math.min(100, Math.max(0, Math.round(variable)));
+    }
+  },
   setCovenant(book, { covenant }) {
+    const { ratio } = covenant;
+    if (typeof ratio === 'object' && !book.ownRatios.some((r) => r.id === ratio.own)) refuse('noSuchRatio');
     putNamed(book, book.covenants, covenant);
   },
   removeCovenant(book, { covenant }) {
@@ -157,6 +172,8 @@ export const bookHandlers: HandlersOf<BookCommand> = {
   },
   removeOwnRatio(book, { ratio }) {
     book.ownRatios = book.ownRatios.filter((r) => r.id !== ratio);
+    // What was asked of it goes with it, and comes back with it.
+    book.covenants = book.covenants.filter((c) => typeof c.ratio !== 'object' || c.ratio.own !== ratio);
   },
   putLayouts(book, { layouts }) {
     for (const layout of layouts) putNamed(book, book.layouts, layout);
