@@ -75,7 +75,7 @@ for (const colorScheme of ['light', 'dark'] as const)
     await stage(page, 'Statements');
     await expect(page.getByRole('grid')).toBeVisible();
     await look(page, 'statements');
-    for (const view of ['Balance sheet', 'Cash flow', 'From profit to cash', 'Ratios']) {
+    for (const view of ['Balance sheet', 'Cash flow', 'From profit to cash', 'Working capital', 'Ratios']) {
       await page.getByRole('radiogroup', { name: 'View' }).getByText(view, { exact: true }).click();
       await page.waitForTimeout(600);
       await look(page, view);

@@ -105,7 +105,23 @@ test('the way from profit to cash, a ratio with its formula, and a covenant that
   await formula.fill('"Nobody" / 2');
   await expect(own.getByRole('alert')).toContainText('Nothing has this name.');
   await page.keyboard.press('Escape');
+  // A lender may ask something of it, at the quarters' ends.
+  await panel.getByLabel('Who asks').fill('Guild');
+  await panel.getByLabel('Costs of income').selectOption('at most');
+  await panel.getByLabel('Limit').fill('20%');
+  await panel.getByLabel('Looked at').selectOption('quarter ends');
+  await panel.getByRole('button', { name: 'Add' }).click();
+  await expect(panel).toContainText('Guild: Costs of income at most 20.0%, at quarter ends');
+  await expect(panel).toContainText(/Broken first in \w+ 202\d · over by [\d,]+ in/);
+  await own.getByRole('button', { name: 'Take it away' }).click();
+  await expect(page.getByRole('contentinfo')).toContainText('and the covenant on it');
+  await expect(panel).not.toContainText('Guild');
+  await page.keyboard.press('Control+z');
+  await expect(panel).toContainText('Guild');
+  await page.getByRole('button', { name: 'Current ratio', exact: true }).click();
   await panel.getByLabel('Who asks').fill('Harbor Bank');
+  await panel.getByLabel('Current ratio').selectOption('at least');
+  await panel.getByLabel('Looked at').selectOption('every month');
   await panel.getByLabel('Limit').fill('five');
   await panel.getByRole('button', { name: 'Add' }).click();
   await expect(page.getByRole('contentinfo')).toContainText('A covenant needs a limit');
@@ -165,4 +181,57 @@ test('all statements leave as one workbook and one document', async ({ page }) =
   });
   for (const name of ['Profit and loss', 'Balance sheet', 'Cash flow', 'Bank at the end'])
     expect(text).toContain(name);
+});
+
+test('working capital in days, with the terms that it follows', async ({ page }) => {
+  await openApp(page, '/statements?view=capital');
+  const days = page.getByRole('region', { name: 'Working capital by period' });
+  const october = () =>
+    days
+      .getByRole('row', { name: /^Receivable days/ })
+      .getByRole('cell')
+      .nth(4);
+  await expect(october()).toHaveText('35 days');
+  await page.getByText('Of the month', { exact: true }).click();
+  await expect(october()).not.toHaveText('35 days');
+  // 93,919 owed at the end of October, whatever it is held against.
+  await expect(
+    days
+      .getByRole('row', { name: /^Receivables/ })
+      .getByRole('cell')
+      .nth(4),
+  ).toHaveText('93,919');
+  const panel = page.getByRole('complementary', { name: 'Days applied ahead' });
+  await expect(panel).toContainText('45 days in stock');
+  await panel.getByRole('button', { name: 'Change the terms' }).click();
+  await expect(page).toHaveURL(/cash.*view=terms/);
+});
+
+test('profit and loss tells segments apart; costs are fixed, variable or mixed', async ({ page }) => {
+  await openApp(page, '/statements?view=profit');
+  await page.getByRole('button', { name: 'Segments and figures' }).click();
+  await page.getByLabel('Segments', { exact: true }).selectOption('Beneath each line');
+  await page.keyboard.press('Escape');
+  const grid = page.getByRole('grid');
+  await grid
+    .getByRole('row', { name: /^North Yard/ })
+    .first()
+    .locator('[data-column="0"]')
+    .click();
+  const panel = page.getByRole('complementary', { name: 'Reasoning' });
+  await expect(panel).toContainText('North Yard');
+  await expect(panel).toContainText('Entries, Jul 2026');
+  await view(page, 'Ratios');
+  await page.getByRole('button', { name: /^Break-even sales Oct 2026/ }).click();
+  const before = await page.getByRole('button', { name: /^Break-even sales Oct 2026/ }).textContent();
+  const share = panel.getByLabel('Variable share of Yard wages, percent');
+  await share.fill('140');
+  await share.press('Enter');
+  await expect(page.getByRole('contentinfo')).toContainText('whole percent from 0 to 100');
+  await expect(share).toHaveValue('33');
+  await share.fill('100');
+  await share.press('Enter');
+  await expect(page.getByRole('button', { name: /^Break-even sales Oct 2026/ })).not.toHaveText(before!);
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('button', { name: /^Break-even sales Oct 2026/ })).toHaveText(before!);
 });

@@ -7,11 +7,10 @@ import { reportCsv } from '@/core/exchange/reportCsv';
 import { reportXlsx } from '@/core/exchange/reportXlsx';
 import { planXlsx } from '@/core/exchange/planXlsx';
 import { entriesOf, trialBalance, type LedgerBlock } from '@/core/ledger';
-import { unitOf } from '@/core/money';
 import { RATIO_IDS, redo, undo, type History } from '@/core/model';
 import { explainMonth, pricesUntouched, remindersFor } from '@/core/plan';
 import { fileTable, layoutsOf, scheduleReports, trialReport, type ReportTable } from '@/core/report';
-import { ownRatioOf, wayToCash } from '@/core/statements';
+import { conversionDays, wayToCash, workingCapital } from '@/core/statements';
 import { filteredLedger, ledgerRows, NO_FILTER, oddities } from '@/features/books/ledgerRows';
 import { compareBudgets } from '@/features/budget/views/compare';
 import { approvedFor } from '@/features/budget/sheet/filters';
@@ -35,6 +34,7 @@ import {
   makeGround,
   plannedBooks,
   reckoned,
+  measuresOf,
   ratiosOf,
   rulerRange,
   scheduleTies,
@@ -139,14 +139,11 @@ export async function drawAll(
     const ahead = aheadOf(ground, budget)!;
     const ratioAt = ratiosOf(ground, ahead);
     for (const id of RATIO_IDS) ratioAt(id, ahead.last);
-    covenantsOf(ground, ahead);
-    const { accounts } = ahead;
-    for (const own of book.ownRatios)
-      ownRatioOf(
-        own,
-        { balances: ahead.balances, accounts, calendar, unit: unitOf(book.currency) },
-        ahead.last,
-      );
+    const measureAt = measuresOf(ground, ahead, ratioAt);
+    covenantsOf(ground, ahead, measureAt);
+    for (const own of book.ownRatios) measureAt({ own: own.id }, ahead.last);
+    for (const span of [1, 3, 12])
+      conversionDays(workingCapital(ahead.balances, ahead.accounts, calendar, ahead.last, span));
     const way = wayToCash(ahead.balances, ahead.accounts, book.flowClasses, {
       first: ahead.start - 2,
       last: ahead.last,

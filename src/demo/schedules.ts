@@ -6,6 +6,7 @@ import {
   type Book,
   type Command,
   type Covenant,
+  type OwnRatio,
   type RowOf,
   type ScheduleRow,
 } from '@/core/model';
@@ -259,9 +260,31 @@ export function demoSchedules(ground: Ground, budgetId: string): Command[] {
     from: '2027-06' as PeriodId,
     tested: 'quarter',
   };
+  const payroll = ['6010', '6020', '6030', '6040'].map((code) => `"account:${id(code)}"`).join(' + ');
+  const ofIncome: OwnRatio = {
+    id: 'o1',
+    name: 'Payroll of income',
+    formula: `(${payroll}) / "kind:income"`,
+    unit: 'percent',
+  };
+  /** What the board asks of itself. */
+  const asked: Covenant = {
+    id: 'c2',
+    name: 'Board',
+    ratio: { own: ofIncome.id },
+    bound: 'most',
+    limit: 405,
+    from: '2027-06' as PeriodId,
+    tested: 'quarter',
+  };
   const made = ['6010', '6020', '6030', '6040', '6500', GAIN, LAUNCH_INTEREST, INCOME_TAX];
   return [
     { type: 'setCovenant', covenant },
+    { type: 'setOwnRatio', ratio: ofIncome },
+    { type: 'setCovenant', covenant: asked },
+    // Instructors are paid by the hour of the courses; a third of the yard's hours follows the refits.
+    { type: 'setCostBehavior', accounts: [id('6020')], variable: 100 },
+    { type: 'setCostBehavior', accounts: [id('6010')], variable: 33 },
     {
       type: 'setDriver',
       budget: budget.id,

@@ -33,8 +33,15 @@ export const CASH_PAGES: readonly CashPage[] = ['ahead', 'items', 'terms', 'date
 
 export type BudgetView = 'sheet' | 'drivers' | 'schedules' | 'firstPass' | 'compare' | 'history' | 'report';
 
-export type StatementPage = 'profit' | 'balance' | 'flow' | 'way' | 'ratios';
-export const STATEMENT_PAGES: readonly StatementPage[] = ['profit', 'balance', 'flow', 'way', 'ratios'];
+export type StatementPage = 'profit' | 'balance' | 'flow' | 'way' | 'capital' | 'ratios';
+export const STATEMENT_PAGES: readonly StatementPage[] = [
+  'profit',
+  'balance',
+  'flow',
+  'way',
+  'capital',
+  'ratios',
+];
 
 export type Session = {
   /** Which statement is looked at, over which periods (null: the year at hand), and the cash flow in which form. */

@@ -33,6 +33,8 @@ export type ReportColumn = {
   readonly periods?: PeriodRange;
   /** It is of one value of the layout's axis, beside the whole. */
   readonly part?: boolean;
+  /** That value; null for what is unassigned. */
+  readonly scope?: SegmentId;
   /** What entries make its figures, where they do: of periods or days, of one value of the layout's axis. */
   readonly opens?: {
     readonly range: PeriodRange;

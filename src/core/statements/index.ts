@@ -8,6 +8,13 @@ export {
   type CovenantState,
   type Measure,
 } from './covenants';
+export {
+  CAPITAL_PARTS,
+  conversionDays,
+  workingCapital,
+  type CapitalFigure,
+  type CapitalPart,
+} from './workingCapital';
 export { wayToCash, type Way } from './way';
 export { joinedBalances, type Ahead } from './joined';
 export {

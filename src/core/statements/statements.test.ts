@@ -5,6 +5,7 @@ import { balancesOf } from '@/core/ledger';
 import type { Account, Covenant, FlowClass, RatioId } from '@/core/model';
 import { account, blockOf, calendar } from '../test/build';
 import {
+  conversionDays,
   covenantState,
   daysOfYear,
   flowClassOf,
@@ -19,6 +20,7 @@ import {
   ratioInputs,
   ratioOf,
   wayToCash,
+  workingCapital,
   type OwnRatioValue,
   type RatioInput,
 } from '.';
@@ -355,6 +357,57 @@ describe('covenants', () => {
   });
 });
 
+describe('working capital', () => {
+  const rows = Array.from({ length: 14 }, (_, i) => {
+    const { start } = calendar.period(first + i);
+    return [
+      [start, 'sales', i === 13 ? 200 : 100],
+      [start, 'goods', 60],
+      [start, 'rec', i === 0 ? 300 : 10],
+      [start, 'stock', 5],
+      [start, 'pay', 4],
+    ] as const;
+  }).flat();
+  const balances = balancesOf([blockOf(chart, rows)], calendar);
+  const at = (month: number, span: number) => workingCapital(balances, chart, calendar, first + month, span);
+  test('over a year it is what the ratios of the trade say', () => {
+    const year = at(11, 12);
+    const input = ratioInputs(balances, chart, calendar, first + 11);
+    const ratios = (['receivableDays', 'inventoryDays', 'payableDays', 'cashConversion'] as const).map(
+      (id) => ratioOf(id, input, 365).value,
+    );
+    expect([year.receivable.days, year.inventory.days, year.payable.days, conversionDays(year)]).toEqual(
+      ratios,
+    );
+    expect(year.receivable).toEqual({ stands: 410, flow: 1200, days: 124_708 });
+  });
+  test('over a shorter span it follows the season, in the days of that span', () => {
+    // February 2027: 430 owed of 200 in 28 days.
+    expect(at(13, 1).receivable).toEqual({ stands: 430, flow: 200, days: 60_200 });
+    // December to February: 430 of 400 in 90 days.
+    expect(at(13, 3).receivable.days).toBe(96_750);
+    expect(at(13, 3).payable).toEqual({ stands: 56, flow: 180, days: 28_000 });
+  });
+  test('what is not known, or has no flow, has no days; a part that is nothing waits for none', () => {
+    expect(at(1, 3).receivable).toEqual({ stands: 310, flow: null, days: null });
+    expect(at(14, 1).receivable.stands).toBeNull();
+    const bare = balancesOf(
+      [
+        blockOf(chart, [
+          ['2026-01-05', 'sales', 100],
+          ['2026-01-05', 'rec', 100],
+        ]),
+      ],
+      calendar,
+    );
+    const alone = workingCapital(bare, chart, calendar, first, 1);
+    expect([alone.inventory.days, conversionDays(alone)]).toEqual([null, 31_000]);
+    expect(
+      conversionDays({ ...alone, inventory: { stands: minor(5), flow: minor(0), days: null } }),
+    ).toBeNull();
+  });
+});
+
 describe('fixed and variable costs', () => {
   const chart = [
     account('s', 'income'),
@@ -438,7 +491,10 @@ describe('ratios of one’s own', () => {
     expect(value('"account:s"', 'money', december - 1)).toMatchObject({ value: null, issue: null });
   });
   test('a quotient tells what is above the line and below it', () => {
-    expect(value('("account:s" - "account:c") / "kind:income"').parts).toEqual({ top: 4_800, bottom: 18_000 });
+    expect(value('("account:s" - "account:c") / "kind:income"').parts).toEqual({
+      top: 4_800,
+      bottom: 18_000,
+    });
     expect(value('"account:s" / "account:c" * 365').parts).toBeNull();
   });
 });

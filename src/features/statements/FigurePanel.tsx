@@ -7,13 +7,22 @@ import { rangeLabel, toDayNumber, type PeriodRange } from '@/core/calendar';
 import { causesOn } from '@/core/cash';
 import type { Ahead, Ground } from '@/core/ground';
 import { entriesOf } from '@/core/ledger';
-import { FLOW_CLASSES, isProfitAndLoss, natural, type Account, type FlowClass } from '@/core/model';
+import {
+  FLOW_CLASSES,
+  isProfitAndLoss,
+  natural,
+  type Account,
+  type Axis,
+  type FlowClass,
+  type SegmentId,
+} from '@/core/model';
 import type { ReportRow } from '@/core/report';
 import { flowClassOf } from '@/core/statements';
 import { EntriesPanel } from '@/components/EntriesPanel';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import { causeWords, onDay } from '@/store/cashWords';
 import { dayText, moneyFormat } from '@/store/format';
+import { SegmentFigure } from './SegmentFigure';
 import { TryChange } from './TryChange';
 import { tunablesOf } from './tunables';
 import classes from './Statements.module.css';
@@ -34,6 +43,7 @@ export function FigurePanel({
   row,
   range,
   stands,
+  of,
 }: {
   readonly ground: Ground;
   readonly ahead: Ahead;
@@ -41,6 +51,8 @@ export function FigurePanel({
   readonly range: PeriodRange;
   /** The statement shows what accounts stand at, not what they moved by. */
   readonly stands: boolean;
+  /** The value of an axis that the figure is of; null for the whole company. */
+  readonly of: { readonly axis: Axis; readonly value: SegmentId } | null;
 }) {
   const account = ahead.accounts.find((a) => a.id === row?.account) ?? null;
   if (!row) return <p className="faded">Choose a figure to see the entries or causes that it is made of.</p>;
@@ -55,6 +67,7 @@ export function FigurePanel({
         </p>
       </>
     );
+  if (of) return <SegmentFigure {...{ ground, ahead, account, range, ...of }} />;
   return <AccountFigure {...{ ground, ahead, account, range, stands }} />;
 }
 

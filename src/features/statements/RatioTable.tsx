@@ -2,13 +2,15 @@ import type { ReactNode } from 'react';
 import type { Period } from '@/core/calendar';
 import classes from './Statements.module.css';
 
-/** Ratios by period: a row each. */
+/** Ratios, or what they are made of, by period: a row each. */
 export const RatioTable = ({
   label,
+  head = 'Ratio',
   periods,
   children,
 }: {
   readonly label: string;
+  readonly head?: string;
   readonly periods: readonly Period[];
   readonly children: ReactNode;
 }) => (
@@ -16,7 +18,7 @@ export const RatioTable = ({
     <table className={classes.table}>
       <thead>
         <tr>
-          <th>Ratio</th>
+          <th>{head}</th>
           {periods.map((p) => (
             <th key={p.index}>{p.short}</th>
           ))}

@@ -14,15 +14,12 @@ import { INPUT_NAMES, RATIO_FORMULAS, ratioText } from '@/store/statementWords';
 import { CostBehavior } from './CostBehavior';
 import { Covenants, ratioScale } from './Covenants';
 import { OwnRatios } from './OwnRatios';
+import { figureAxis, periodAxis, periodBars, PERIOD_KEYS } from './periodBars';
 import { RatioTable } from './RatioTable';
 import classes from './Statements.module.css';
 
 type Ratio = Covenant['ratio'];
 
-const KEYS: readonly KeyEntry[] = [
-  { mark: 'solid', label: 'Closed' },
-  { mark: 'hatched', label: 'Ahead' },
-];
 const LIMIT_KEY: KeyEntry = { mark: 'line', label: 'Limit' };
 
 /** Ratios by period with their formulas, and what lenders ask of them. */
@@ -69,27 +66,12 @@ export function RatiosView({
   const name = ratioName(book, ratio);
   const draw = useCallback(
     (token: Token): Drawing => {
-      const ratios = periods.map((p) => measureAt(ratio, p.index));
-      const scale = 1 / ratioScale(ratios[0]?.unit ?? 'times', book.currency);
-      const x = periods.map((_, i) => i);
-      const bars = (ahead: boolean, marker: object) => ({
-        type: 'bar',
-        x,
-        y: ratios.map((r, i) =>
-          r.value === null || periods[i]!.index > start !== ahead ? null : r.value * scale,
-        ),
-        hoverinfo: 'skip',
-        width: 0.6,
-        marker,
-      });
+      const measures = periods.map((p) => measureAt(ratio, p.index));
+      const scale = 1 / ratioScale(measures[0]?.unit ?? 'times', book.currency);
+      const values = measures.map((m) => (m.value === null ? null : m.value * scale));
       return {
         data: [
-          bars(false, { color: token('--ink') }),
-          bars(true, {
-            color: token('--sheet'),
-            line: { color: token('--plan-line'), width: 1 },
-            pattern: { shape: '/', fgcolor: token('--plan-line'), size: 5, solidity: 0.3 },
-          }),
+          ...periodBars(token, periods, start, values),
           ...own.map((c) => ({
             type: 'scatter',
             mode: 'lines',
@@ -102,21 +84,8 @@ export function RatiosView({
         layout: {
           barmode: 'overlay',
           margin: { l: 44, r: 8, t: 8, b: 22 },
-          xaxis: {
-            tickvals: x,
-            ticktext: periods.map((p) => p.tick),
-            tickfont: { family: token('--font-words'), size: 11, color: token('--faded') },
-            showgrid: false,
-            zeroline: false,
-            fixedrange: true,
-          },
-          yaxis: {
-            tickfont: { family: token('--font-figures'), size: 11, color: token('--faded') },
-            gridcolor: token('--rule'),
-            zerolinecolor: token('--ink'),
-            nticks: 5,
-            fixedrange: true,
-          },
+          xaxis: periodAxis(token, periods),
+          yaxis: figureAxis(token, 5),
         },
       };
     },
@@ -128,20 +97,22 @@ export function RatiosView({
   return (
     <div className={stage.work}>
       <div className={stage.left} style={{ overflow: 'auto' }}>
-        <Picture
-          label={`${name} by period`}
-          draw={draw}
-          height={150}
-          fileName={name}
-          keys={own.length > 0 ? [...KEYS, LIMIT_KEY] : KEYS}
-          table={{
-            head: ['Period', name],
-            rows: periods.map((p) => {
-              const m = measureAt(ratio, p.index);
-              return [p.label, ratioText(m.value, m.unit, money)];
-            }),
-          }}
-        />
+        <div className={classes.above}>
+          <Picture
+            label={`${name} by period`}
+            draw={draw}
+            height={150}
+            fileName={name}
+            keys={own.length > 0 ? [...PERIOD_KEYS, LIMIT_KEY] : PERIOD_KEYS}
+            table={{
+              head: ['Period', name],
+              rows: periods.map((p) => {
+                const m = measureAt(ratio, p.index);
+                return [p.label, ratioText(m.value, m.unit, money)];
+              }),
+            }}
+          />
+        </div>
         <div style={{ marginTop: 10 }}>
           <RatioTable label="Ratios by period" periods={periods}>
             {RATIO_IDS.map((id) => (

@@ -25,6 +25,7 @@ import {
 import type { Budget, Layout, LayoutColumn } from '@/core/model';
 import {
   comparedWith,
+  layoutAxis,
   layoutReport,
   scheduleReports,
   shippedLayout,
@@ -53,6 +54,7 @@ import { FigurePanel } from './FigurePanel';
 import classes from './Statements.module.css';
 
 const WayView = dynamic(() => import('./WayView').then((m) => m.WayView));
+const CapitalView = dynamic(() => import('./CapitalView').then((m) => m.CapitalView));
 const RatiosView = dynamic(() => import('./RatiosView').then((m) => m.RatiosView));
 
 const PAGES: Readonly<Record<StatementPage, string>> = {
@@ -60,6 +62,7 @@ const PAGES: Readonly<Record<StatementPage, string>> = {
   balance: 'Balance sheet',
   flow: 'Cash flow',
   way: 'From profit to cash',
+  capital: 'Working capital',
   ratios: 'Ratios',
 };
 const VIEWS = STATEMENT_PAGES.map((value) => ({ value, label: PAGES[value] }));
@@ -126,6 +129,8 @@ export function StatementsScreen() {
         </ViewBar>
         {page === 'way' ? (
           <WayView ground={ground} ahead={ahead} range={range} />
+        ) : page === 'capital' ? (
+          <CapitalView ground={ground} ahead={ahead} range={range} />
         ) : page === 'ratios' ? (
           <RatiosView ground={ground} ahead={ahead} range={range} />
         ) : (
@@ -250,6 +255,8 @@ function Statement({
   const hasLastYear = layout.columns.some(isLastYear);
   const row = table.rows.find((r) => r.key === at?.row) ?? null;
   const column = table.columns.find((c) => c.key === at?.column) ?? null;
+  const axis = layoutAxis(book, layout.segments);
+  const scope = row?.scope ?? (column?.part ? column.scope! : 'all');
   const goTo = (r: ReportRow, c: ReportColumn | null) => {
     setAt({ row: r.key, column: c?.key ?? null });
     setPanelOpen(true);
@@ -384,6 +391,7 @@ function Statement({
           row={row}
           range={column?.periods ?? range}
           stands={page === 'balance'}
+          of={axis && scope !== 'all' ? { axis, value: scope } : null}
         />
       </aside>
     </div>

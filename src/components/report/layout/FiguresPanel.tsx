@@ -3,6 +3,7 @@
 import { Button, Checkbox, NativeSelect, Stack } from '@mantine/core';
 import type { Ground } from '@/core/ground';
 import { segmentName, type Layout } from '@/core/model';
+import { tellsSegments } from '@/core/report';
 import { PanelButton } from '@/components/Opens';
 
 const UNIT = { book: 'As the book does', cents: 'To the cent', whole: 'Whole', thousands: 'In thousands' };
@@ -31,7 +32,9 @@ export function FiguresPanel({
 }) {
   const { axes } = ground.book;
   const { segments, numbers, against } = layout;
-  const axis = axes.find((a) => a.id === segments.axis) ?? axes[0];
+  const axis = tellsSegments(layout.rows.set)
+    ? (axes.find((a) => a.id === segments.axis) ?? axes[0])
+    : undefined;
   const byDays = layout.columns.some(
     (c) => c.span.of === 'each' && (c.span.by === 'week' || c.span.by === 'day'),
   );

@@ -3,7 +3,7 @@ export { comparesWith } from './columns';
 export { flagOf } from './flags';
 export { isWords } from './madeColumns';
 export { layoutAxis, layoutReport, scopesOf, type LayoutInput, type LayoutReport } from './layoutReport';
-export { goesAhead } from './rowSets';
+export { goesAhead, tellsSegments } from './rowSets';
 export { unitsOf, type UnitSeries } from './quantities';
 export { accountsOfRow, asOwnRows, layoutRows, type PlainRow } from './rows';
 export { SHIPPED, STATEMENT_LAYOUTS, layoutsOf, shippedLayout } from './shipped';

@@ -65,6 +65,8 @@ export function scopesOf(ground: Ground, layout: Layout, compared: Compared): re
   const named = layout.segments.values;
   const { comparison } = compared;
   const unassigned =
+    // What goes on by what is expected has parts that no value has.
+    rowSetOf(layout.rows.set).ahead === true ||
     segmentLedgers(ground, axis.id)(null).entries > 0 ||
     (comparison?.axis?.id === axis.id && comparison.segments.includes(null));
   const all: Scope[] = [...axis.values.map((v) => v.id), ...(unassigned ? [null] : [])];

@@ -166,7 +166,7 @@ function madeColumn(
     formula: null,
     hint: words.hint(spec, span),
     place,
-    ...(scope === 'all' ? {} : { part: true }),
+    ...(scope === 'all' ? {} : { part: true, scope }),
     ...(spec.show === 'perUnit' || spec.show === 'comparedPerUnit' ? { ratio: true } : {}),
     ...(span && !isAhead && opensOf(spec, span, scope)),
     ...(span && span.periods.length > 0

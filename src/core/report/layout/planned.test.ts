@@ -1,6 +1,6 @@
 import { minor } from '@/core/money';
 import type { PeriodId } from '@/core/calendar';
-import type { Layout } from '@/core/model';
+import type { Budget, Layout } from '@/core/model';
 import { balancesOf } from '@/core/ledger';
 import { makeGround } from '@/core/ground';
 import { cellOf, comparedWith, fileTable, layoutReport, SHIPPED, type ReportTable } from '..';
@@ -16,6 +16,7 @@ import {
   unphased,
   budgetOf,
 } from '../../test/build';
+import { onAccount, terms } from '../../test/cash';
 import { budgetTableOf, groundOfPlan, plainWords, reportOf } from '../../test/variance';
 
 /* Budgets and the ledger by themselves, as layouts. */
@@ -250,5 +251,85 @@ describe('the ledger as a report', () => {
     });
     expect(row(table, 'r')).toMatchObject({ 'n:rulerActual': null, 'none:rulerActual': 80, rulerActual: 80 });
     expect(cellOf(table, table.rows[1]!, `q${first}Actual`)).toBe(300);
+  });
+});
+
+describe('profit and loss ahead, by segment', () => {
+  const bad = account('x', 'expense', 'Bad debts', '6900');
+  const list = [sales, rent, bad, account('b', 'bank', 'Bank', '1000'), account('c', 'receivable')];
+  const block = blockOf(list, [
+    ['2026-01-05', 's', 150],
+    ['2026-01-06', 'r', 40],
+    ['2026-01-09', 'b', 110],
+  ]);
+  const months = (amount: number) => monthly((i) => (i === 0 ? null : amount));
+  const owed = terms('s', ['100', { ...onAccount([['90', { days: 0 }]]), badDebt: 'x' }]);
+  const tableOf = (budget: Budget, second = '') => {
+    const ground = makeGround(
+      bookWith(list, {
+        sources: [sourceOf()],
+        closedThrough: '2026-01' as PeriodId,
+        axes: [siteAxis({ s: 'n' })],
+        budgets: [budget],
+      }),
+      new Map([[block.id, block]]),
+    );
+    const ships = SHIPPED.find((l) => l.id === 'std-profit')!;
+    const layout = {
+      ...ships,
+      against: { ...ships.against, second },
+      columns: [
+        ...ships.columns,
+        { ...ships.columns[0]!, show: 'compared' as const, against: 'second' as const },
+      ],
+      segments: ACROSS,
+    };
+    const compared = comparedWith(ground, first + 1, layout, budget.id);
+    const words = plainWords();
+    const ruler = { first, last: first + 2 };
+    return layoutReport({ ground, layout, month: first + 2, compared, words, ruler }).table;
+  };
+  const bySite = budgetOf(
+    [line('s', months(200), {}, 'n'), line('r', months(30), {}, 'n'), line('r', months(20), {}, null)],
+    'b1',
+    { axis: 'x', segments: ['n', null], terms: [owed] },
+  );
+
+  /** The months and their sum of North, the unassigned, and the company. */
+  const read = (table: ReportTable, key: string, show = 'Actual') => {
+    const of = row(table, key);
+    const months = [0, 1, 2].map((m) => `p${first + m}${show}`);
+    const columns = show === 'Actual' ? [...months, 'rulerActual'] : months;
+    return ['n:', 'none:', ''].map((scope) => columns.map((c) => of[scope + c]));
+  };
+  test('closed months by the ledger, those ahead by the budget; what no value has is unassigned', () => {
+    const table = tableOf(bySite);
+    const none = [null, null, null, null];
+    expect(read(table, 's')).toEqual([[150, 200, 200, 550], none, [150, 200, 200, 550]]);
+    expect(read(table, 'r')).toEqual([
+      [null, 30, 30, 60],
+      [40, 20, 20, 80],
+      [40, 50, 50, 140],
+    ]);
+    // A tenth of sales is never paid: the projection's own, of no line.
+    expect(read(table, 'x')).toEqual([none, [null, 20, 20, 40], [null, 20, 20, 40]]);
+    const [north, rest, company] = read(table, 'netProfit') as [number[], number[], number[]];
+    expect(company).toEqual([110, 130, 130, 370]);
+    expect(north.map((v, i) => v + rest[i]!)).toEqual(company);
+  });
+  test('a budget beside it tells them apart as it planned them', () => {
+    expect(read(tableOf(bySite, 'b1'), 'r', 'Budget2')).toEqual([
+      [null, 30, 30],
+      [null, 20, 20],
+      [null, 50, 50],
+    ]);
+  });
+  test('a budget that tells no segments apart leaves what is ahead unassigned', () => {
+    const whole = budgetOf([line('s', months(200))], 'b1');
+    expect(read(tableOf(whole), 's')).toEqual([
+      [150, null, null, 150],
+      [null, 200, 200, 400],
+      [150, 200, 200, 550],
+    ]);
   });
 });

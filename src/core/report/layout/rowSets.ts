@@ -78,4 +78,7 @@ const SETS: Readonly<Record<Layout['rows']['set'], RowSet>> = {
 /** Whether the actuals of a set of rows go on by what is expected. */
 export const goesAhead = (set: Layout['rows']['set']): boolean => SETS[set].ahead === true;
 
+/** Whether a set of rows can tell segments apart. */
+export const tellsSegments = (set: Layout['rows']['set']): boolean => SETS[set].whole !== true;
+
 export const rowSetOf = (set: Layout['rows']['set']): RowSet => SETS[set];

@@ -1,21 +1,97 @@
 import type { PeriodIndex } from '@/core/calendar';
-import { dueOf, loansOf, offBalance, type Ahead, type CashView, type Ground } from '@/core/ground';
-import { minor } from '@/core/money';
-import { natural, newAccount, type Account, type AccountId, type ScheduleRow } from '@/core/model';
+import {
+  dueOf,
+  loansOf,
+  offBalance,
+  plannedAt,
+  reckoned,
+  segmentLedgers,
+  type Ahead,
+  type CashView,
+  type Ground,
+} from '@/core/ground';
+import { actualOf } from '@/core/ledger';
+import { minor, plus, sumBlank, type Minor } from '@/core/money';
+import {
+  natural,
+  newAccount,
+  type Account,
+  type AccountId,
+  type Axis,
+  type ScheduleRow,
+  type SegmentId,
+} from '@/core/model';
 import { aheadFor, aheadSides, SETS_AHEAD } from './ahead';
 import { onlyBudget, type Compared } from './compared';
 import type { RowSet } from './rowSet';
-import { budgetSides, sidesOf } from './sides';
+import { aYearBefore, budgetSides, sidesOf, type Side, type Sides, type SidesInput } from './sides';
 
 /** Profit and loss by the postings, which is what the other two statements follow from. */
 export const profitStatement: Partial<RowSet> = {
   ...SETS_AHEAD,
-  sides: (input) =>
-    aheadSides(input, sidesOf(input), ({ balances }) => (account, _scope, p) => {
+  whole: undefined,
+  sides(input) {
+    const base = sidesOf(input);
+    const sides = aheadSides(input, base, ({ balances }) => (account, _scope, p) => {
       const moved = balances.movement(account.id, p);
       return moved === null ? null : natural(account.kind, moved);
-    }),
+    });
+    const ahead = input.axis && aheadFor(input.ground, input.compared);
+    return ahead ? bySegment(input, input.axis!, ahead, sides, base) : sides;
+  },
 };
+
+/**
+ * Profit and loss of each value of an axis: closed periods by the ledger, those ahead by the budgets that plan them, where
+ * they plan by the same axis. What of the company's amount no value has is unassigned, so that they add up to it: what the
+ * projection makes of itself (a credit line's interest, bad debts) and budgets that tell no segments apart.
+ */
+function bySegment({ ground }: SidesInput, axis: Axis, ahead: Ahead, sides: Sides, base: Sides): Sides {
+  const ledgerOf = segmentLedgers(ground, axis.id);
+  const plans = ahead.view.plans.map(({ budget, periods }) => ({
+    whole: reckoned(ground, budget),
+    periods: new Set(periods.map((p) => p.index)),
+  }));
+  const ofValue = (account: Account, value: SegmentId, p: PeriodIndex): Minor | null => {
+    if (p <= ahead.start) return actualOf(ledgerOf(value), account, p);
+    const plan = plans.find((x) => x.periods.has(p));
+    return plan?.whole.budget.axis === axis.id ? plannedAt(plan.whole, account.id, value, p).amount : null;
+  };
+  const { outlook: company } = sides;
+  const outlook: Side = {
+    ...company,
+    tells: () => true,
+    at(account, scope, p) {
+      if (scope === 'all') return company.at(account, scope, p);
+      if (!company.covers(p)) return null;
+      if (scope !== null) return ofValue(account, scope, p);
+      const all = company.at(account, 'all', p);
+      const named = sumBlank(axis.values.map((v) => ofValue(account, v.id, p)));
+      if (all === null || named === null) return all;
+      return all === named ? null : minor(plus(all, -named));
+    },
+  };
+  const lastYear = aYearBefore(ground, outlook);
+  /** What stands beside it tells segments apart as it does in any report. */
+  const beside = (own: Side, plain: Side | null): Side =>
+    plain
+      ? {
+          ...own,
+          tells: plain.tells,
+          at: (account, scope, p) => (scope === 'all' ? own : plain).at(account, scope, p),
+        }
+      : own;
+  const named = (own: Side, plain: Side | null): Side =>
+    own === company ? outlook : own === sides.lastYear ? lastYear : beside(own, plain);
+  return {
+    ...sides,
+    actual: outlook,
+    outlook,
+    lastYear,
+    first: named(sides.first, base.first),
+    second: sides.second && named(sides.second, base.second),
+  };
+}
 
 /** The balance sheet: what accounts stand at at the ends of periods, stand-ins among them. */
 export const balanceStatement: Partial<RowSet> = {
