@@ -140,6 +140,67 @@ function sourceOf(block: LedgerBlock, shape: Source['shape'], firstDay: string, 
   };
 }
 
+/** A budget of 36 months whose 200 of 400 lines follow one driver, over a year of actuals with all three statements. */
+export function drivenBook(): string {
+  const accounts: Account[] = [
+    newAccount('bank', '1000', 'Bank', 'bank'),
+    newAccount('owed', '1100', 'Receivables', 'receivable'),
+    newAccount('owing', '2000', 'Payables', 'payable'),
+    newAccount('own', '3000', 'Owners', 'equity'),
+    ...Array.from({ length: 400 }, (_, i) =>
+      newAccount(`a${i}`, String(4000 + i), `Account ${i}`, i < 200 ? 'income' : 'expense'),
+    ),
+  ];
+  const builder = new BlockBuilder(accounts.length * 24);
+  for (let m = 0; m < 12; m++) {
+    const day = toDayNumber(`2025-${String(m + 1).padStart(2, '0')}-15` as Day);
+    for (let i = 0; i < 200; i++) {
+      const [sold, spent] = [20_000 + ((i * 31 + m * 17) % 900) * 10, 15_000 + ((i * 13 + m) % 700) * 10];
+      for (const [place, amount] of [
+        [4 + i, -sold],
+        [1, sold],
+        [204 + i, spent],
+        [2, -spent],
+      ] as const)
+        builder.add(day, place, amount, m + 2);
+    }
+  }
+  const block = builder.build(
+    'l1',
+    accounts.map((a) => a.id),
+  );
+  const months = [2026, 2027, 2028].flatMap((y) =>
+    Array.from({ length: 12 }, (_, m) => `${y}-${String(m + 1).padStart(2, '0')}` as PeriodId),
+  );
+  const lines = accounts.slice(4).map((a, i): Line => ({
+    ...blankLine({ account: a.id, segment: null }),
+    method: i % 2 ? { kind: 'driver', factors: ['d1'], round: 0 } : asLastYear(percent('3')),
+  }));
+  const budget: Budget = {
+    ...draftBudget({ id: 'b1', name: 'Three years', first: months[0]!, length: 36, lines }),
+    drivers: [
+      {
+        id: 'd1',
+        name: 'Jobs',
+        unit: 'jobs',
+        decimals: 0,
+        opening: null,
+        series: { kind: 'typed', values: Object.fromEntries(months.map((p, m) => [p, 200 + m])) },
+        note: '',
+      },
+    ],
+  };
+  const book: Book = {
+    ...newBook({ id: 'driven', name: 'Driven', currency: 'USD', locale: 'en-US', firstMonth: 1 }),
+    accounts,
+    closedThrough: '2025-12' as PeriodId,
+    sources: [sourceOf(block, 'entries', '2025-01-15', '2025-12-15')],
+    budgets: [budget],
+    nextId: 10,
+  };
+  return bookFile({ book, blocks: [block], journal: [] });
+}
+
 /** 1,000 accounts × 8 segments with a year and a half of actuals and a budget by segment, and a layout of 24 columns across them. */
 export function wideBook(): string {
   const book = JSON.parse(bigBook(true)) as { book: Book };

@@ -1,5 +1,6 @@
-import { useDeferredValue, useEffect, useMemo, useState } from 'react';
+import { useDeferredValue, useMemo } from 'react';
 import { useDebouncedValue } from '@mantine/hooks';
+import { create } from 'zustand';
 import { checkBook, type Check } from '@/core/checks';
 import type { LedgerBlock } from '@/core/ledger';
 import { useBookStore } from './bookStore';
@@ -18,10 +19,11 @@ const groundOfChecks = lastOf(made);
 
 const checksOf = lastOf(checkBook);
 
-/** The checks of the money ahead come when a book says something of its money: the first screen does without them. */
-type CashChecks = (ground: Ground) => Check[];
+/** The checks of the money ahead come with the first screen of a book that says something of its money. */
+export type CashChecks = (ground: Ground) => Check[];
+export const useCashChecks = create<{ readonly reckon: CashChecks | null }>(() => ({ reckon: null }));
 const cashChecksOf = lastOf((reckon: CashChecks, ground: Ground) => reckon(ground));
-const saysOfCash = ({ cash, budgets }: Book): boolean =>
+export const saysOfCash = ({ cash, budgets }: Book): boolean =>
   cash.floor !== null ||
   cash.creditLine !== null ||
   cash.taxes.length + cash.items.length + cash.dated.length > 0 ||
@@ -40,13 +42,6 @@ export function groundNow(): Ground | null {
 export const useGround = (): Ground | null =>
   useBookStore((s) => (s.history ? groundOf(s.history.book, s.blocks) : null));
 
-/** The ground of an open book; for screens that are shown only when one is. */
-export function useOpenGround(): Ground {
-  const ground = useGround();
-  if (!ground) throw new Error('No book is open');
-  return ground;
-}
-
 /**
  * The state of every check of the open book, once the hand rests: the checks add up the whole book, and must never
  * hold up the figure that was just typed.
@@ -57,16 +52,11 @@ export function useChecks(): readonly Check[] {
   // The two are one state: a book must never be checked against another's entries.
   const state = useMemo(() => ({ history, blocks }), [history, blocks]);
   const settled = useDeferredValue(useDebouncedValue(state, CHECK_REST_MS)[0]);
-  const [cash, setCash] = useState<{ readonly reckon: CashChecks } | null>(null);
-  const asks = settled.history !== null && saysOfCash(settled.history.book);
-  useEffect(() => {
-    if (asks && !cash)
-      void import('@/core/checks/cashChecks').then(({ checkCash }) => setCash({ reckon: checkCash }));
-  }, [asks, cash]);
+  const { reckon } = useCashChecks();
   if (!settled.history) return NONE;
   const ground = groundOfChecks(settled.history.book, settled.blocks);
   const ofBook = checksOf(ground, settled.blocks);
-  return asks && cash ? allOf(ofBook, cashChecksOf(cash.reckon, ground)) : ofBook;
+  return reckon && saysOfCash(settled.history.book) ? allOf(ofBook, cashChecksOf(reckon, ground)) : ofBook;
 }
 const NONE: readonly Check[] = [];
 const CHECK_REST_MS = 300;

@@ -8,7 +8,7 @@ import { StageHead } from '@/components/StageHead';
 import stage from '@/components/Stage.module.css';
 import { useBookStore } from '@/store/bookStore';
 import { rulerRange } from '@/core/ground';
-import { useOpenGround } from '@/store/ground';
+import { useOpenGround } from '@/store/openGround';
 import { setSession, useSession, type BooksView } from '@/store/session';
 import { useIntake } from '@/store/intakeState';
 import { DemoHint } from './DemoHint';

@@ -13,7 +13,7 @@ import stage from '@/components/Stage.module.css';
 import { useSteady } from '@/components/useSteady';
 import { useBookStore } from '@/store/bookStore';
 import { chosenBudget, reckoned, rulerRange, type Ground } from '@/core/ground';
-import { useOpenGround } from '@/store/ground';
+import { useOpenGround } from '@/store/openGround';
 import { dayText } from '@/store/format';
 import { say, setSession, useSession, type BudgetView } from '@/store/session';
 import { BudgetMenu } from './menu/BudgetMenu';

@@ -10,7 +10,7 @@ import { StageHead } from '@/components/StageHead';
 import { BudgetChoice, ViewBar } from '@/components/ViewBar';
 import { Trouble } from '@/components/Trouble';
 import stage from '@/components/Stage.module.css';
-import { useOpenGround } from '@/store/ground';
+import { useOpenGround } from '@/store/openGround';
 import { moneyFormat } from '@/store/format';
 import { CASH_PAGES, setSession, useSession, type CashPage } from '@/store/session';
 import { onDay } from '@/store/cashWords';

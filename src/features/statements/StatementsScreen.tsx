@@ -45,7 +45,7 @@ import stage from '@/components/Stage.module.css';
 import { useBookStore } from '@/store/bookStore';
 import { exportCsv, exportPdf, exportXlsx } from '@/store/exports';
 import { figureTexts, layoutMoney, percentText } from '@/store/format';
-import { useOpenGround } from '@/store/ground';
+import { useOpenGround } from '@/store/openGround';
 import { layoutWords } from '@/store/layoutWords';
 import { ROW_LINES, SCHEDULE_NAMES } from '@/store/scheduleWords';
 import { setSession, STATEMENT_PAGES, useSession, type StatementPage } from '@/store/session';

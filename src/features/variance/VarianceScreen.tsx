@@ -16,7 +16,7 @@ import { StageHead } from '@/components/StageHead';
 import { Trouble } from '@/components/Trouble';
 import stage from '@/components/Stage.module.css';
 import { useBookStore } from '@/store/bookStore';
-import { useOpenGround } from '@/store/ground';
+import { useOpenGround } from '@/store/openGround';
 import { exportCsv, exportPdf, exportXlsx } from '@/store/exports';
 import { figureTexts, layoutMoney, percentText } from '@/store/format';
 import { draftOutlook } from '@/store/actions';

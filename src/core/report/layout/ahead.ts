@@ -47,17 +47,24 @@ export type Books = {
   readonly schedules: readonly ScheduleRow[];
 };
 
+/** What is made when it is first asked for. */
+function once<T>(make: () => T): () => T {
+  let made: { readonly value: T } | null = null;
+  return () => (made ??= { value: make() }).value;
+}
+
 function booksAhead(ground: Ground, compared: Compared): Books | null {
   const ahead = aheadFor(ground, compared);
   if (!ahead) return null;
-  const closed = cashByFlow(ground, onlyBudget(compared));
-  const coming = flowsOfForecast(ground, ahead.view);
+  // Only the direct form of the cash flow asks who money came from and went to.
+  const closed = once(() => cashByFlow(ground, onlyBudget(compared)));
+  const coming = once(() => flowsOfForecast(ground, ahead.view));
   return {
     balances: ahead.balances,
     accounts: ahead.accounts,
     known: knownIn(ahead),
     stands: knownIn(ahead),
-    flows: (flow, p) => (p <= ahead.start ? closed(flow, p) : p > ahead.last ? null : coming(flow, p)),
+    flows: (flow, p) => (p <= ahead.start ? closed()(flow, p) : p > ahead.last ? null : coming()(flow, p)),
     off: (p) => offBalance(ahead, p),
     schedules: onlyBudget(compared)?.schedules ?? [],
   };

@@ -10,7 +10,7 @@ import { LIMITS, nameWith, supersededBy, type Budget } from '@/core/model';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import { addDraftOf, approveBudget, fingerprintOf } from '@/store/actions';
 import type { Ground } from '@/core/ground';
-import { useOpenGround } from '@/store/ground';
+import { useOpenGround } from '@/store/openGround';
 import { initialsOf, setPerson, usePerson } from '@/store/person';
 import { say, setSession } from '@/store/session';
 import classes from '../Budget.module.css';

@@ -19,7 +19,7 @@ import { ROW_NAMES, rowName, type SectionKind } from '@/core/report';
 import { NumberInput, PercentInput } from '@/components/MoneyInput';
 import { dispatch } from '@/store/bookStore';
 import { lastTerms, aside, createMemory, reckoned, type Ground } from '@/core/ground';
-import { useOpenGround } from '@/store/ground';
+import { useOpenGround } from '@/store/openGround';
 import { moneyFormat } from '@/store/format';
 import { type BudgetView } from '@/store/session';
 import { toggleIn } from '../sheet/setup';
