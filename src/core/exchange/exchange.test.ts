@@ -2,7 +2,7 @@ import ExcelJS from 'exceljs';
 import { HyperFormula } from 'hyperformula';
 import { minor, MOST_AMOUNT, unitOf } from '@/core/money';
 import { fileTable, SHIPPED, type ReportTable } from '@/core/report';
-import { perform, openHistory, type Layout, type VarianceNote } from '@/core/model';
+import { BOOK_VERSION, perform, openHistory, type Layout, type VarianceNote } from '@/core/model';
 import {
   account,
   blockOf,
@@ -256,7 +256,11 @@ describe('the book as a file', () => {
     ],
     ['a source without its entries', broken((o) => (o.ledger = [])), 'brokenLedger'],
     ['a half cent', broken((o) => (o.ledger[0]!.amount[0] = 0.5)), 'invalid'],
-    ['a newer version', broken((o) => (o.book.version = 9)), 'newerVersion'],
+    [
+      'a newer version',
+      broken((o) => (o.book.version = (BOOK_VERSION + 1) as typeof BOOK_VERSION)),
+      'newerVersion',
+    ],
   ])('%s is refused as a whole', (_n, bad, code) =>
     expect(parseBookFile(bad)).toMatchObject({ ok: false, issue: { code } }),
   );

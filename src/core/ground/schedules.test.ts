@@ -47,6 +47,7 @@ import {
   linesApart,
   makeGround,
   offBalance,
+  ratiosOf,
   reckoned,
   scheduleTies,
   type Ground,
@@ -426,6 +427,28 @@ describe('a year that runs', () => {
     expect(moved('savings', 'bank')).toEqual(none);
     expect(moved('savings', 'savings')).toEqual(moved(null, 'bank'));
     expect(moved(null, 'bank')).not.toEqual(none);
+  });
+
+  it('a covenant is looked at on its days; costs are as fixed as the book says', () => {
+    const asked = (tested: 'period' | 'quarter' | 'year') => ({
+      id: tested,
+      name: 'Bank',
+      ratio: 'current' as const,
+      bound: 'least' as const,
+      limit: 1_000_000_000,
+      from: ids[0]!,
+      tested,
+    });
+    const covenants = [asked('period'), asked('quarter'), asked('year')];
+    const ground = groundOf([budget], { ...closed(2), covenants }, [block, months]);
+    const ahead = aheadOf(ground, budget)!;
+    expect(covenantsOf(ground, ahead).map((s) => s.broken)).toEqual([at(1), at(3), at(12)]);
+    const evenAt = (variableShares: Book['variableShares']) => {
+      const staffed = plan(ALL);
+      const of = groundOf([staffed], { variableShares });
+      return ratiosOf(of, aheadOf(of, staffed)!)('breakEven', at(12)).top[0]!.amount!;
+    };
+    expect(evenAt({ wages: 50 })).toBeLessThan(evenAt({}));
   });
 
   it('a covenant says nothing of months that nobody planned', () => {

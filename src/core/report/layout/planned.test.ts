@@ -264,12 +264,12 @@ describe('profit and loss ahead, by segment', () => {
   ]);
   const months = (amount: number) => monthly((i) => (i === 0 ? null : amount));
   const owed = terms('s', ['100', { ...onAccount([['90', { days: 0 }]]), badDebt: 'x' }]);
-  const tableOf = (budget: Budget, second = '') => {
+  const tableOf = (budget: Budget, second = '', axis = siteAxis({ s: 'n' })) => {
     const ground = makeGround(
       bookWith(list, {
         sources: [sourceOf()],
         closedThrough: '2026-01' as PeriodId,
-        axes: [siteAxis({ s: 'n' })],
+        axes: [axis],
         budgets: [budget],
       }),
       new Map([[block.id, block]]),
@@ -330,6 +330,19 @@ describe('profit and loss ahead, by segment', () => {
       [150, null, null, 150],
       [null, 200, 200, 400],
       [150, 200, 200, 550],
+    ]);
+  });
+  test('what only the projection makes is unassigned, though every entry and line has its segment', () => {
+    const north = budgetOf([line('s', months(200), {}, 'n')], 'b1', {
+      axis: 'x',
+      segments: ['n'],
+      terms: [owed],
+    });
+    const table = tableOf(north, '', siteAxis({ s: 'n', r: 'n', b: 'n' }));
+    expect(read(table, 'x')).toEqual([
+      [null, null, null, null],
+      [null, 20, 20, 40],
+      [null, 20, 20, 40],
     ]);
   });
 });
