@@ -105,15 +105,12 @@ const eslintConfig = [
     files: ['**/*.ts', '**/*.tsx'],
     plugins: { import: importPlugin },
     settings: {
-      // Without the resolver the path rule reports nothing; without the parsers no-cycle finds nothing.
+      // Without the resolver the path rule reports nothing. Cycles are looked for by scripts/cycles.test.ts.
       'import/resolver': { typescript: { project: './tsconfig.json' }, node: true },
       'import/parsers': { '@typescript-eslint/parser': ['.ts', '.tsx'] },
     },
     rules: {
       'import/no-restricted-paths': ['error', { basePath: import.meta.dirname, zones }],
-      // With its quick way the rule trusts the files on disk over the text it is given, and texts are what the test
-      // of these rules gives it. The slow way takes minutes over the whole project.
-      'import/no-cycle': ['error', { disableScc: process.env.LINT_TEXTS === '1' }],
       'import/no-unresolved': 'error',
       '@typescript-eslint/no-explicit-any': 'error',
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],

@@ -1,7 +1,6 @@
 import { ESLint } from 'eslint';
 
 /* Lints texts as if they stood at given places; in and out as JSON. A process of its own, since ESLint loads its settings by dynamic import. */
-process.env.LINT_TEXTS = '1';
 let input = '';
 for await (const chunk of process.stdin) input += chunk;
 const eslint = new ESLint();
