@@ -40,6 +40,7 @@ export function refusalWords({ code, fault }: Refusal, { currency, locale }: Boo
     case 'noSuchAccount':
     case 'noSuchSource':
     case 'noSuchRatio':
+    case 'noSuchRound':
       return 'What this was meant for is no longer in the book. Nothing was changed.';
     case 'alreadyTakenIn':
       return 'This very file is in the book already.';

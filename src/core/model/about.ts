@@ -16,6 +16,7 @@ export type AboutPlace = {
     | 'dated'
     | 'layout'
     | 'covenant'
+    | 'round'
     | 'schedule'
     | 'ratio';
   readonly id: string;
@@ -79,6 +80,18 @@ function* linePlaces(book: Book, budget: string, refs: readonly LineRef[]): Gene
   }
 }
 
+const roundPlace = (book: Book, id: string): AboutPlace => ({
+  of: 'round',
+  id,
+  name: book.rounds.find((r) => r.id === id)?.name ?? id,
+});
+
+const handoutPlace = (book: Book, round: string, id: string): AboutPlace => ({
+  of: 'round',
+  id,
+  name: book.rounds.find((r) => r.id === round)?.handouts.find((h) => h.id === id)?.to ?? id,
+});
+
 const nothing = () => [];
 
 /** Every command says what it is about, before it is done, or the program does not compile. */
@@ -139,6 +152,19 @@ const TELLERS: Tellers = {
   removeCovenant: (book, { covenant: id }) => [
     { of: 'covenant', id, name: book.covenants.find((c) => c.id === id)?.name ?? id },
   ],
+  setRound: (_book, { round: { id, name } }) => [{ of: 'round', id, name }],
+  removeRound: (book, { round }) => [roundPlace(book, round)],
+  sendHandouts: (book, { round, handouts }) => [
+    roundPlace(book, round),
+    ...handouts.map((h) => handoutPlace(book, round, h)),
+  ],
+  takeReturn: (book, { round, handout }) => [handoutPlace(book, round, handout), roundPlace(book, round)],
+  dropReturn: (book, { round, handout }) => [handoutPlace(book, round, handout), roundPlace(book, round)],
+  mergeReturn: (book, { round, cells, own }) =>
+    linePlaces(book, book.rounds.find((r) => r.id === round)?.budget ?? '', [
+      ...cells,
+      ...own.flatMap((o) => (o.line ? [o.line] : [])),
+    ]),
   setOwnRatio: (_book, { ratio: { id, name } }) => [{ of: 'ratio', id, name }],
   removeOwnRatio: (book, { ratio: id }) => [
     { of: 'ratio', id, name: book.ownRatios.find((r) => r.id === id)?.name ?? id },

@@ -88,6 +88,7 @@ export function mergeInto(book: Draft<Book>, from: AccountId, into: AccountId): 
     of[into] ??= of[from];
     delete of[from];
   }
+  mergedInRounds(book, from, into);
   for (const ratio of book.ownRatios) ratio.formula = renamedInFormula(ratio.formula, rename);
   for (const { rows } of book.layouts)
     rows.own = rows.own.flatMap((row) => {
@@ -128,3 +129,14 @@ function mergeLines(budget: Draft<Budget>, from: AccountId, into: AccountId): vo
 
 /** What a part of a draft holds; a part that was put there whole is no draft itself. */
 const plain = <T>(part: Draft<T>): T => (isDraft(part) ? current(part) : part) as T;
+
+/** Rounds after an account became another: what was handed out and came back of it stays under the account that it is now. */
+function mergedInRounds(book: Draft<Book>, from: AccountId, into: AccountId): void {
+  for (const { handouts } of book.rounds)
+    for (const h of handouts) {
+      const has = new Set(h.lines.filter((l) => l.account === into).map((l) => l.segment));
+      h.lines = h.lines.filter((l) => l.account !== from || !has.has(l.segment));
+      for (const l of h.lines) if (l.account === from) l.account = into;
+      for (const r of h.returns) for (const l of r.lines) if (l.account === from) l.account = into;
+    }
+}

@@ -72,6 +72,18 @@ export {
   type RatioId,
   TEST_DAYS,
 } from './covenant';
+export {
+  SAID,
+  type HandedLine,
+  type Handout,
+  type OwnLine,
+  type Return,
+  type ReturnedLine,
+  type Round,
+  type Said,
+  type SaidCell,
+  type Stray,
+} from './handout';
 export type { ExplanationPart, Flag, OutlookWay, Quantity, VarianceNote } from './explanation';
 export {
   COLUMN_SHOWS,

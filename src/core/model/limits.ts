@@ -28,6 +28,8 @@ export const LIMITS = {
   sheetName: 200,
   heads: 4000,
   rowName: 200,
+  /** What stood in a cell of a returned file that is no amount. */
+  saidText: 200,
   layoutName: 120,
   /** Number of an invoice, and whose it is. */
   reference: 200,
@@ -53,6 +55,11 @@ export const LIMITS = {
   keptForecasts: 36,
   covenants: 50,
   schedules: 5000,
+  rounds: 100,
+  handouts: 500,
+  handoutLines: 5000,
+  handoutReturns: 50,
+  handoutOwn: 500,
   keptDays: 800,
   holidays: 2000,
   periods: 2000,

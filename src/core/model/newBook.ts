@@ -39,6 +39,7 @@ export function newBook({ id, name, currency, locale, firstMonth }: NewBook): Bo
     variableShares: {},
     covenants: [],
     ownRatios: [],
+    rounds: [],
     layouts: [],
     settings: {
       flagAmount: minor(500 * unitOf(currency)),

@@ -5,6 +5,7 @@ export type Refusal = {
     | 'noSuchAccount'
     | 'noSuchSource'
     | 'noSuchRatio'
+    | 'noSuchRound'
     | 'budgetIsFrozen'
     | 'alreadyTakenIn'
     | 'emptyName'

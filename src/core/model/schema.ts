@@ -3,6 +3,7 @@ import { atLeast, formed, list, text, whole } from '@/core/bounded';
 import { periodFaults } from '@/core/calendar';
 import { budgetSchema } from './budget';
 import { cashSchema } from './cash';
+import { roundSchema } from './handout';
 import { covenantSchema, FLOW_CLASSES, ownRatioSchema } from './covenant';
 import { flagSchema, outlookWaySchema, quantitySchema, varianceNoteSchema } from './explanation';
 import { ACCOUNT_KINDS } from './kinds';
@@ -183,6 +184,8 @@ export const bookSchema = z.strictObject({
   covenants: list(covenantSchema, 0, LIMITS.covenants),
   /** Ratios of the book's own. */
   ownRatios: list(ownRatioSchema, 0, LIMITS.covenants),
+  /** Lines that were handed out to others, and what came back. */
+  rounds: list(roundSchema, 0, LIMITS.rounds),
   /** Reports of the book's own, and those that ship where they were changed. */
   layouts: list(layoutSchema, 0, LIMITS.layouts),
   settings: settingsSchema,

@@ -32,6 +32,7 @@ export type SetAside = {
     | 'costBehavior'
     | 'covenant'
     | 'ratio'
+    | 'round'
     | 'terms'
     | 'schedule'
     | 'cash'
@@ -46,6 +47,7 @@ export type SetAside = {
     | 'noSuchSegment'
     | 'noSuchPeriod'
     | 'noSuchAxis'
+    | 'noSuchBudget'
     | 'noSuchRatio'
     | 'figuresMissing'
     | 'stateUnclear'
@@ -141,6 +143,20 @@ export function soundBook(book: Book): Sound {
       (once('n', c.id) || away('covenant', c.name, 'twice')) &&
       (typeof c.ratio === 'string' || ratios.has(c.ratio.own) || away('covenant', c.name, 'noSuchRatio')),
   );
+  const rounds = keptAs(book.rounds, (round) => {
+    if (!once('u', round.id)) return (away('round', round.name, 'twice'), null);
+    if (!plans.has(round.budget)) return (away('round', round.name, 'noSuchBudget'), null);
+    if (!has(round.first)) return (away('round', round.name, 'noSuchPeriod'), null);
+    const ids = firstOf();
+    const handouts = kept(
+      round.handouts,
+      (h) =>
+        (ids('', h.id) || away('round', h.to, 'twice')) &&
+        (h.lines.every((l) => known.has(l.account)) || away('round', h.to, 'noSuchAccount')) &&
+        (h.lines.every((l) => l.handed.length === round.length) || away('round', h.to, 'figuresMissing')),
+    );
+    return handouts === round.handouts ? round : { ...round, handouts };
+  });
   const layouts = keptAs(book.layouts, (layout) => {
     if (!once('y', layout.id)) return (away('layout', layout.name, 'twice'), null);
     const own = kept(
@@ -225,6 +241,7 @@ export function soundBook(book: Book): Sound {
       variableShares,
       covenants,
       ownRatios,
+      rounds,
       layouts,
       budgets,
       cash,

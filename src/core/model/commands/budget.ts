@@ -104,6 +104,7 @@ export const budgetHandlers: HandlersOf<BudgetCommand> = {
     findBudget(book, budget);
     book.budgets = book.budgets.filter((b) => b.id !== budget);
     delete book.outlookWays[budget];
+    book.rounds = book.rounds.filter((r) => r.budget !== budget);
   },
   approveBudget(book, { budget, approved }) {
     const b = openBudget(book, budget);

@@ -5,17 +5,19 @@ import type { Book } from '../schema';
 import { bookHandlers, type BookCommand } from './book';
 import { cashHandlers, type CashCommand } from './cash';
 import { budgetHandlers, type BudgetCommand } from './budget';
+import { handoutHandlers, type HandoutCommand } from './handout';
 import type { HandlersOf } from './handlers';
 import { ledgerHandlers, type LedgerCommand } from './ledger';
 
 export type { Cell, CellValue } from './budget';
+export type { OwnTaken } from './handout';
 
 enablePatches();
 // Freezing would walk a whole budget after every key. The types are read-only, and the tests freeze.
 setAutoFreeze(false);
 
 /** Everything that can change a book. One user action is one command and one undo step. */
-export type Command = BookCommand | LedgerCommand | BudgetCommand | CashCommand;
+export type Command = BookCommand | LedgerCommand | BudgetCommand | CashCommand | HandoutCommand;
 
 export type CommandType = Command['type'];
 
@@ -44,4 +46,5 @@ const HANDLERS: HandlersOf<Command> = {
   ...ledgerHandlers,
   ...budgetHandlers,
   ...cashHandlers,
+  ...handoutHandlers,
 };
