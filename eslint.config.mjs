@@ -30,6 +30,7 @@ export const coreOrder = [
   'ground',
   'variance',
   'report',
+  'handout',
   'exchange',
   'sheet',
   'checks',

@@ -18,14 +18,18 @@ const BLANK: GridRow = [];
  * result; of merged cells only the first has a value in the file. Throws when it is no workbook, `TooWide` or `TooMuch`
  * when it is larger than any ledger.
  */
-export async function readWorkbook(bytes: Uint8Array, onProgress?: (share: number) => void): Promise<Grid[]> {
+export async function readWorkbook(
+  bytes: Uint8Array,
+  onProgress?: (share: number) => void,
+  told = false,
+): Promise<Grid[]> {
   const zip = new Zip(bytes);
   const { sheets, strings, formats, from1904 } = await readParts(zip);
   const left = { rows: MOST_ROWS, cells: MOST_CELLS };
   const grids: Grid[] = [];
   for (const [i, { name, part }] of sheets.entries()) {
     if (!zip.has(part)) continue;
-    const reader = new SheetReader(strings, formats, from1904, left);
+    const reader = new SheetReader(strings, formats, from1904, left, told);
     await readXml(zip, part, reader, (share) => onProgress?.((i + share) / sheets.length));
     grids.push(gridOf(name, reader.rows));
   }
@@ -42,23 +46,28 @@ class SheetReader {
   private value = '';
   private reading = false;
   private inCell = false;
+  private isFormula = false;
 
   constructor(
     private readonly strings: readonly string[],
     private readonly formats: readonly CellFormat[],
     private readonly from1904: boolean,
     private readonly left: { rows: number; cells: number },
+    /** Whether cells tell that they are percentages, or formulas without a result. */
+    private readonly told: boolean,
   ) {}
 
   open = (name: string, a: Readonly<Record<string, string>>): void => {
     if (name === 'c') {
       this.inCell = true;
+      this.isFormula = false;
       this.value = '';
       this.type = a.t ?? 'n';
       this.format = a.s === undefined ? undefined : this.formats[Number(a.s)];
       this.column = a.r === undefined ? this.column + 1 : columnOf(a.r);
       if (this.column >= MOST_COLUMNS) throw new TooWide();
     } else if (name === 'v' || name === 't') this.reading = this.inCell;
+    else if (name === 'f') this.isFormula = true;
     else if (name === 'row') {
       this.rowNumber = a.r === undefined ? this.rowNumber + 1 : Number(a.r);
       this.row = [];
@@ -102,6 +111,7 @@ class SheetReader {
 
   private cell(): GridCell {
     const { value } = this;
+    if (this.told && this.isFormula && value === '') return '=';
     switch (this.type) {
       case 's':
         return this.strings[Number(value)] ?? '';
@@ -113,6 +123,7 @@ class SheetReader {
         if (value.trim() === '') return '';
         const number = Number(value);
         if (!Number.isFinite(number)) return value;
+        if (this.told && this.format?.percent) return `${Number((number * 100).toPrecision(12))}%`;
         return this.format?.date ? (dayOfSerial(number, this.from1904) ?? number) : number;
       }
       default:

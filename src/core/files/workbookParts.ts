@@ -83,8 +83,8 @@ async function readStrings(zip: Zip, part: string): Promise<string[]> {
   return out;
 }
 
-/** What a cell's style says of it: whether its number is a date, and how far its text is indented. */
-export type CellFormat = { readonly date: boolean; readonly indent: number };
+/** What a cell's style says of it: whether its number is a date or a percentage, and how far its text is indented. */
+export type CellFormat = { readonly date: boolean; readonly percent: boolean; readonly indent: number };
 
 /** Number formats that are dates without being written out (ECMA-376 part 1, 18.8.30, and those of East Asian locales). */
 const isBuiltInDate = (id: number): boolean =>
@@ -101,6 +101,12 @@ export const isDateCode = (code: string): boolean =>
       .replace(/general/gi, '')
       .replace(/e[+-]/gi, ''),
   );
+
+const isPercentCode = (code: string): boolean =>
+  code
+    .slice(0, 255)
+    .replace(/"[^"]*"|\\./g, '')
+    .includes('%');
 
 async function readFormats(zip: Zip, part: string): Promise<CellFormat[]> {
   const codes = new Map<number, string>();
@@ -120,6 +126,10 @@ async function readFormats(zip: Zip, part: string): Promise<CellFormat[]> {
   });
   return out.map(({ id, indent }) => {
     const code = codes.get(id);
-    return { indent, date: code === undefined ? isBuiltInDate(id) : isDateCode(code) };
+    return {
+      indent,
+      date: code === undefined ? isBuiltInDate(id) : isDateCode(code),
+      percent: code === undefined ? id === 9 || id === 10 : isPercentCode(code),
+    };
   });
 }

@@ -28,9 +28,9 @@ export { readQuantities, type QuantityIssue, type ReadQuantities } from './readQ
 export { parseDate, parseMonthHead, findMonthInText, guessDateOrder, type DateOrder } from './dates';
 export { guessNumberFormat } from './numbers';
 export { guessKind, kindByCode, kindByWords, type KindGuess, type KindReason } from './guessKind';
-export { splitAccountCell } from './accountCell';
+export { nameKey, splitAccountCell } from './accountCell';
 export { openDraft, readDraft } from './read';
-export { likeness } from './likeness';
+export { likeness, NameIndex } from './likeness';
 export { matchAccounts, type AccountChoice } from './match';
 export { markClosings, settle } from './settle';
 export { activityOf, basesOf, type Bases, type Trial } from './trials';

@@ -1,0 +1,114 @@
+import { indexOfId, periodsOf, type FiscalCalendar, type Period } from '@/core/calendar';
+import { reckoned, yearBefore, type Ground } from '@/core/ground';
+import {
+  isProfitAndLoss,
+  lineKey,
+  type Account,
+  type Budget,
+  type HandedLine,
+  type Handout,
+  type Line,
+  type LineRef,
+  type Round,
+} from '@/core/model';
+import { sumBlank, type Minor } from '@/core/money';
+import { accountsOfRow } from '@/core/model';
+import { checksumOf, type Anchor } from './marks';
+
+/** The months that a round asks for. */
+export const roundPeriods = (
+  calendar: FiscalCalendar,
+  { first, length }: Pick<Round, 'first' | 'length'>,
+): readonly Period[] => {
+  const start = indexOfId(calendar, first);
+  return start === null ? [] : periodsOf(calendar, { first: start, last: start + length - 1 });
+};
+
+/** Lines of a budget that can be handed out: of profit and loss; pay stays in unless it is asked for. */
+export function linesToHand(
+  { book }: Ground,
+  budget: Budget,
+  fits: (account: Account, line: Line) => boolean,
+  withPay: boolean,
+): readonly Line[] {
+  const accounts = new Map(book.accounts.map((a) => [a.id, a]));
+  const pay = payAccounts(budget, book.accounts);
+  return budget.lines.filter((line) => {
+    const account = accounts.get(line.account);
+    if (!account || !isProfitAndLoss(account.kind) || !account.active) return false;
+    return (withPay || !pay.has(account.id)) && fits(account, line);
+  });
+}
+
+const PAY = /\b(wages?|salar(y|ies)|payroll|staff costs?|bonus(es)?|pensions?|remuneration)\b/i;
+
+/** Accounts of pay: those that rows of staff post to, and those whose name or group says so. */
+export function payAccounts(
+  budget: Pick<Budget, 'schedules'>,
+  accounts: readonly Account[],
+): ReadonlySet<string> {
+  const rows = budget.schedules.filter((r) => r.kind === 'staff');
+  const staff = new Set(rows.flatMap((r) => [...accountsOfRow(r)]));
+  return new Set(
+    accounts
+      .filter((a) => isProfitAndLoss(a.kind) && (staff.has(a.id) || PAY.test(a.name) || PAY.test(a.group)))
+      .map((a) => a.id),
+  );
+}
+
+/** What a line of a budget stands at by month of a round; null where it says nothing. */
+export function draftOf(ground: Ground, budget: Budget, round: Pick<Round, 'first' | 'length'>) {
+  const whole = reckoned(ground, budget);
+  const start = whole.facts.periods[0]?.index ?? 0;
+  const periods = roundPeriods(ground.calendar, round);
+  return ({ account, segment }: LineRef): (Minor | null)[] => {
+    const amounts = whole.amounts(account, segment);
+    return periods.map((p) => {
+      const amount = amounts?.[p.index - start] ?? null;
+      return amount === null || Number.isNaN(amount) ? null : amount;
+    });
+  };
+}
+
+/** The same months a year before, as far as the ledger or a budget that stands in for it tells. */
+export function yearBeforeOf(ground: Ground, budget: Budget, round: Pick<Round, 'first' | 'length'>) {
+  const whole = reckoned(ground, budget);
+  const start = whole.facts.periods[0]?.index ?? 0;
+  const before = yearBefore(ground, whole);
+  const periods = roundPeriods(ground.calendar, round);
+  return {
+    label: before.label,
+    of: ({ account, segment }: LineRef): (Minor | null)[] => {
+      const months = before.of(account, segment);
+      return periods.map((p) => months[p.index - start] ?? null);
+    },
+  };
+}
+
+/** Lines as they are handed out: with what the draft says of them now. */
+export function handedLines(
+  ground: Ground,
+  budget: Budget,
+  round: Pick<Round, 'first' | 'length'>,
+  lines: readonly LineRef[],
+  target: (line: LineRef) => Minor | null = () => null,
+): HandedLine[] {
+  const draft = draftOf(ground, budget, round);
+  return lines.map(({ account, segment }) => ({
+    account,
+    segment,
+    handed: draft({ account, segment }),
+    target: target({ account, segment }),
+  }));
+}
+
+/** What a sheet of a handout says of itself. */
+export const anchorOf = (book: string, round: Round, handout: Handout): Anchor => ({
+  book,
+  round: round.id,
+  handout: handout.id,
+  checksum: checksumOf([round.first, String(round.length), round.answer, ...handout.lines.map(lineKey)]),
+});
+
+/** What all months of a line come to; null where none says anything. */
+export const wholeOf = (amounts: readonly (Minor | null)[]): Minor | null => sumBlank(amounts);

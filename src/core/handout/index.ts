@@ -1,0 +1,36 @@
+export {
+  anchorOf,
+  draftOf,
+  handedLines,
+  linesToHand,
+  payAccounts,
+  roundPeriods,
+  yearBeforeOf,
+} from './choose';
+export { columnText, type Anchor } from './marks';
+export {
+  handoutPage,
+  OWN_ROWS,
+  pageRows,
+  type HandoutPage,
+  type HandoutWords,
+  type PageColumn,
+  type PageRow,
+} from './page';
+export { anchorIn, readReturn, type Reading, type ReadGround } from './read';
+export { HANDOUT_STATES, handoutState, isWhole, type HandoutState } from './state';
+export {
+  cellKey,
+  compareReturn,
+  mergeOf,
+  NO_PICKS,
+  USUAL_MEANING,
+  type CellState,
+  type ComparedCell,
+  type ComparedLine,
+  type Comparing,
+  type Meaning,
+  type Merged,
+  type PickedSide,
+  type Picks,
+} from './merge';
