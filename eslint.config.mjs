@@ -73,7 +73,7 @@ const zones = [
   })),
 ];
 
-/** The packages that core may use; `exceljs`, `saxes` and `pdfkit` only where files are read and written. */
+/** The packages that core may use; `exceljs`, `saxes`, `pdfkit` and `jszip` only where files are read and written. */
 const coreAllow = (extra = []) => {
   const names = ['zod/mini', 'zod/v4/locales', 'immer', 'papaparse', 'decimal.js', ...extra];
   return [
@@ -144,7 +144,7 @@ const eslintConfig = [
   {
     files: ['src/core/files/**/*.ts', 'src/core/exchange/**/*.ts'],
     ignores: ['**/*.test.ts'],
-    rules: { 'no-restricted-imports': coreAllow(['exceljs', 'saxes', 'pdfkit']) },
+    rules: { 'no-restricted-imports': coreAllow(['exceljs', 'saxes', 'pdfkit', 'jszip']) },
   },
 ];
 

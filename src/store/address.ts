@@ -12,7 +12,16 @@ import {
 } from './session';
 
 type Session = ReturnType<typeof useSession.getState>;
-const BUDGET_VIEWS: readonly BudgetView[] = ['sheet', 'drivers', 'firstPass', 'compare', 'history', 'report'];
+const BUDGET_VIEWS: readonly BudgetView[] = [
+  'sheet',
+  'drivers',
+  'schedules',
+  'handouts',
+  'firstPass',
+  'compare',
+  'history',
+  'report',
+];
 
 /** What of a stage stands in its address, as its view of the session says. */
 export function queryOf(path: string, s: Session): string {

@@ -31,7 +31,8 @@ export const BOOKS_VIEWS: readonly BooksView[] = [
 export type CashPage = 'ahead' | 'items' | 'terms' | 'dated' | 'taxes' | 'rules' | 'kept';
 export const CASH_PAGES: readonly CashPage[] = ['ahead', 'items', 'terms', 'dated', 'taxes', 'rules', 'kept'];
 
-export type BudgetView = 'sheet' | 'drivers' | 'schedules' | 'firstPass' | 'compare' | 'history' | 'report';
+export type BudgetView =
+  'sheet' | 'drivers' | 'schedules' | 'handouts' | 'firstPass' | 'compare' | 'history' | 'report';
 
 export type StatementPage = 'profit' | 'balance' | 'flow' | 'way' | 'capital' | 'ratios';
 export const STATEMENT_PAGES: readonly StatementPage[] = [

@@ -11,6 +11,8 @@ import type {
   IntakeContent,
   IntakeRequest,
   OpenedFile,
+  ReturnedAnswer,
+  ReturnedRequest,
 } from './protocol';
 
 /** The person stopped the work, or a later request overtook it. */
@@ -139,14 +141,35 @@ export class IntakeClient {
   }
 }
 
-/** Writes a workbook or a document in a worker of its own, which ends with it. */
-export function writeFile(request: ExportRequest): Promise<Uint8Array> {
+/** Writes a workbook or a document in a worker of its own, which ends with it, or when `signal` says so. */
+export function writeFile(
+  request: ExportRequest,
+  {
+    onProgress,
+    signal,
+  }: { readonly onProgress?: (share: number) => void; readonly signal?: AbortSignal } = {},
+): Promise<Uint8Array> {
   const worker = new Worker(new URL('./export.worker.ts', import.meta.url), { type: 'module' });
   return new Promise<Uint8Array>((resolve, reject) => {
     setTimeout(() => reject(new TookTooLong()), 5 * SILENCE_MS);
-    worker.onmessage = ({ data }: MessageEvent<ExportAnswer>) =>
-      data.ok ? resolve(data.bytes) : reject(new Error(data.message));
+    signal?.addEventListener('abort', () => reject(new Cancelled()));
+    worker.onmessage = ({ data }: MessageEvent<ExportAnswer>) => {
+      if (data.ok === null) onProgress?.(data.share);
+      else if (data.ok) resolve(data.bytes);
+      else reject(new Error(data.message));
+    };
     worker.onerror = (e) => reject(new Error(e.message || 'The export stopped'));
+    worker.postMessage(request);
+  }).finally(() => worker.terminate());
+}
+
+/** Reads a file that came back, in a worker of its own. */
+export function readReturned(request: ReturnedRequest): Promise<ReturnedAnswer> {
+  const worker = new Worker(new URL('./returned.worker.ts', import.meta.url), { type: 'module' });
+  return new Promise<ReturnedAnswer>((resolve, reject) => {
+    setTimeout(() => reject(new TookTooLong()), SILENCE_MS);
+    worker.onmessage = ({ data }: MessageEvent<ReturnedAnswer>) => resolve(data);
+    worker.onerror = (e) => reject(new Error(e.message || 'The reader stopped'));
     worker.postMessage(request);
   }).finally(() => worker.terminate());
 }

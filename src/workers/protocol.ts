@@ -1,4 +1,4 @@
-import type { CalendarSpec } from '@/core/calendar';
+import type { CalendarSpec, PeriodId } from '@/core/calendar';
 import type { FileFormat, FileIssue, GridCell } from '@/core/files';
 import type {
   AccountChoice,
@@ -12,7 +12,10 @@ import type {
   Shape,
 } from '@/core/intake';
 import type { LedgerBlock } from '@/core/ledger';
-import type { Account } from '@/core/model';
+import type { Account, Axis, HandedLine, Round } from '@/core/model';
+import type { Anchor, Reading } from '@/core/handout';
+import type { NumberFormat } from '@/core/money';
+import type { HandoutFiles } from '@/core/exchange/handoutFiles';
 import type { PdfRequest } from '@/core/exchange/pdf';
 import type { PlanSheet } from '@/core/exchange/planLayout';
 import type { ReportTable } from '@/core/report';
@@ -91,6 +94,39 @@ export type IntakeAnswer = { readonly id: number } & (
 export type ExportRequest =
   | { readonly reports: readonly ReportTable[] }
   | { readonly pdf: PdfRequest }
-  | { readonly sheets: readonly PlanSheet[]; readonly currency: string };
+  | { readonly sheets: readonly PlanSheet[]; readonly currency: string }
+  | { readonly handouts: HandoutFiles };
 export type ExportAnswer =
-  { readonly ok: true; readonly bytes: Uint8Array } | { readonly ok: false; readonly message: string };
+  | { readonly ok: true; readonly bytes: Uint8Array }
+  | { readonly ok: false; readonly message: string }
+  /** How far it is; the answer is still to come. */
+  | { readonly ok: null; readonly share: number };
+
+/** A file that came back, and whose it may be. */
+export type ReturnedRequest = {
+  readonly file: Blob;
+  readonly accounts: readonly Account[];
+  readonly calendar: CalendarSpec;
+  readonly currency: string;
+  readonly prefer: NumberFormat;
+  readonly asks: readonly {
+    readonly round: string;
+    readonly handout: string;
+    readonly first: PeriodId;
+    readonly length: number;
+    readonly answer: Round['answer'];
+    readonly axis: Axis | null;
+    readonly lines: readonly HandedLine[];
+  }[];
+};
+export type ReturnedAnswer =
+  | {
+      readonly ok: true;
+      readonly fingerprint: string;
+      /** What it says of itself; null where it says nothing. */
+      readonly anchor: Anchor | null;
+      /** Which of those asked for it is read as; null where none of them knows a line of it. */
+      readonly ask: number | null;
+      readonly reading: Reading | null;
+    }
+  | { readonly ok: false; readonly issue: FileIssue | null; readonly message: string };

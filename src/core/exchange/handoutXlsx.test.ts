@@ -116,6 +116,7 @@ function handed(change: Partial<Round> = {}, of: Ground = ground, plan: Budget =
     name: 'Spring round',
     budget: plan.id,
     asks: 'Ines',
+    address: '',
     due: null,
     message: '',
     first: ids[0]!,

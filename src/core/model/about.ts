@@ -156,7 +156,7 @@ const TELLERS: Tellers = {
   removeRound: (book, { round }) => [roundPlace(book, round)],
   sendHandouts: (book, { round, handouts }) => [
     roundPlace(book, round),
-    ...handouts.map((h) => handoutPlace(book, round, h)),
+    ...handouts.map((h) => handoutPlace(book, round, h.id)),
   ],
   takeReturn: (book, { round, handout }) => [handoutPlace(book, round, handout), roundPlace(book, round)],
   dropReturn: (book, { round, handout }) => [handoutPlace(book, round, handout), roundPlace(book, round)],

@@ -96,6 +96,8 @@ export const roundSchema = z.strictObject({
   budget: id,
   /** Who asks, by when, and what is said on the cover. */
   asks: text(LIMITS.person),
+  /** Where answers go; may be empty. */
+  address: text(LIMITS.person),
   due: z.nullable(dayText),
   message: text(LIMITS.note),
   /** The months that are asked for. */

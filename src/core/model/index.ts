@@ -118,6 +118,7 @@ export {
   type Applied,
   type Cell,
   type CellValue,
+  type OwnTaken,
   type Command,
   type CommandType,
 } from './commands';

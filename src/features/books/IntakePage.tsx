@@ -10,7 +10,7 @@ import { IntakeAccounts } from './IntakeAccounts';
 import { IntakeProof } from './IntakeProof';
 import { IntakeShape } from './IntakeShape';
 import { useSteps } from './useSteps';
-import { FILE_ISSUES } from './intakeWords';
+import { FILE_ISSUES } from '@/store/fileIssueWords';
 import { count } from './words';
 import classes from './Books.module.css';
 

@@ -24,6 +24,7 @@ import classes from './Budget.module.css';
 const StartBudget = dynamic(() => import('./start/StartBudget').then((m) => m.StartBudget));
 const DriversSheet = dynamic(() => import('./drivers/DriversSheet').then((m) => m.DriversSheet));
 const SchedulesView = dynamic(() => import('./schedules/SchedulesView').then((m) => m.SchedulesView));
+const HandoutsView = dynamic(() => import('./handouts/HandoutsView').then((m) => m.HandoutsView));
 const FirstPass = dynamic(() => import('./start/FirstPass').then((m) => m.FirstPass));
 const CompareBudgets = dynamic(() => import('./views/CompareBudgets').then((m) => m.CompareBudgets));
 const BudgetHistory = dynamic(() => import('./views/BudgetHistory').then((m) => m.BudgetHistory));
@@ -34,6 +35,7 @@ const VIEWS: readonly { readonly value: BudgetView; readonly label: string }[] =
   { value: 'firstPass', label: 'First pass' },
   { value: 'drivers', label: 'Drivers' },
   { value: 'schedules', label: 'Schedules' },
+  { value: 'handouts', label: 'Handouts' },
   { value: 'report', label: 'Report' },
   { value: 'compare', label: 'Side by side' },
   { value: 'history', label: 'History' },
@@ -158,6 +160,7 @@ function OneBudget({
         )}
         {view === 'drivers' && <DriversSheet ground={ground} budget={budget} />}
         {view === 'schedules' && <SchedulesView ground={ground} budget={budget} />}
+        {view === 'handouts' && <HandoutsView ground={ground} budget={budget} />}
         {view === 'firstPass' && <FirstPass ground={ground} budget={budget} />}
         {view === 'compare' && <CompareBudgets ground={ground} budget={budget} />}
         {view === 'history' && <BudgetHistory ground={ground} budget={budget} />}

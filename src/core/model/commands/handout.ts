@@ -1,6 +1,6 @@
 import type { Draft } from 'immer';
 import type { Account, Book } from '../schema';
-import type { Handout, Return, Round } from '../handout';
+import type { HandedLine, Handout, Return, Round } from '../handout';
 import type { Note } from '../budget';
 import { blankLine, lineKey, type LineRef } from '../lines';
 import { refuse } from '../refusal';
@@ -26,7 +26,8 @@ export type HandoutCommand =
   | {
       readonly type: 'sendHandouts';
       readonly round: string;
-      readonly handouts: readonly string[];
+      /** With the lines as their files have them. */
+      readonly handouts: readonly { readonly id: string; readonly lines: readonly HandedLine[] }[];
       readonly at: string;
       readonly reminds: boolean;
     }
@@ -67,12 +68,12 @@ export const handoutHandlers: HandlersOf<HandoutCommand> = {
     book.rounds = book.rounds.filter((r) => r.id !== round);
   },
   sendHandouts(book, { round, handouts, at, reminds }) {
-    const ids = new Set(handouts);
-    for (const h of findRound(book, round).handouts)
-      if (ids.has(h.id)) {
-        h.sent = at;
-        if (reminds) h.reminders += 1;
-      }
+    for (const { id, lines } of handouts) {
+      const h = findHandout(book, round, id);
+      h.lines = lines as Draft<HandedLine>[];
+      h.sent = at;
+      if (reminds) h.reminders += 1;
+    }
   },
   takeReturn(book, { round, handout, returned }) {
     const all = findRound(book, round).handouts;
