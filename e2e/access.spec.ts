@@ -61,6 +61,20 @@ for (const colorScheme of ['light', 'dark'] as const)
       await page.waitForTimeout(300);
       await look(page, `schedule ${kind.source}`);
     }
+    await page.getByRole('radiogroup', { name: 'View' }).getByText('Handouts', { exact: true }).click();
+    await page.getByRole('button', { name: 'Tom Arkle' }).click();
+    await look(page, 'handouts');
+    await page.getByRole('button', { name: 'Compare' }).click();
+    await page
+      .getByRole('button', { name: /changed by both/ })
+      .first()
+      .click();
+    await look(page, 'a return');
+    await page.getByRole('button', { name: 'Back to the round' }).click();
+    await page.getByRole('button', { name: 'Add someone' }).click();
+    await look(page, 'handing lines to someone');
+    await page.getByRole('button', { name: 'New round' }).click();
+    await look(page, 'a new round');
     await page.getByRole('button', { name: 'New budget' }).click();
     await look(page, 'starting a budget');
     await page.getByRole('button', { name: 'Back to the worksheet' }).click();

@@ -32,6 +32,7 @@ import {
 import { DEMO_ID } from './demoFile';
 import { demoCash, demoTerms } from './cash';
 import { demoFiles } from './files';
+import { demoHandouts } from './handouts';
 import { demoSchedules, scheduleAccounts } from './schedules';
 
 const NAME = 'Pellow Creek Boatyard Co-op';
@@ -170,6 +171,7 @@ export async function demoBook(
   for (const command of demoCash(history.book, blocks)) run(command, '2026-11-09T09:40:00.000Z');
   for (const command of scheduleAccounts(history.book)) run(command, '2026-11-09T10:05:00.000Z');
   for (const command of demoSchedules(ground(), revision.id)) run(command, '2026-11-09T10:10:00.000Z');
+  for (const command of demoHandouts(ground(), revision.id)) run(command, '2026-11-18T16:10:00.000Z');
   return { history, blocks };
 }
 

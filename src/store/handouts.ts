@@ -1,7 +1,7 @@
 import { toDayNumber } from '@/core/calendar';
 import { numberFormatOf } from '@/core/money';
 import type { HandoutFile } from '@/core/exchange/handoutFiles';
-import { handedLines, handoutPage, roundPeriods } from '@/core/handout';
+import { handedLines, handoutPage, roundPeriods, type Reading } from '@/core/handout';
 import type { Ground } from '@/core/ground';
 import { lineKey, type Handout, type Return, type Round } from '@/core/model';
 import { now } from '@/platform/clock';
@@ -176,6 +176,14 @@ async function takeReturn(
         : `${file.name}: no line and month of it is known. Its lines need their codes or names, and months over its columns.`,
     );
   const { round, handout } = asked[ask]!;
+  // Another file, but not another answer: saved again, or sent twice.
+  const says = (r: Pick<Reading, 'lines' | 'own'>) =>
+    JSON.stringify([r.lines, r.own.map((o) => ({ ...o, done: false }))]);
+  const before = handout.returns.find((r) => says(r) === says(reading));
+  if (before)
+    return trouble(
+      `${file.name} says what ${before.fileName} of ${handout.to} said already. Nothing new was taken in.`,
+    );
   const returned: Return = {
     fingerprint: answer.fingerprint,
     fileName: file.name.slice(0, 300),

@@ -21,8 +21,17 @@ import {
   type Picks,
   type Reading,
 } from '@/core/handout';
-import { applyCommand, type Book, type Budget, type Handout, type Return, type Round } from '@/core/model';
-import { minor } from '@/core/money';
+import {
+  applyCommand,
+  newAccount,
+  type Book,
+  type Budget,
+  type Handout,
+  type Return,
+  type Round,
+} from '@/core/model';
+import type { PeriodId } from '@/core/calendar';
+import { minor, type Minor } from '@/core/money';
 import { readFile, writeDelimited, type GridCell } from '@/core/files';
 import {
   account,
@@ -651,6 +660,52 @@ describe('what goes in', () => {
       applyCommand(take(start, a).book, { type: 'takeReturn', round: 'u1', handout: 'h1', returned: a }),
     ).toMatchObject({ ok: false, refusal: { code: 'alreadyTakenIn' } });
   });
+});
+
+test('a line of their own becomes an account and a line with its figures, or is left', async () => {
+  const { reading } = await after(made, (sheet) => {
+    const own = rowOf(sheet, 'Total costs') + 1;
+    for (const [i, name] of ['Mast storage', 'Divers'].entries()) {
+      sheet.getCell(own + i, 3).value = name;
+      sheet.getCell(own + i, monthColumn(2)).value = 80;
+    }
+  });
+  const returned = asReturn(reading);
+  const taken = didAll(
+    ground.book,
+    { type: 'setRound', round: made.round },
+    { type: 'takeReturn', round: 'u1', handout: 'h1', returned },
+  );
+  const fresh = newAccount('a99', '', 'Mast storage', 'income');
+  const line = { account: 'a99', segment: null };
+  const merge = (cells: readonly { period: PeriodId; value: Minor }[]) =>
+    didAll(taken, {
+      type: 'mergeReturn',
+      round: 'u1',
+      handout: 'h1',
+      fingerprint: returned.fingerprint,
+      at: 't2',
+      cells: cells.map((c) => ({ ...line, ...c })),
+      notes: [{ account: 'rent', segment: null, note: { text: 'Landlord', by: 'North Yard', at: 't2' } }],
+      own: [
+        { place: 0, line, account: fresh },
+        { place: 1, line: null, account: null },
+      ],
+      said: 'North Yard’s return',
+    });
+  for (const cells of [[{ period: ids[1]!, value: minor(80_00) }], []]) {
+    const book = merge(cells);
+    const { lines } = book.budgets[0]!;
+    expect(book.accounts.at(-1)).toEqual(fresh);
+    expect(lines.filter((l) => l.account === 'a99')).toMatchObject([
+      { method: { kind: 'byMonth', amounts: Object.fromEntries(cells.map((c) => [c.period, c.value])) } },
+    ]);
+    expect(lines.find((l) => l.account === 'rent')!.note?.text).toBe('Landlord');
+    expect(book.rounds[0]!.handouts[0]!.returns[0]).toMatchObject({
+      merged: 't2',
+      own: [{ done: true }, { done: true }],
+    });
+  }
 });
 
 test('of a budget by segment each line is its segment’s', async () => {

@@ -2,7 +2,7 @@ import { yearsBefore, type FiscalCalendar, type Period } from '@/core/calendar';
 import type { Ground } from '@/core/ground';
 import { profitSign, segmentName, type Budget, type Handout, type Round } from '@/core/model';
 import { sumBlank, type Minor } from '@/core/money';
-import { anchorOf, draftOf, roundPeriods, wholeOf, yearBeforeOf } from './choose';
+import { anchorOf, roundPeriods, wholeOf, yearBeforeOf } from './choose';
 import { anchorText, columnText, rowText, type ColumnMark } from './marks';
 
 /** How many lines of their own someone may add. */

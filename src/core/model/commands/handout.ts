@@ -99,10 +99,12 @@ export const handoutHandlers: HandlersOf<HandoutCommand> = {
         book.accounts.push(account as Draft<Account>);
         book.nextId += 1;
       }
+    }
+    // Lines that are not there yet come with their figures; one without any comes blank.
+    budgetHandlers.setCells(book, { type: 'setCells', budget, how: 'copied', cells });
+    for (const { line } of own)
       if (line && !draft.lines.some((l) => lineKey(l) === lineKey(line)))
         draft.lines.push(blankLine(line) as Draft<ReturnType<typeof blankLine>>);
-    }
-    budgetHandlers.setCells(book, { type: 'setCells', budget, how: 'copied', cells });
     for (const { account, segment, note } of notes)
       budgetHandlers.setLineNote(book, { type: 'setLineNote', budget, line: { account, segment }, note });
     returned.merged = at;

@@ -166,7 +166,7 @@ export function AddHandout({
                 <Checkbox
                   key={key}
                   size="xs"
-                  py={2}
+                  py={7}
                   label={[a.code, a.name, axis ? `· ${segmentName(axis, l.segment)}` : '']
                     .filter(Boolean)
                     .join(' ')}

@@ -6,7 +6,7 @@ import { rangeLabel, type Day } from '@/core/calendar';
 import { draftOf, handoutState, roundPeriods, yearBeforeOf } from '@/core/handout';
 import type { Ground } from '@/core/ground';
 import { profitSign, type Budget, type Handout, type Round } from '@/core/model';
-import { minor, plus, type Minor } from '@/core/money';
+import { minor, plus, sumBlank, type Minor } from '@/core/money';
 import stage from '@/components/Stage.module.css';
 import { today } from '@/store/actions';
 import { dispatch, useBookStore } from '@/store/bookStore';
@@ -176,7 +176,7 @@ export function HandoutsView({ ground, budget }: { readonly ground: Ground; read
           <div className={classes.wide}>
             <p>
               People who know their lines fill them in without this program: each gets a workbook of her own,
-              sends it back, and what she changed is seen beside the draft before it goes in.
+              sends it back, and what they changed is seen beside the draft before it goes in.
             </p>
             <p className="faded">
               Start a round for {budget.name}: who asks, by when, for which months. Someone who makes a table
@@ -208,7 +208,7 @@ export function HandoutsView({ ground, budget }: { readonly ground: Ground; read
                 .join(' · ')}
             </div>
             <p className="faded" style={{ fontSize: 13 }}>
-              Drop returned files anywhere here. Choose someone to see her lines and what came back.
+              Drop returned files anywhere here. Choose someone to see their lines and what came back.
             </p>
             {!readOnly && (
               <div className={classes.sides}>
@@ -282,7 +282,8 @@ function RoundTable({
       last: sum(h, before.of),
       handed: sum(h, (l) => l.handed),
       now: sum(h, draft),
-      target: sum(h, (l) => [l.target]),
+      // A limit is a limit, of incomes and of costs.
+      target: sumBlank(h.lines.map((l) => l.target)),
     }));
   }, [ground, budget, round, book.accounts]);
   const total = (pick: (r: (typeof rows)[number]) => Minor | null): Minor | null =>
