@@ -13,8 +13,12 @@ import {
   newBook,
   type Account,
   type Book,
+  type Budget,
   type Driver,
+  type Handout,
   type Line,
+  type Return,
+  type Round,
   type ScheduleRow,
   type TermsRule,
 } from '@/core/model';
@@ -24,6 +28,20 @@ import { assetRow, loanRow, SCHEDULE_ACCOUNTS, staffRow, taxRow } from '@/core/t
 import { createFiller, fillStatement, placesOfRows, statementRows } from '@/core/report';
 import { createProjector, forecastOf } from '@/core/cash';
 import { atOnce, NEW_YEAR, onAccount, planned, projectionOf, terms as termsOf } from '@/core/test/cash';
+import { HANDOUT_WORDS } from '@/core/test/handout';
+import { handoutFiles } from '@/core/exchange/handoutFiles';
+import { handoutXlsx } from '@/core/exchange/handoutXlsx';
+import {
+  compareReturn,
+  draftOf,
+  handedLines,
+  handoutPage,
+  mergeOf,
+  NO_PICKS,
+  readReturn,
+  roundPeriods,
+  USUAL_MEANING,
+} from '@/core/handout';
 import { ms, report, time, TURNS } from './measure';
 
 /** A ledger of n lines as a CSV, like the demo's but made by counting. */
@@ -611,6 +629,123 @@ async function company(): Promise<void> {
   report('the same after one edit of a position', row.best, ' ms', '≤ 16 ms', row.best <= 16, ms(row));
 }
 
+/** Fifty people with forty lines each, and one of a thousand lines that comes back. */
+async function handouts(): Promise<void> {
+  const accounts = Array.from({ length: 1000 }, (_, i) =>
+    newAccount(`a${i}`, String(4000 + i), `Account ${i}`, i < 300 ? 'income' : 'expense'),
+  );
+  const calendar = monthCalendar(1);
+  const first = calendar.firstOfYear(2026);
+  const ids = Array.from({ length: 12 }, (_, m) => calendar.period(first + m).id);
+  const budget: Budget = {
+    ...draftBudget({
+      id: 'b1',
+      name: 'FY26',
+      first: ids[0]!,
+      length: 12,
+      lines: accounts.map((a, i): Line => ({
+        ...blankLine({ account: a.id, segment: null }),
+        method: {
+          kind: 'byMonth',
+          amounts: Object.fromEntries(ids.map((p, m) => [p, minor(10_000 + i * 100 + m)])),
+        },
+      })),
+    }),
+  };
+  const book: Book = {
+    ...newBook({ id: 'out', name: 'Out', currency: 'USD', locale: 'en-US', firstMonth: 1 }),
+    accounts,
+    budgets: [budget],
+  };
+  const ground = makeGround(book, new Map());
+  const plain: Round = {
+    id: 'u1',
+    name: 'Round',
+    budget: 'b1',
+    asks: 'Ines',
+    address: '',
+    due: null,
+    message: '',
+    first: ids[0]!,
+    length: 12,
+    answer: 'months',
+    shows: { lastYear: true, draft: true, notes: true },
+    handouts: [],
+  };
+  const handout = (id: string, from: number, count: number): Handout => ({
+    id,
+    to: `Person ${id}`,
+    address: '',
+    lines: handedLines(ground, budget, plain, budget.lines.slice(from, from + count)),
+    sent: null,
+    reminders: 0,
+    returns: [],
+  });
+  const all = Array.from({ length: 50 }, (_, i) => handout(`h${i}`, (i * 20) % 960, 40));
+  const round = { ...plain, handouts: all };
+  const words = HANDOUT_WORDS;
+  const files = await time(3, () =>
+    handoutFiles(
+      {
+        files: all.map((h) => ({
+          name: h.to,
+          page: handoutPage(ground, budget, round, h, words),
+          as: 'xlsx' as const,
+          mail: null,
+        })),
+        beside: [],
+      },
+      () => undefined,
+    ),
+  );
+  report(
+    '50 handouts of 40 lines × 12 months, made and packed',
+    files.best,
+    ' ms',
+    '≤ 10000 ms',
+    files.best <= 10_000,
+    ms(files),
+  );
+  const whole = handout('h99', 0, 1000);
+  const bytes = await handoutXlsx(handoutPage(ground, budget, { ...plain, handouts: [whole] }, whole, words));
+  const periods = roundPeriods(calendar, plain);
+  const readAgain = async () => {
+    const file = await readFile(bytes, { told: true });
+    if (!file.ok) throw new Error(file.issue.code);
+    const reading = readReturn(file.file.grids, {
+      periods,
+      answer: 'months',
+      lines: whole.lines,
+      accounts,
+      axis: null,
+      calendar,
+      currency: 'USD',
+      prefer: { decimal: '.', group: ',' },
+    });
+    const c = {
+      round: plain,
+      handout: whole,
+      returned: { ...reading, fingerprint: '', fileName: '', at: '', merged: null } as unknown as Return,
+      periods,
+      draft: draftOf(ground, budget, plain),
+      lastYear: () => [],
+      meaning: USUAL_MEANING,
+      picks: NO_PICKS,
+    };
+    const { counts } = mergeOf(compareReturn(c), c);
+    if (counts.same !== 12_000) throw new Error(JSON.stringify(counts));
+  };
+  const read = await time(TURNS, readAgain);
+  report(
+    'a return of 1,000 lines × 12 months, read and compared',
+    read.best,
+    ' ms',
+    '≤ 1000 ms',
+    read.best <= 1000,
+    ms(read),
+  );
+}
+
 /**
  * Lines of money as a sheet: by month the amount, its tax, what is paid of it in three months and what is owed; by week
  * what of it is paid; then the bank by week.
@@ -689,4 +824,5 @@ await reckoning();
 await large();
 await cash();
 await company();
+await handouts();
 await memory();

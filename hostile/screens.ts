@@ -19,6 +19,20 @@ import { useSetup } from '@/features/budget/sheet/setup';
 import { createFillers, NO_CHOICE, worksheet } from '@/features/budget/rows/worksheetRows';
 import { aheadData } from '@/features/cash/aheadRows';
 import { causeWords } from '@/store/cashWords';
+import { handoutWords, mailWords, returnWords } from '@/store/handoutWords';
+import {
+  compareReturn,
+  draftOf,
+  handoutPage,
+  handoutState,
+  mergeOf,
+  NO_PICKS,
+  pageRows,
+  roundPeriods,
+  USUAL_MEANING,
+  yearBeforeOf,
+} from '@/core/handout';
+import type { Day } from '@/core/calendar';
 import { lookAt } from '@/features/variance/varianceData';
 import { ROW_LINES, SCHEDULE_NAMES } from '@/store/scheduleWords';
 import { stepWords } from '@/store/statementWords';
@@ -149,6 +163,23 @@ export async function drawAll(
       last: ahead.last,
     });
     for (const { line, amount } of way.steps) stepWords(line, amount, money);
+  }
+  for (const round of book.rounds.slice(0, 5)) {
+    const budget = book.budgets.find((b) => b.id === round.budget)!;
+    const periods = roundPeriods(calendar, round);
+    const draft = draftOf(ground, budget, round);
+    const lastYear = yearBeforeOf(ground, budget, round).of;
+    for (const handout of round.handouts.slice(0, 10)) {
+      handoutState(handout, round, '2026-11-27' as Day);
+      pageRows(handoutPage(ground, budget, round, handout, handoutWords(ground)), String);
+      mailWords(ground, round, handout, periods);
+      for (const returned of handout.returns.slice(0, 5)) {
+        const meaning = USUAL_MEANING;
+        const c = { round, handout, returned, periods, draft, lastYear, meaning, picks: NO_PICKS };
+        mergeOf(compareReturn(c), c);
+        returnWords(handout, returned);
+      }
+    }
   }
   checkBook(ground, blocks);
   // What the ledger itself is off by is said, and is no fault of ours.

@@ -36,6 +36,18 @@ for (const colorScheme of ['light', 'dark']) {
       await page.waitForTimeout(600);
       await shot(page, name);
     }
+  if (!dark) {
+    await page.getByRole('radiogroup', { name: 'View' }).getByText('Handouts', { exact: true }).click();
+    await page.getByRole('button', { name: 'Tom Arkle' }).click();
+    await page.getByRole('button', { name: 'Compare' }).click();
+    await page
+      .getByRole('button', { name: /changed by both/ })
+      .first()
+      .click();
+    await page.waitForTimeout(400);
+    await shot(page, 'return');
+    await page.getByRole('radiogroup', { name: 'View' }).getByText('Worksheet', { exact: true }).click();
+  }
   await page.getByRole('button', { name: 'New budget' }).click();
   await page.waitForTimeout(300);
   await page.getByRole('button', { name: 'Back to the worksheet' }).click();
@@ -45,12 +57,10 @@ for (const colorScheme of ['light', 'dark']) {
     await shot(page, 'cash');
     for (const [view, name] of [
       ['Open items', 'open-items'],
-      ['Terms', 'terms'],
       ['Then and now', 'then-and-now'],
     ]) {
       await page.getByRole('radiogroup', { name: 'View' }).getByText(view, { exact: true }).click();
       await page.waitForTimeout(600);
-      if (view === 'Terms') await page.getByRole('button', { name: 'Repair and refit jobs' }).click();
       await page.waitForTimeout(300);
       await shot(page, name);
     }
@@ -64,11 +74,17 @@ for (const colorScheme of ['light', 'dark']) {
       .click();
     await page.waitForTimeout(500);
     await shot(page, 'balance-sheet');
+    await page
+      .getByRole('radiogroup', { name: 'View' })
+      .getByText('Working capital', { exact: true })
+      .click();
+    await page.waitForTimeout(1200);
+    await shot(page, 'working-capital');
   }
   await stage(page, 'Variance');
   await page.getByRole('button', { name: 'Repair and refit jobs', exact: true }).first().click();
   await page.waitForTimeout(300);
-  await shot(page, dark ? 'variance-dark' : 'variance');
+  if (!dark) await shot(page, 'variance');
   if (!dark) {
     await page.getByRole('button', { name: /^Layout:/ }).click();
     await page.getByRole('option', { name: 'Weekly' }).click();

@@ -3,7 +3,7 @@ import { numberFormatOf } from '@/core/money';
 import type { HandoutFile } from '@/core/exchange/handoutFiles';
 import { handedLines, handoutPage, roundPeriods, type Reading } from '@/core/handout';
 import type { Ground } from '@/core/ground';
-import { lineKey, type Handout, type Return, type Round } from '@/core/model';
+import { cutText, LIMITS, lineKey, type Handout, type Return, type Round } from '@/core/model';
 import { now } from '@/platform/clock';
 import { download, fileNameOf } from '@/platform/download';
 import { Cancelled, readReturned, writeFile } from '@/workers/client';
@@ -186,7 +186,7 @@ async function takeReturn(
     );
   const returned: Return = {
     fingerprint: answer.fingerprint,
-    fileName: file.name.slice(0, 300),
+    fileName: cutText(file.name, LIMITS.fileName),
     at: now(),
     merged: null,
     known: reading.known,

@@ -1,3 +1,5 @@
+import fc from 'fast-check';
+import JSZip from 'jszip';
 import ExcelJS, { type Worksheet } from 'exceljs';
 import { HyperFormula } from 'hyperformula';
 import { makeGround, type Ground } from '@/core/ground';
@@ -16,7 +18,6 @@ import {
   USUAL_MEANING,
   yearBeforeOf,
   type ComparedLine,
-  type HandoutWords,
   type Meaning,
   type Picks,
   type Reading,
@@ -32,7 +33,7 @@ import {
 } from '@/core/model';
 import type { PeriodId } from '@/core/calendar';
 import { minor, type Minor } from '@/core/money';
-import { readFile, writeDelimited, type GridCell } from '@/core/files';
+import { gridOf, readFile, writeDelimited, type GridCell } from '@/core/files';
 import {
   account,
   blockOf,
@@ -46,30 +47,11 @@ import {
   siteAxis,
   sourceOf,
 } from '@/core/test/build';
+import { HANDOUT_WORDS as WORDS } from '@/core/test/handout';
 import { handoutXlsx } from './handoutXlsx';
 
 /* Workbooks that were handed out, and what people do to them before they come back. */
 
-const WORDS: HandoutWords = {
-  title: (round, h) => `${round.name} for ${h.to}`,
-  cover: () => ['Fill in the tinted cells.', '=not a formula'],
-  heads: {
-    code: 'Code',
-    line: 'Line',
-    sense: 'Income or cost',
-    target: 'Stay within',
-    whole: 'For the year',
-    spread: 'How it falls',
-    total: 'Total',
-    comment: 'Comment',
-    note: 'Our note',
-  },
-  senses: ['Income', 'Cost'],
-  spreads: ['Evenly', 'As last year', 'As the draft'],
-  sheets: ['Please fill', 'Read me', 'Last year'],
-  totals: ['Total income', 'Total costs', 'What is left'],
-  own: 'Lines of your own',
-};
 const accounts = [
   account('sales', 'income', 'Berth fees', '4010'),
   account('shop', 'income', 'Shop sales', '4020'),
@@ -796,3 +778,162 @@ test('what is theirs is unlocked, all else is not; no password; marks are hidden
 });
 
 const lineKeyOf = (id: string): string => id;
+
+describe('whatever a budget says', () => {
+  const amounts = fc.array(
+    fc.option(fc.oneof(fc.integer({ min: -1_000_000, max: 1_000_000 }), fc.constant(0)), { nil: null }),
+    { minLength: 12, maxLength: 12 },
+  );
+  const planOf = (rows: readonly (readonly (number | null)[])[]) =>
+    budgetOf(
+      ['sales', 'shop', 'rent', 'power'].map((id, i) =>
+        line(
+          id,
+          byMonth(
+            Object.fromEntries(
+              ids.flatMap((p, m) => (rows[i]![m] === null ? [] : [[p, minor(rows[i]![m]!)]])),
+            ),
+          ),
+        ),
+      ),
+      'b1',
+    );
+
+  test.each(['xlsx', 'csv'] as const)('handed out as %s and taken back, nothing changes', async (as) => {
+    await fc.assert(
+      fc.asyncProperty(fc.array(amounts, { minLength: 4, maxLength: 4 }), async (rows) => {
+        const plan = planOf(rows);
+        const of = groundOf([plan]);
+        const out = handed({}, of, plan);
+        const bytes =
+          as === 'xlsx'
+            ? await handoutXlsx(out.page)
+            : new TextEncoder().encode(writeDelimited(pageRows(out.page, (a) => (a / 100).toFixed(2))));
+        const { reading } = await readBytes(out, bytes, of);
+        const { merged } = compared(out, reading, { of });
+        // A cost that is a negative in all and was handed out so stays one.
+        expect(merged).toMatchObject({ cells: [], counts: { in: 0, unread: 0, open: 0 } });
+        expect(reading.lines.every((l) => !l.turned)).toBe(true);
+      }),
+      { numRuns: as === 'xlsx' ? 12 : 60 },
+    );
+  });
+
+  test('answers of several people come to one result in any order, or to the same conflicts', async () => {
+    const answer = fc.record({
+      line: fc.integer({ min: 0, max: 3 }),
+      month: fc.integer({ min: 0, max: 2 }),
+      value: fc.integer({ min: 1, max: 3 }),
+    });
+    await fc.assert(
+      fc.asyncProperty(fc.array(answer, { minLength: 2, maxLength: 4 }), async (answers) => {
+        const run = (order: readonly (typeof answers)[number][]) => {
+          let book = ground.book;
+          let open = 0;
+          for (const { line: l, month, value } of order) {
+            const of = makeGround(book, new Map([[block.id, block]]));
+            const asked = made.handout.lines[l]!;
+            const returned = asReturn({
+              known: 'identity',
+              own: [],
+              strays: [],
+              without: [],
+              lines: [
+                {
+                  account: asked.account,
+                  segment: null,
+                  row: 5,
+                  cells: asked.handed.map((a, i) =>
+                    i === month
+                      ? { is: 'amount', amount: minor(value * 7_77), raw: '' }
+                      : { is: a === null ? 'blank' : 'amount', amount: a, raw: '' },
+                  ),
+                  turned: false,
+                  comment: '',
+                  total: null,
+                  spread: 'evenly',
+                },
+              ],
+            });
+            const { merged } = compared(made, returned, { of });
+            open += merged.counts.open;
+            if (merged.cells.length > 0)
+              book = didAll(book, { type: 'setCells', budget: 'b1', how: 'copied', cells: merged.cells });
+          }
+          return { book, open };
+        };
+        const [one, other] = [run(answers), run(answers.toReversed())];
+        expect(other.open > 0).toBe(one.open > 0);
+        // Where nobody disagreed the order makes no difference.
+        if (one.open === 0) {
+          const of = (b: Book) => {
+            const draft = draftOf(makeGround(b, new Map([[block.id, block]])), b.budgets[0]!, made.round);
+            return made.handout.lines.map(draft);
+          };
+          expect(of(other.book)).toEqual(of(one.book));
+        }
+      }),
+      { numRuns: 40 },
+    );
+  });
+});
+
+test('whatever stands in a sheet, it is read without a fault, and what is read can be kept', () => {
+  const [anchor] = pageRows(made.page, String)[0]!;
+  const known = pageRows(made.page, String).flat();
+  const anyCell = fc.oneof(
+    fc.constantFrom(
+      ...known,
+      '=',
+      '#N/A',
+      '5%',
+      '2026-02-30',
+      'tellan',
+      'tellan line',
+      'tellan month x',
+      anchor!,
+    ),
+    fc.double(),
+    fc.integer(),
+    fc.string({ maxLength: 3000 }),
+    fc.constant(''),
+  );
+  const grid = fc.array(fc.array(anyCell, { maxLength: 20 }), { maxLength: 25 });
+  const start = didAll(ground.book, { type: 'setRound', round: made.round });
+  fc.assert(
+    fc.property(fc.array(grid, { minLength: 1, maxLength: 3 }), (sheets) => {
+      const grids = sheets.map((rows, i) => gridOf(`S${i}`, rows));
+      anchorIn(grids);
+      const reading = readReturn(grids, readGround(made));
+      const returned = asReturn(reading);
+      compared(made, reading);
+      const kept = applyCommand(start, { type: 'takeReturn', round: 'u1', handout: 'h1', returned });
+      expect(kept.ok || kept.refusal).toBe(true);
+    }),
+    { numRuns: 300 },
+  );
+});
+
+/* What spreadsheet programs refuse of a workbook (ECMA-376 part 1, SpreadsheetML; limits from memory). */
+test('names, lists and protection are as other programs take them', async () => {
+  const out = handed({ answer: 'whole', name: 'Round: a/b [c]?*' });
+  const zip = await JSZip.loadAsync(await handoutXlsx(out.page));
+  const xml = async (name: string) => (await zip.file(name)!.async('string')).toString();
+  const workbook = await xml('xl/workbook.xml');
+  for (const [, name] of workbook.matchAll(/<sheet [^>]*name="([^"]*)"/g))
+    expect(name).toMatch(/^[^\\/?*[\]:]{1,31}$/);
+  const sheet = await xml('xl/worksheets/sheet2.xml');
+  // A list within a rule is a quoted text of at most 255 letters, without quotes of its own.
+  const lists = [...sheet.matchAll(/<dataValidation [^>]*type="list"[^>]*>.*?<formula1>(.*?)<\/formula1>/g)];
+  expect(lists.length).toBeGreaterThan(0);
+  for (const [, list] of lists) expect(list).toMatch(/^&quot;[^"]{1,253}&quot;$/);
+  const [protection] = sheet.match(/<sheetProtection [^>]*>/)!;
+  expect(protection).toContain('sheet="1"');
+  expect(protection).not.toMatch(/password|hashValue/);
+  // The order of a sheet's parts is fixed: protection after the data, rules after it, before the page.
+  const order = ['<sheetData', '<sheetProtection', '<dataValidations', '<pageSetup'].map((part) =>
+    sheet.indexOf(part),
+  );
+  expect(order.every((at, i) => at > (order[i - 1] ?? 0))).toBe(true);
+  expect(/<row [^>]*r="3"[^>]*hidden="1"/.test(sheet)).toBe(true);
+});

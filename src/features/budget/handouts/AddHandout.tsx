@@ -74,7 +74,7 @@ export function AddHandout({
     const next: Handout = handout
       ? { ...handout, to: to.trim(), address: address.trim() }
       : {
-          id: `h${book.nextId}`,
+          id: '',
           to: to.trim(),
           address: address.trim(),
           lines: handedLines(ground, budget, round, chosen),
@@ -82,10 +82,9 @@ export function AddHandout({
           reminders: 0,
           returns: [],
         };
-    // Ids of handouts are of the book: the round takes the number.
     const handouts = handout
       ? round.handouts.map((h) => (h.id === handout.id ? next : h))
-      : [...round.handouts, { ...next, id: freeId(round) }];
+      : [...round.handouts, { ...next, id: freeHandout(round) }];
     if (!dispatch({ type: 'setRound', round: { ...round, handouts } }))
       onDone(handout ? handout.id : handouts.at(-1)!.id);
   };
@@ -193,7 +192,7 @@ export function AddHandout({
 }
 
 /** An id that no handout of the round has. */
-function freeId(round: Round): string {
+export function freeHandout(round: Round): string {
   let n = round.handouts.length + 1;
   while (round.handouts.some((h) => h.id === `h${n}`)) n++;
   return `h${n}`;

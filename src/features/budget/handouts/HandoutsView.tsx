@@ -1,9 +1,10 @@
 'use client';
 
+import { useRouter } from 'next/navigation';
 import { useMemo, useRef, useState } from 'react';
 import { Button, Checkbox, FileButton, NativeSelect } from '@mantine/core';
 import { rangeLabel, type Day } from '@/core/calendar';
-import { draftOf, handoutState, roundPeriods, yearBeforeOf } from '@/core/handout';
+import { draftOf, handedLines, handoutState, linesToHand, roundPeriods, yearBeforeOf } from '@/core/handout';
 import type { Ground } from '@/core/ground';
 import { profitSign, type Budget, type Handout, type Round } from '@/core/model';
 import { minor, plus, sumBlank, type Minor } from '@/core/money';
@@ -13,8 +14,9 @@ import { dispatch, useBookStore } from '@/store/bookStore';
 import { dayText, moneyFormat } from '@/store/format';
 import { HANDOUT_STATE_WORDS } from '@/store/handoutWords';
 import { sendHandouts, takeReturns } from '@/store/handouts';
+import { recordedName } from '@/store/person';
 import { say } from '@/store/session';
-import { AddHandout } from './AddHandout';
+import { AddHandout, freeHandout } from './AddHandout';
 import { HandoutPanel } from './HandoutPanel';
 import { ReturnView } from './ReturnView';
 import { RoundForm } from './RoundForm';
@@ -22,6 +24,7 @@ import classes from './Handouts.module.css';
 
 /** Lines that others fill in: rounds of handouts, what is out, what came back, and the budget that comes of it. */
 export function HandoutsView({ ground, budget }: { readonly ground: Ground; readonly budget: Budget }) {
+  const router = useRouter();
   const { book, calendar } = ground;
   const money = moneyFormat(book);
   const readOnly = useBookStore((s) => s.readOnly);
@@ -55,6 +58,28 @@ export function HandoutsView({ ground, budget }: { readonly ground: Ground; read
     setMaking(0);
     await sendHandouts(ground, round, handouts, { as, withMail, reminds }, setMaking, stop.current.signal);
     setMaking(null);
+  };
+  /** All lines for whoever works here: out, worked on in a spreadsheet, and back with the same proof. */
+  const wholeBudget = () => {
+    if (!round) return;
+    const id = freeHandout(round);
+    const whole: Handout = {
+      id,
+      to: recordedName() || 'Myself',
+      address: '',
+      lines: handedLines(
+        ground,
+        budget,
+        round,
+        linesToHand(ground, budget, () => true, true),
+      ),
+      sent: null,
+      reminders: 0,
+      returns: [],
+    };
+    if (whole.lines.length === 0) return say('The budget has no lines of profit and loss yet.', 'trouble');
+    if (!dispatch({ type: 'setRound', round: { ...round, handouts: [...round.handouts, whole] } }))
+      setChosen(id);
   };
   const several = round?.handouts.filter((h) => ticked.size === 0 || ticked.has(h.id)) ?? [];
 
@@ -90,6 +115,14 @@ export function HandoutsView({ ground, budget }: { readonly ground: Ground; read
             <>
               <Button onClick={() => setForm('newRound')}>New round</Button>
               {round && <Button onClick={() => setForm('add')}>Add someone</Button>}
+              {round && (
+                <Button
+                  title="All lines in one workbook, to work on in a spreadsheet and take back"
+                  onClick={wholeBudget}
+                >
+                  The whole budget
+                </Button>
+              )}
               {round && round.handouts.length > 0 && (
                 <>
                   <NativeSelect
@@ -175,13 +208,23 @@ export function HandoutsView({ ground, budget }: { readonly ground: Ground; read
         ) : (
           <div className={classes.wide}>
             <p>
-              People who know their lines fill them in without this program: each gets a workbook of her own,
-              sends it back, and what they changed is seen beside the draft before it goes in.
+              People who know their lines fill them in without this program: each gets a workbook of their
+              own, sends it back, and what they changed is seen beside the draft before it goes in.
             </p>
             <p className="faded">
               Start a round for {budget.name}: who asks, by when, for which months. Someone who makes a table
-              of her own can answer too: it is read by its names and months. Actuals that people keep in files
-              of their own come in under Books, one source each.
+              of their own can answer too: it is read by its names and months.
+            </p>
+            <p className="faded">
+              Actuals that people keep in files of their own come in under{' '}
+              <button
+                type="button"
+                className={classes.link}
+                onClick={() => router.push('/books?view=sources')}
+              >
+                Books, one source each
+              </button>
+              .
             </p>
           </div>
         )}

@@ -1,7 +1,8 @@
 'use client';
 
-import { useMemo, useState } from 'react';
-import { Button, Checkbox, NativeSelect } from '@mantine/core';
+import { useMemo, useRef, useState } from 'react';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { Button, Checkbox, NativeSelect, Switch } from '@mantine/core';
 import {
   cellKey,
   compareReturn,
@@ -40,6 +41,9 @@ import classes from './Handouts.module.css';
 
 /** What a line of their own becomes: left, put to an account that is there, or an account of its own. */
 type OwnChoice = 'leave' | 'income' | 'expense' | `a:${string}`;
+
+/** Height of a row, in pixels. */
+const ROW = 29;
 
 const MARKS: Readonly<Record<ComparedCell['state'], string>> = {
   same: '',
@@ -112,6 +116,33 @@ export function ReturnView({
       });
     setPicks({ ...picks, cells });
   };
+  const [differing, setDiffering] = useState(false);
+  const shown = useMemo(
+    () =>
+      differing
+        ? lines.filter(
+            (l) =>
+              l.beyond ||
+              l.line.turned ||
+              l.line.comment !== '' ||
+              l.cells.some((c) => c.state !== 'same' && c.state !== 'left'),
+          )
+        : lines,
+    [lines, differing],
+  );
+  // Someone may send back a whole budget: only the rows in sight are drawn.
+  const scroll = useRef<HTMLDivElement>(null);
+  const rows = useVirtualizer({
+    count: shown.length,
+    getScrollElement: () => scroll.current,
+    estimateSize: () => ROW,
+    overscan: 20,
+  });
+  const sight = rows.getVirtualItems();
+  const [above, below] = [
+    (sight[0]?.index ?? 0) * ROW,
+    (shown.length - 1 - (sight.at(-1)?.index ?? shown.length - 1)) * ROW,
+  ];
   const frozen = budget.state !== 'draft';
   const missing = handout.lines.filter((l) => !returned.lines.some((r) => lineKey(r) === lineKey(l)));
   const heads = round.answer === 'months' ? periods.map((p) => p.short) : ['All months'];
@@ -209,9 +240,21 @@ export function ReturnView({
             ]}
             onChange={(e) => setMeaning({ ...meaning, how: e.currentTarget.value as Meaning['how'] })}
           />
+          <Switch
+            size="xs"
+            label="Only what differs"
+            checked={differing}
+            onChange={(e) => setDiffering(e.currentTarget.checked)}
+          />
         </div>
-        <div className={classes.scroll} tabIndex={0} role="region" aria-label={`Return of ${handout.to}`}>
-          <table className={classes.table}>
+        <div
+          ref={scroll}
+          className={classes.scroll}
+          tabIndex={0}
+          role="region"
+          aria-label={`Return of ${handout.to}`}
+        >
+          <table className={classes.table} aria-rowcount={shown.length + 1}>
             <thead>
               <tr>
                 <th data-words>Line</th>
@@ -224,10 +267,12 @@ export function ReturnView({
               </tr>
             </thead>
             <tbody>
-              {lines.map((line) => {
+              {above > 0 && <tr aria-hidden style={{ height: above }} />}
+              {sight.map(({ index }) => {
+                const line = shown[index]!;
                 const key = lineKey(line);
                 return (
-                  <tr key={key}>
+                  <tr key={key} aria-rowindex={index + 2}>
                     <td data-words>
                       {nameOf(line)}
                       {line.line.turned && <small className="faded"> · read as a cost</small>}
@@ -260,7 +305,8 @@ export function ReturnView({
                   </tr>
                 );
               })}
-              {missing.map((l) => (
+              {below > 0 && <tr aria-hidden style={{ height: below }} />}
+              {missing.slice(0, 200).map((l) => (
                 <tr key={`missing ${lineKey(l)}`}>
                   <td data-words className="faded">
                     {nameOf(l)} · not in the file
