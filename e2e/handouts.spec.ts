@@ -155,3 +155,37 @@ test('all at once with messages and the due day; bad files are refused in words;
   await page.keyboard.press('Control+z');
   await expect(table(page).getByRole('row', { name: /Ivo Lund/ })).toContainText('late');
 });
+
+test('the whole budget goes out and comes back; a table made elsewhere is read against all lines', async ({
+  page,
+}) => {
+  await openApp(page, '/budget?view=handouts');
+  await page.getByRole('button', { name: 'The whole budget' }).click();
+  await expect(page.getByRole('heading', { name: 'Myself' })).toBeVisible();
+  const workbook = await fileOf(page, 'Myself');
+  const sheet = workbook.getWorksheet('Please fill')!;
+  sheet.getCell(rowOf(sheet, 'Office wages'), columnOf(sheet, 'Jan 2027')).value = 9_000;
+  await page.getByLabel('Returned files').setInputFiles([await bytesOf('mine.xlsx', workbook)]);
+  await page.getByRole('button', { name: 'Compare' }).click();
+  const panel = page.getByRole('complementary', { name: 'What goes in' });
+  await expect(panel).toContainText('Goes in: 1 figure');
+  await page.getByText('Only what differs').click();
+  await expect(page.getByRole('region', { name: 'Return of Myself' }).getByRole('row')).toHaveCount(2);
+  await page.getByRole('button', { name: 'Back to the round' }).click();
+
+  const table =
+    'Account;November 2026;Dec 2026;Jan 2028\n4100 Repair and refit jobs;30.000,50;31.000;1\nNew pontoon;5;5;5\n';
+  await page
+    .getByLabel('A table of the budget')
+    .setInputFiles({ name: 'board.csv', mimeType: 'text/csv', buffer: Buffer.from(table) });
+  await expect(page.getByRole('contentinfo')).toContainText(
+    /board.csv: 1 of \d+ lines of FY27 autumn revision/,
+  );
+  await page.getByRole('button', { name: 'Compare' }).click();
+  await expect(panel).toContainText('Goes in: 2 figures');
+  await expect(panel).toContainText('61,000.50');
+  await expect(panel).toContainText('“Jan 2028” is none of the months');
+  await expect(page.getByLabel('What New pontoon becomes')).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByText('board.csv')).toHaveCount(0);
+});

@@ -81,14 +81,21 @@ const spanOf = (calendar: Ground['calendar'], periods: readonly Period[]): strin
 export const returnWords = ({ to }: Handout, { at }: Return): string =>
   `${to}’s return of ${dayText(at.slice(0, 10))}`;
 
-/** The message that goes with a handout. */
-export function mailWords(ground: Ground, round: Round, handout: Handout, periods: readonly Period[]) {
+/** The message that goes with a handout, or reminds of it. */
+export function mailWords(
+  ground: Ground,
+  round: Round,
+  handout: Handout,
+  periods: readonly Period[],
+  reminds = false,
+) {
   const { book, calendar } = ground;
   return {
-    subject: `${book.name}: ${round.name}`,
+    subject: `${reminds ? 'Reminder: ' : ''}${book.name}, ${round.name}`,
     text: [
       `Dear ${handout.to},`,
       '',
+      ...(reminds ? ['Your answer is not here yet; the file is enclosed once more.', ''] : []),
       ...handoutWords(ground).cover(round, handout, periods),
       '',
       `Please send the file back${round.address ? ` to ${round.address}` : ''}${round.due ? ` by ${dayText(round.due)}` : ''}.`,

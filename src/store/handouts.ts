@@ -1,9 +1,9 @@
 import { toDayNumber } from '@/core/calendar';
 import { numberFormatOf } from '@/core/money';
 import type { HandoutFile } from '@/core/exchange/handoutFiles';
-import { handedLines, handoutPage, roundPeriods, type Reading } from '@/core/handout';
+import { handedLines, handoutPage, linesToHand, roundPeriods, type Reading } from '@/core/handout';
 import type { Ground } from '@/core/ground';
-import { cutText, LIMITS, lineKey, type Handout, type Return, type Round } from '@/core/model';
+import { cutText, LIMITS, lineKey, type Budget, type Handout, type Return, type Round } from '@/core/model';
 import { now } from '@/platform/clock';
 import { download, fileNameOf } from '@/platform/download';
 import { Cancelled, readReturned, writeFile } from '@/workers/client';
@@ -57,7 +57,7 @@ export async function sendHandouts(
         ? {
             from: { name: round.asks, address: round.address },
             to: { name: handout.to, address: handout.address },
-            ...mailWords(ground, round, handout, periods),
+            ...mailWords(ground, round, handout, periods, reminds),
             at,
             id: `${book.id}-${round.id}-${handout.id}-${at}`,
           }
@@ -115,6 +115,57 @@ export async function sendHandouts(
   }
 }
 
+/**
+ * Takes in a table that nobody was asked for, such as a budget made elsewhere: it is read against all lines of the budget, by
+ * codes, names and months, and stands beside the draft like any return. Gives where it stands; null where it was refused.
+ */
+export async function takeTable(
+  ground: Ground,
+  budget: Budget,
+  file: File,
+  name: string,
+): Promise<{ readonly round: string; readonly handout: string } | null> {
+  const { book } = ground;
+  const lines = linesToHand(ground, budget, () => true, true);
+  if (lines.length === 0) {
+    say('The budget has no lines of profit and loss yet.', 'trouble');
+    return null;
+  }
+  const span = { first: budget.first, length: budget.length };
+  const round: Round = {
+    id: `u${book.nextId}`,
+    name: cutText(`${name} ${file.name}`, LIMITS.budgetName),
+    budget: budget.id,
+    asks: '',
+    address: '',
+    due: null,
+    message: '',
+    ...span,
+    answer: 'months',
+    shows: { lastYear: false, draft: true, notes: false },
+    handouts: [
+      {
+        id: 'h1',
+        to: cutText(file.name, LIMITS.person),
+        address: '',
+        lines: handedLines(ground, budget, span, lines),
+        sent: null,
+        reminders: 0,
+        returns: [],
+      },
+    ],
+  };
+  const read = await readFor(ground, file, [{ round, handout: round.handouts[0]! }]);
+  if ('said' in read) {
+    say(read.said, 'trouble');
+    return null;
+  }
+  const handout = { ...round.handouts[0]!, returns: [read.returned] };
+  if (dispatch({ type: 'setRound', round: { ...round, handouts: [handout] } })) return null;
+  say(`${file.name}: ${read.returned.lines.length} of ${lines.length} lines of ${budget.name} are in it.`);
+  return { round: round.id, handout: 'h1' };
+}
+
 /** Takes in files that came back; each is known by what it says of itself, else by its lines. `only`: whose they are. */
 export async function takeReturns(
   files: readonly File[],
@@ -139,6 +190,31 @@ async function takeReturn(
   const { book } = ground;
   const all = book.rounds.flatMap((round) => round.handouts.map((handout) => ({ round, handout })));
   const asked = only ? all.filter((a) => a.round.id === only.round && a.handout.id === only.handout) : all;
+  const read = await readFor(ground, file, asked);
+  if ('said' in read) return read;
+  const { round, handout, returned } = read;
+  const refused = dispatch({ type: 'takeReturn', round: round.id, handout: handout.id, returned });
+  if (refused)
+    return trouble(
+      refused.code === 'alreadyTakenIn'
+        ? `${file.name} is here already: this very file came before.`
+        : `${file.name} could not be taken in. Nothing was changed.`,
+    );
+  return {
+    fine: true,
+    said: `${file.name}: ${returned.lines.length} of ${handout.lines.length} lines of ${handout.to}${returned.known === 'names' ? ', known by their names alone' : ''}.`,
+  };
+}
+
+type Asked = { readonly round: Round; readonly handout: Handout };
+
+/** A file as it is read against those who were asked: whose it is and what it says, or why it is not taken in. */
+async function readFor(
+  ground: Ground,
+  file: File,
+  asked: readonly Asked[],
+): Promise<Told | (Asked & { readonly returned: Return })> {
+  const { book } = ground;
   const answer = await readReturned({
     file,
     accounts: book.accounts,
@@ -195,15 +271,5 @@ async function takeReturn(
     strays: [...reading.strays],
     without: [...reading.without],
   };
-  const refused = dispatch({ type: 'takeReturn', round: round.id, handout: handout.id, returned });
-  if (refused)
-    return trouble(
-      refused.code === 'alreadyTakenIn'
-        ? `${file.name} is here already: this very file came before.`
-        : `${file.name} could not be taken in. Nothing was changed.`,
-    );
-  return {
-    fine: true,
-    said: `${file.name}: ${reading.lines.length} of ${handout.lines.length} lines of ${handout.to}${reading.known === 'names' ? ', known by their names alone' : ''}.`,
-  };
+  return { round, handout, returned };
 }

@@ -91,7 +91,7 @@ export const handoutHandlers: HandlersOf<HandoutCommand> = {
       findHandout(book, round, handout).returns.find((r) => r.fingerprint === fingerprint) ??
       refuse('noSuchSource');
     const draft = book.budgets.find((b) => b.id === budget) ?? refuse('noSuchBudget');
-    for (const { place, line, account } of own) {
+    for (const { place, account } of own) {
       const theirs = returned.own[place];
       if (!theirs) continue;
       theirs.done = true;

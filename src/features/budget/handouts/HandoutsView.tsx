@@ -13,7 +13,7 @@ import { today } from '@/store/actions';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import { dayText, moneyFormat } from '@/store/format';
 import { HANDOUT_STATE_WORDS } from '@/store/handoutWords';
-import { sendHandouts, takeReturns } from '@/store/handouts';
+import { sendHandouts, takeReturns, takeTable } from '@/store/handouts';
 import { recordedName } from '@/store/person';
 import { say } from '@/store/session';
 import { AddHandout, freeHandout } from './AddHandout';
@@ -80,6 +80,12 @@ export function HandoutsView({ ground, budget }: { readonly ground: Ground; read
     if (whole.lines.length === 0) return say('The budget has no lines of profit and loss yet.', 'trouble');
     if (!dispatch({ type: 'setRound', round: { ...round, handouts: [...round.handouts, whole] } }))
       setChosen(id);
+  };
+  const takeIn = async (file: File) => {
+    const place = await takeTable(ground, budget, file, 'Table');
+    if (!place) return;
+    setRoundId(place.round);
+    setChosen(place.handout);
   };
   const several = round?.handouts.filter((h) => ticked.size === 0 || ticked.has(h.id)) ?? [];
 
@@ -156,6 +162,17 @@ export function HandoutsView({ ground, budget }: { readonly ground: Ground; read
                 </>
               )}
               <span className={stage.push} />
+              <FileButton
+                accept=".csv,.txt,.tsv,.xlsx"
+                onChange={(file) => file && void takeIn(file)}
+                inputProps={{ 'aria-label': 'A table of the budget' }}
+              >
+                {(props) => (
+                  <Button {...props} title="A budget made elsewhere: accounts down, months across">
+                    Take in a table…
+                  </Button>
+                )}
+              </FileButton>
               {round && (
                 <FileButton
                   accept=".csv,.txt,.tsv,.xlsx"

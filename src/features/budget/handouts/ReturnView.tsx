@@ -132,6 +132,7 @@ export function ReturnView({
   );
   // Someone may send back a whole budget: only the rows in sight are drawn.
   const scroll = useRef<HTMLDivElement>(null);
+  // eslint-disable-next-line react-hooks/incompatible-library -- the virtualizer is meant to be read anew on each render
   const rows = useVirtualizer({
     count: shown.length,
     getScrollElement: () => scroll.current,
