@@ -552,6 +552,17 @@ describe('what goes in', () => {
     });
     expect(goes(compared(empty, reading, { meaning: { how: 'add' } }))).toEqual(['rent 01 2300']);
     expect(goes(compared(empty, reading))).toEqual(['rent 01 300']);
+    // Of a sheet that showed the draft what they changed goes on top, also of what we changed.
+    const shown = await changed();
+    const edited = didAll(ground.book, {
+      type: 'setCells',
+      budget: 'b1',
+      how: 'typed',
+      cells: [{ account: 'rent', segment: null, period: ids[0]!, value: minor(22_00) }],
+    });
+    const of = makeGround(edited, new Map([[block.id, block]]));
+    const added = compared(made, shown.reading, { of, meaning: { how: 'add' } });
+    expect([goes(added), added.merged.counts.open]).toEqual([['rent 01 2700'], 0]);
   });
 
   test('the draft changed since: a conflict, which goes in only as someone says', async () => {

@@ -18,7 +18,7 @@ export type Meaning = {
   /** Nothing said; the month becomes blank; or nothing at all, a zero. */
   readonly blank: 'leave' | 'clear' | 'zero';
   readonly zero: 'zero' | 'leave';
-  /** Their figures in place of the draft's, or on top of them. */
+  /** Their figures in place of the draft's, or what they changed on top of it. */
   readonly how: 'replace' | 'add';
 };
 export const USUAL_MEANING: Meaning = { blank: 'leave', zero: 'zero', how: 'replace' };
@@ -94,9 +94,10 @@ function compareLine(c: Comparing, line: ReturnedLine, was: Handout['lines'][num
   const cells = all.map(([h, o], i): ComparedCell => {
     const theirs = line.cells[i] ?? NOTHING;
     const missing = byMonth && without.has(c.periods[i]!.id);
-    const state = missing ? 'left' : stateOf(h, theirs, o, meaning, round.shows.draft);
+    const cell = { handed: h, theirs, ours: o, was: round.shows.draft ? h : null };
+    const state = missing ? 'left' : stateOf(cell, meaning);
     const pick = picks.cells.get(cellKey(line, i)) ?? picks.lines.get(key) ?? null;
-    return { state, handed: h, theirs, ours: o, becomes: becomes(state, h, theirs, o, meaning, pick) };
+    return { state, handed: h, theirs, ours: o, becomes: becomes(state, cell, meaning, pick) };
   });
   const said = cells.reduce((t, x) => plus(t, x.theirs.amount ?? 0), 0);
   const months = byMonth ? cells.map((x) => x.becomes) : spread(c, line, cells[0]!, now);
@@ -123,21 +124,22 @@ function meant(theirs: SaidCell, { blank, zero }: Meaning): Minor | null | undef
   return theirs.is === 'amount' ? theirs.amount : undefined;
 }
 
-function stateOf(
-  handed: Minor | null,
-  theirs: SaidCell,
-  ours: Minor | null,
-  meaning: Meaning,
-  shown: boolean,
-): CellState {
+type Cell = {
+  readonly handed: Minor | null;
+  readonly theirs: SaidCell;
+  readonly ours: Minor | null;
+  /** What they were shown of the draft: what they were not shown they cannot have left as it was. */
+  readonly was: Minor | null;
+};
+
+function stateOf({ handed, theirs, ours, was }: Cell, meaning: Meaning): CellState {
   if (theirs.is !== 'amount' && theirs.is !== 'blank') return 'unread';
-  // What they were not shown they cannot have left as it was.
-  const was = shown ? handed : null;
-  const says = meant(theirs, meaning);
-  if (meaning.how === 'add') return says == null || says === 0 ? 'left' : 'changed';
   if (theirs.amount === was && (theirs.is === 'amount') === (was !== null))
     return theirs.is === 'blank' ? 'left' : 'same';
+  const says = meant(theirs, meaning);
   if (says === undefined) return 'left';
+  // What goes on top takes nothing away from what we changed.
+  if (meaning.how === 'add') return (says ?? 0) === (was ?? 0) ? 'left' : 'changed';
   if (says === ours) return 'agrees';
   if (ours !== handed) return 'conflict';
   return says === null ? 'blanked' : 'changed';
@@ -145,9 +147,7 @@ function stateOf(
 
 function becomes(
   state: CellState,
-  handed: Minor | null,
-  theirs: SaidCell,
-  ours: Minor | null,
+  { handed, theirs, ours, was }: Cell,
   meaning: Meaning,
   pick: PickedSide | null,
 ): Minor | null | undefined {
@@ -157,7 +157,8 @@ function becomes(
   // A conflict goes in only where someone chose; anything else where it says something new.
   const goes = pick === 'theirs' || state === 'changed' || state === 'blanked';
   if (!goes || says === undefined) return undefined;
-  const next = meaning.how === 'add' ? minor(plus(ours ?? 0, says ?? 0)) : says;
+  // On top goes what they changed of what they were shown.
+  const next = meaning.how === 'add' ? minor(plus(ours ?? 0, plus(says ?? 0, -(was ?? 0)))) : says;
   return next === ours ? undefined : next;
 }
 

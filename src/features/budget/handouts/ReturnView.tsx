@@ -237,7 +237,7 @@ export function ReturnView({
             disabled={returned.merged !== null}
             data={[
               { value: 'replace', label: 'In place of the draft' },
-              { value: 'add', label: 'On top of the draft' },
+              { value: 'add', label: 'Changes on top of the draft' },
             ]}
             onChange={(e) => setMeaning({ ...meaning, how: e.currentTarget.value as Meaning['how'] })}
           />

@@ -57,6 +57,8 @@ export function RoundForm({
       size="xs"
       label={label}
       checked={draft.shows[key]}
+      // What is out was made with it or without: an empty cell of it is read by that.
+      disabled={key === 'draft' && draft.handouts.some((h) => h.sent !== null)}
       onChange={(e) => change({ shows: { ...draft.shows, [key]: e.currentTarget.checked } })}
     />
   );
