@@ -189,3 +189,22 @@ test('the whole budget goes out and comes back; a table made elsewhere is read a
   await page.keyboard.press('Control+z');
   await expect(page.getByLabel('Round', { exact: true })).not.toContainText('board.csv');
 });
+
+test('a new budget begins with a table of years made elsewhere', async ({ page }) => {
+  await openApp(page, '/budget');
+  await page.getByRole('button', { name: 'New budget' }).click();
+  await page.getByRole('button', { name: 'Start, and take in a table' }).click();
+  await expect(page.getByText('Start a round for FY28 budget')).toBeVisible();
+  await page.getByLabel('A table of the budget').setInputFiles({
+    name: 'board.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('Account,FY27,FY28\nRepair and refit jobs,1,"480,000"\n6100 Slipway lease,1,24000\n'),
+  });
+  await expect(page.getByRole('contentinfo')).toContainText(/board.csv: [12] of \d+ lines of FY28 budget/);
+  await page.getByRole('button', { name: 'Compare' }).click();
+  const panel = page.getByRole('complementary', { name: 'What goes in' });
+  await expect(panel).toContainText('480,000.00');
+  await panel.getByRole('button', { name: 'Put it into the budget' }).click();
+  await view(page, 'Worksheet');
+  await expect(page.getByRole('row', { name: /Repair and refit jobs/ })).toContainText('480,000');
+});

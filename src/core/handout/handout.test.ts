@@ -289,6 +289,45 @@ describe('sheets', () => {
     expect(lines.find((l) => l.account !== 'rent')?.account ?? null).toBe(found);
     expect(own.map((o) => o.name)).toEqual(found ? [] : [name]);
   });
+  test('years across fall on their months as the draft does, else evenly', () => {
+    const year = { ...round, length: 12 };
+    const lines = handedLines(ground, budget, year, budget.lines.slice(0, 2));
+    const rising = lines.map((l) => ({
+      ...l,
+      handed: l.handed.map((_, i) => minor(i < 2 ? (i + 1) * 100 : 0)),
+    }));
+    const read = (rows: GridCell[][], first = rising) =>
+      readReturn([gridOf('S', rows)], { ...of, periods: roundPeriods(calendar, year), lines: first });
+    const {
+      lines: found,
+      own,
+      without,
+    } = read([
+      ['Account', 'Actual 2025', 'Budget 2026', 2027],
+      ['Berth fees', 5, 30, 7],
+      ['Rent', '', 'n/a', ''],
+      ['Divers', '', 24, ''],
+    ]);
+    expect(found[0]!.cells.map((c) => c.amount)).toEqual([10_00, 20_00, ...new Array<number>(10).fill(0)]);
+    expect(found[1]!.cells[0]).toMatchObject({ is: 'text', raw: 'n/a' });
+    expect(own[0]!.cells.map((c) => c.amount)).toEqual(new Array<number>(12).fill(2_00));
+    expect(without).toEqual([]);
+    const flat = read(
+      [
+        ['', '2026'],
+        ['Rent', -12],
+      ],
+      lines.map((l) => ({ ...l, handed: [] })),
+    );
+    expect(flat.lines[0]).toMatchObject({ turned: true, cells: new Array(12).fill({ amount: 1_00 }) });
+    // A year that is asked of in part has no amount of its own.
+    expect(
+      amounts([
+        ['', '2026'],
+        ['Rent', 12],
+      ]).lines,
+    ).toEqual([]);
+  });
   test('of two names that are as like, neither is taken', () => {
     const near = [...accounts.slice(0, 2), account('fees2', 'income', 'Berth feet', '4011')];
     const lines = [...handed, { ...handed[0]!, account: 'fees2' }];

@@ -15,7 +15,7 @@ import {
   type SaidCell,
   type Stray,
 } from '@/core/model';
-import { minorDigits, plus, type Minor, type NumberFormat } from '@/core/money';
+import { minorDigits, plus, splitEven, splitLike, ZERO, type Minor, type NumberFormat } from '@/core/money';
 import { readAnchor, readColumnMark, readRowMark, type Anchor, type RowMark } from './marks';
 import { saidIn, turnedCell } from './readCells';
 
@@ -61,7 +61,7 @@ export function readReturn(grids: readonly Grid[], ground: ReadGround): Reading 
     const layout = layoutOf(rows, ground);
     const reading = readSheet(rows, layout, ground, names);
     // A sheet with our marks is the one that was handed out; one without any of the months says nothing of them.
-    const columns = layout.months.size + (layout.whole === null ? 0 : 1);
+    const columns = layout.months.size + layout.years.size + (layout.whole === null ? 0 : 1);
     const score = columns === 0 ? 0 : (layout.marked ? 1_000_000 : 0) + reading.lines.length * columns;
     if (score > (best?.score ?? 0)) best = { reading, score };
   }
@@ -86,6 +86,8 @@ type Layout = {
   readonly head: number;
   /** Columns of the months asked for, by their place among them. */
   readonly months: ReadonlyMap<number, number>;
+  /** Columns of whole fiscal years, where a sheet has those and no months: the places of a year's months. */
+  readonly years: ReadonlyMap<number, readonly number[]>;
   readonly whole: number | null;
   readonly spread: number | null;
   readonly total: number | null;
@@ -154,6 +156,7 @@ function markedLayout(
     // The heads that people read stand beneath the marks.
     head: marks !== null && readRowMark(heads[marks]) ? markRow : markRow + 1,
     months,
+    years: new Map(),
     whole: column('whole'),
     spread: column('spread'),
     total: column('total'),
@@ -208,11 +211,22 @@ function namedLayout(rows: readonly GridRow[], marks: number | null, ground: Rea
           }
         });
     });
+  const years = new Map<number, readonly number[]>();
+  if (ground.answer === 'months' && months.size === 0)
+    rows.forEach((r, i) => {
+      const found = yearsIn(r, ground);
+      if (found.size > years.size) {
+        years.clear();
+        found.forEach((places, c) => years.set(c, places));
+        head = i;
+      }
+    });
   return {
     marked: false,
     marks,
     head,
     months,
+    years,
     whole,
     spread: null,
     total,
@@ -243,6 +257,22 @@ function monthIn(cell: GridCell | undefined, { periods, calendar }: ReadGround):
   return month.year === null ? null : fits.length === 0 ? 'outside' : null;
 }
 
+/** Columns that are headed by fiscal years whose months are all asked for: "2027", "FY27", "Budget 2027". */
+function yearsIn(row: GridRow, { periods, calendar }: ReadGround): Map<number, readonly number[]> {
+  const out = new Map<number, readonly number[]>();
+  const taken = new Set<number>();
+  row.forEach((cell, c) => {
+    const said = /^(?:fy|year|budget|plan)?\s*(\d{4}|\d\d)(?:\s*(?:budget|plan))?$/i.exec(cellText(cell));
+    if (!said) return;
+    const year = Number(said[1]) + (said[1]!.length === 2 ? 2000 : 0);
+    const places = periods.flatMap((p, i) => (p.year === year ? [i] : []));
+    if (taken.has(year) || places.length === 0 || places.length !== calendar.periodsIn(year)) return;
+    taken.add(year);
+    out.set(c, places);
+  });
+  return out;
+}
+
 /** What lines are called, to find them where marks are gone. */
 class Names {
   private readonly byCode = new Map<string, LineRef[]>();
@@ -251,6 +281,7 @@ class Names {
   private index: NameIndex | null = null;
   private readonly others = new Set<string>();
   readonly labelOf = new Map<string, string>();
+  readonly handedOf = new Map<string, readonly (Minor | null)[]>();
   readonly accounts: ReadonlyMap<string, Account>;
 
   constructor({ lines, accounts, axis }: ReadGround) {
@@ -260,6 +291,7 @@ class Names {
       if (!account) continue;
       const name = axis ? `${account.name}, ${segmentName(axis, line.segment)}` : account.name;
       this.labelOf.set(lineKey(line), name);
+      this.handedOf.set(lineKey(line), line.handed);
       push(this.byName, nameKey(name), line);
       if (axis) push(this.byName, nameKey(account.name), line);
       if (account.code) push(this.byCode, account.code.toLowerCase(), line);
@@ -319,7 +351,12 @@ const TOTALS = /^(sub)?totals?\b|\btotal$|^sum\b|^what is left\b|^net\b|^balance
 
 function readSheet(rows: readonly GridRow[], at: Layout, ground: ReadGround, names: Names): Reading {
   const digits = minorDigits(ground.currency);
-  const inputs = ground.answer === 'months' ? [...at.months.keys()] : at.whole === null ? [] : [at.whole];
+  const inputs =
+    ground.answer === 'months'
+      ? [...at.months.keys(), ...at.years.keys()]
+      : at.whole === null
+        ? []
+        : [at.whole];
   const format = formatOf(rows, at, inputs, ground.prefer);
   const count = ground.answer === 'months' ? ground.periods.length : 1;
   const lines: ReturnedLine[] = [];
@@ -332,8 +369,12 @@ function readSheet(rows: readonly GridRow[], at: Layout, ground: ReadGround, nam
     const mark: RowMark | null = at.marks === null ? null : readRowMark(row[at.marks]);
     if (mark?.of === 'total') return;
     const cells: SaidCell[] = Array.from({ length: count }, () => NOTHING);
-    for (const c of inputs)
-      cells[ground.answer === 'months' ? at.months.get(c)! : 0] = saidIn(row[c], digits, format);
+    for (const c of inputs) {
+      const said = saidIn(row[c], digits, format);
+      const year = at.years.get(c);
+      if (!year) cells[ground.answer === 'months' ? at.months.get(c)! : 0] = said;
+      else if (said.is !== 'blank') cells[year[0]!] = said;
+    }
     const texts = labelsOf(row, at, firstInput);
     const says = cells.some((c) => c.is !== 'blank');
     if (mark === null && texts.length === 0) return;
@@ -350,6 +391,7 @@ function readSheet(rows: readonly GridRow[], at: Layout, ground: ReadGround, nam
         return;
       }
       if (own.length >= LIMITS.handoutOwn) return;
+      for (const places of at.years.values()) spreadYear(cells, places, []);
       const name = texts.find((t) => !/^[\d.\-/]+$/.test(t)) ?? label;
       own.push({
         name: cutText(name || '?', LIMITS.rowName),
@@ -368,7 +410,8 @@ function readSheet(rows: readonly GridRow[], at: Layout, ground: ReadGround, nam
       return;
     }
     seen.add(key);
-    const handed = ground.lines.find((l) => lineKey(l) === key)!.handed;
+    const handed = names.handedOf.get(key)!;
+    for (const places of at.years.values()) spreadYear(cells, places, handed);
     const turned = isTurned(cells, handed, names.accounts.get(found.line.account));
     const total = at.total === null ? null : saidIn(row[at.total], digits, format).amount;
     lines.push({
@@ -382,7 +425,7 @@ function readSheet(rows: readonly GridRow[], at: Layout, ground: ReadGround, nam
       spread: spreadIn(at.spread === null ? '' : cellText(row[at.spread])),
     });
   });
-  const has = new Set(at.months.values());
+  const has = new Set([...at.months.values(), ...[...at.years.values()].flat()]);
   return {
     known: at.marked && at.marks !== null ? 'identity' : 'names',
     lines,
@@ -390,6 +433,15 @@ function readSheet(rows: readonly GridRow[], at: Layout, ground: ReadGround, nam
     strays: strays.slice(0, LIMITS.handoutOwn),
     without: ground.answer === 'months' ? ground.periods.filter((_, i) => !has.has(i)).map((p) => p.id) : [],
   };
+}
+
+/** An amount of a year, which stands at its first month, over all of them: as the draft falls, else evenly. */
+function spreadYear(cells: SaidCell[], places: readonly number[], draft: readonly (Minor | null)[]): void {
+  const { amount } = cells[places[0]!]!;
+  if (amount === null) return;
+  const shape = places.map((i) => draft[i] ?? ZERO);
+  const parts = splitLike(amount, shape) ?? splitEven(amount, places.length);
+  places.forEach((place, i) => (cells[place] = { is: 'amount', amount: parts[i]!, raw: '' }));
 }
 
 const NOTHING: SaidCell = { is: 'blank', amount: null, raw: '' };

@@ -338,6 +338,15 @@ export function StartBudget({
                 Start, and go down a first pass
               </Button>
             )}
+            {covers !== 'balanceSheet' && (
+              <Button
+                size="sm"
+                title="A budget made elsewhere stands beside this one before it goes in"
+                onClick={() => make('handouts')}
+              >
+                Start, and take in a table
+              </Button>
+            )}
             {canCancel && (
               <Button size="sm" onClick={() => onDone(null, 'sheet')}>
                 Back to the worksheet
