@@ -203,7 +203,7 @@ test('a new budget begins with a table of years made elsewhere', async ({ page }
   await expect(page.getByRole('contentinfo')).toContainText(/board.csv: [12] of \d+ lines of FY28 budget/);
   await page.getByRole('button', { name: 'Compare' }).click();
   const panel = page.getByRole('complementary', { name: 'What goes in' });
-  await expect(panel).toContainText('480,000.00');
+  await expect(panel).toContainText('504,000.00');
   await panel.getByRole('button', { name: 'Put it into the budget' }).click();
   await view(page, 'Worksheet');
   await expect(page.getByRole('row', { name: /Repair and refit jobs/ })).toContainText('480,000');
