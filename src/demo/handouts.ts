@@ -1,7 +1,7 @@
 import { day, type PeriodId } from '@/core/calendar';
-import { handedLines } from '@/core/handout';
+import { handedLines, newHandout } from '@/core/handout';
 import type { Ground } from '@/core/ground';
-import type { Command, Handout, LineRef, Return, ReturnedLine, Round, SaidCell } from '@/core/model';
+import type { Command, Handout, Return, ReturnedLine, Round, SaidCell } from '@/core/model';
 import { minor, type Minor } from '@/core/money';
 
 /* A round of the autumn revision: one answer in the budget, one that waits with a conflict, one that is late. */
@@ -74,17 +74,13 @@ export function demoHandouts(ground: Ground, budgetId: string): Command[] {
     codes: readonly string[],
     target: Readonly<Record<string, number>> = {},
   ): Handout => {
-    const lines: LineRef[] = codes.map((c) => ({ account: byCode.get(c)!, segment: null }));
-    const within = new Map(Object.entries(target).map(([c, a]) => [byCode.get(c)!, minor(a)]));
-    return {
-      id,
-      to,
-      address: `${to.split(' ')[0]!.toLowerCase()}@pellow-creek.example`,
-      lines: handedLines(ground, budget, plain, lines, (l) => within.get(l.account) ?? null),
-      sent: null,
-      reminders: 0,
-      returns: [],
-    };
+    const lines = codes.map((c) => ({
+      account: byCode.get(c)!,
+      segment: null,
+      target: target[c] === undefined ? null : minor(target[c]),
+    }));
+    const address = `${to.split(' ')[0]!.toLowerCase()}@pellow-creek.example`;
+    return newHandout(id, to, address, handedLines(ground, budget, plain, lines));
   };
   const school = handout('h1', 'Wren Okafor', ['4300', '4310', '5040']);
   const repairs = handout('h2', 'Tom Arkle', ['4100', '4120', '5010', '5030'], { '5010': 130_000_00 });

@@ -71,7 +71,6 @@ export const handoutWords = ({ calendar }: Ground): HandoutWords => ({
   spreads: ['Evenly', 'As last year', 'As the draft'],
   sheets: ['Please fill', 'Read me', 'Last year'],
   totals: ['Total income', 'Total costs', 'What is left'],
-  own: 'Lines of your own',
 });
 
 const spanOf = (calendar: Ground['calendar'], periods: readonly Period[]): string =>

@@ -1,9 +1,16 @@
 import { toDayNumber } from '@/core/calendar';
 import { numberFormatOf } from '@/core/money';
 import type { HandoutFile } from '@/core/exchange/handoutFiles';
-import { handedLines, handoutPage, linesToHand, roundPeriods, type Reading } from '@/core/handout';
+import {
+  handedLines,
+  handoutPage,
+  linesToHand,
+  newHandout,
+  roundPeriods,
+  type Reading,
+} from '@/core/handout';
 import type { Ground } from '@/core/ground';
-import { cutText, LIMITS, lineKey, type Budget, type Handout, type Return, type Round } from '@/core/model';
+import { cutText, LIMITS, type Budget, type Handout, type Return, type Round } from '@/core/model';
 import { now } from '@/platform/clock';
 import { download, fileNameOf } from '@/platform/download';
 import { Cancelled, readReturned, writeFile } from '@/workers/client';
@@ -38,11 +45,7 @@ export async function sendHandouts(
   // The first file has the draft of this moment; a second copy has what the first had.
   const ready = handouts.map((h): Handout => {
     if (h.sent !== null) return h;
-    const targets = new Map(h.lines.map((l) => [lineKey(l), l.target]));
-    return {
-      ...h,
-      lines: handedLines(ground, budget, round, h.lines, (l) => targets.get(lineKey(l)) ?? null),
-    };
+    return { ...h, lines: handedLines(ground, budget, round, h.lines) };
   });
   const files = ready.map((handout): HandoutFile => {
     const plain = fileNameOf(`${book.name} ${round.name} ${handout.to}`);
@@ -123,7 +126,6 @@ export async function takeTable(
   ground: Ground,
   budget: Budget,
   file: File,
-  name: string,
 ): Promise<{ readonly round: string; readonly handout: string } | null> {
   const { book } = ground;
   const lines = linesToHand(ground, budget, () => true, true);
@@ -134,7 +136,7 @@ export async function takeTable(
   const span = { first: budget.first, length: budget.length };
   const round: Round = {
     id: `u${book.nextId}`,
-    name: cutText(`${name} ${file.name}`, LIMITS.budgetName),
+    name: cutText(`Table ${file.name}`, LIMITS.budgetName),
     budget: budget.id,
     asks: '',
     address: '',
@@ -143,27 +145,19 @@ export async function takeTable(
     ...span,
     answer: 'months',
     shows: { lastYear: false, draft: true, notes: false },
-    handouts: [
-      {
-        id: 'h1',
-        to: cutText(file.name, LIMITS.person),
-        address: '',
-        lines: handedLines(ground, budget, span, lines),
-        sent: null,
-        reminders: 0,
-        returns: [],
-      },
-    ],
+    handouts: [],
   };
-  const read = await readFor(ground, file, [{ round, handout: round.handouts[0]! }]);
+  const to = cutText(file.name, LIMITS.person);
+  const handed = newHandout('h1', to, '', handedLines(ground, budget, span, lines));
+  const read = await readFor(ground, file, [{ round, handout: handed }]);
   if ('said' in read) {
     say(read.said, 'trouble');
     return null;
   }
-  const handout = { ...round.handouts[0]!, returns: [read.returned] };
+  const handout = { ...handed, returns: [read.returned] };
   if (dispatch({ type: 'setRound', round: { ...round, handouts: [handout] } })) return null;
   say(`${file.name}: ${read.returned.lines.length} of ${lines.length} lines of ${budget.name} are in it.`);
-  return { round: round.id, handout: 'h1' };
+  return { round: round.id, handout: handed.id };
 }
 
 /** Takes in files that came back; each is known by what it says of itself, else by its lines. `only`: whose they are. */

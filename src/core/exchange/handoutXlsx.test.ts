@@ -122,7 +122,12 @@ function handed(change: Partial<Round> = {}, of: Ground = ground, plan: Budget =
     id: 'h1',
     to: 'North Yard',
     address: '',
-    lines: handedLines(of, plan, plain, lines, (l) => (l.account === 'rent' ? minor(200_00) : null)),
+    lines: handedLines(
+      of,
+      plan,
+      plain,
+      lines.map((l) => ({ ...l, target: l.account === 'rent' ? minor(200_00) : null })),
+    ),
     sent: null,
     reminders: 0,
     returns: [],

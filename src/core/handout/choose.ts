@@ -1,9 +1,12 @@
 import { indexOfId, periodsOf, type FiscalCalendar, type Period } from '@/core/calendar';
 import { reckoned, yearBefore, type Ground } from '@/core/ground';
 import {
+  accountsOfRow,
   isProfitAndLoss,
   lineKey,
+  segmentName,
   type Account,
+  type Axis,
   type Budget,
   type HandedLine,
   type Handout,
@@ -11,8 +14,7 @@ import {
   type LineRef,
   type Round,
 } from '@/core/model';
-import { sumBlank, type Minor } from '@/core/money';
-import { accountsOfRow } from '@/core/model';
+import type { Minor } from '@/core/money';
 import { checksumOf, type Anchor } from './marks';
 
 /** The months that a round asks for. */
@@ -85,20 +87,34 @@ export function yearBeforeOf(ground: Ground, budget: Budget, round: Pick<Round, 
   };
 }
 
-/** Lines as they are handed out: with what the draft says of them now. */
+/** What a line is called on a sheet; returns are read by it where the marks are gone. */
+export const lineName = (
+  { name }: Account,
+  axis: Axis | null,
+  { segment }: Pick<LineRef, 'segment'>,
+): string => (axis ? `${name}, ${segmentName(axis, segment)}` : name);
+
+/** A handout that is not made yet. */
+export const newHandout = (
+  id: string,
+  to: string,
+  address: string,
+  lines: readonly HandedLine[],
+): Handout => ({ id, to, address, lines: [...lines], sent: null, reminders: 0, returns: [] });
+
+/** Lines as they are handed out: with what the draft says of them now, and the target that they have. */
 export function handedLines(
   ground: Ground,
   budget: Budget,
   round: Pick<Round, 'first' | 'length'>,
-  lines: readonly LineRef[],
-  target: (line: LineRef) => Minor | null = () => null,
+  lines: readonly (LineRef & { readonly target?: Minor | null })[],
 ): HandedLine[] {
   const draft = draftOf(ground, budget, round);
-  return lines.map(({ account, segment }) => ({
+  return lines.map(({ account, segment, target = null }) => ({
     account,
     segment,
     handed: draft({ account, segment }),
-    target: target({ account, segment }),
+    target,
   }));
 }
 
@@ -109,6 +125,3 @@ export const anchorOf = (book: string, round: Round, handout: Handout): Anchor =
   handout: handout.id,
   checksum: checksumOf([round.first, String(round.length), round.answer, ...handout.lines.map(lineKey)]),
 });
-
-/** What all months of a line come to; null where none says anything. */
-export const wholeOf = (amounts: readonly (Minor | null)[]): Minor | null => sumBlank(amounts);

@@ -2,7 +2,9 @@ export {
   anchorOf,
   draftOf,
   handedLines,
+  lineName,
   linesToHand,
+  newHandout,
   payAccounts,
   roundPeriods,
   yearBeforeOf,
@@ -10,7 +12,6 @@ export {
 export { columnText, type Anchor } from './marks';
 export {
   handoutPage,
-  OWN_ROWS,
   pageRows,
   type HandoutPage,
   type HandoutWords,
@@ -18,7 +19,7 @@ export {
   type PageRow,
 } from './page';
 export { anchorIn, readReturn, type Reading, type ReadGround } from './read';
-export { HANDOUT_STATES, handoutState, isWhole, type HandoutState } from './state';
+export { handoutState, isWhole, type HandoutState } from './state';
 export {
   cellKey,
   compareReturn,

@@ -9,7 +9,9 @@ import {
   type Round,
   type SaidCell,
 } from '@/core/model';
-import { minor, plus, splitEven, splitLike, ZERO, type Minor } from '@/core/money';
+import { minor, plus, splitEven, splitLike, sumBlank, ZERO, type Minor } from '@/core/money';
+
+import { BLANK } from './readCells';
 
 /* A returned file beside what was handed out and what the draft is now, cell by cell, and what of it goes in. */
 
@@ -23,12 +25,11 @@ export type Meaning = {
 };
 export const USUAL_MEANING: Meaning = { blank: 'leave', zero: 'zero', how: 'replace' };
 
-export const CELL_STATES = ['same', 'changed', 'agrees', 'blanked', 'left', 'unread', 'conflict'] as const;
 /**
  * A cell of a return: as it was handed out; another; what the draft says by now anyway; made blank; nothing said; no
  * amount; changed by them and, since it was handed out, by us.
  */
-export type CellState = (typeof CELL_STATES)[number];
+export type CellState = 'same' | 'changed' | 'agrees' | 'blanked' | 'left' | 'unread' | 'conflict';
 
 export type ComparedCell = {
   readonly state: CellState;
@@ -75,24 +76,29 @@ export type Comparing = {
 /** A return beside the draft. */
 export function compareReturn(c: Comparing): ComparedLine[] {
   const handed = new Map(c.handout.lines.map((l) => [lineKey(l), l]));
+  const without = new Set(c.returned.without);
   return c.returned.lines.flatMap((line): ComparedLine[] => {
     const was = handed.get(lineKey(line));
-    return was ? [compareLine(c, line, was)] : [];
+    return was ? [compareLine(c, line, was, without)] : [];
   });
 }
 
-function compareLine(c: Comparing, line: ReturnedLine, was: Handout['lines'][number]): ComparedLine {
+function compareLine(
+  c: Comparing,
+  line: ReturnedLine,
+  was: Handout['lines'][number],
+  without: ReadonlySet<string>,
+): ComparedLine {
   const { round, meaning, picks } = c;
   const { account, segment } = line;
   const key = lineKey(line);
   const [before, now] = [was.handed, c.draft(line)];
   const byMonth = round.answer === 'months';
-  const without = new Set(c.returned.without);
   const all = byMonth
     ? before.map((h, i) => [h, now[i] ?? null] as const)
-    : [[sumOf(before), sumOf(now)] as const];
+    : [[sumBlank(before), sumBlank(now)] as const];
   const cells = all.map(([h, o], i): ComparedCell => {
-    const theirs = line.cells[i] ?? NOTHING;
+    const theirs = line.cells[i] ?? BLANK;
     const missing = byMonth && without.has(c.periods[i]!.id);
     const cell = { handed: h, theirs, ours: o, was: round.shows.draft ? h : null };
     const state = missing ? 'left' : stateOf(cell, meaning);
@@ -112,10 +118,6 @@ function compareLine(c: Comparing, line: ReturnedLine, was: Handout['lines'][num
     beyond: was.target !== null && comes > was.target,
   };
 }
-
-const NOTHING: SaidCell = { is: 'blank', amount: null, raw: '' };
-const sumOf = (amounts: readonly (Minor | null)[]): Minor | null =>
-  amounts.every((a) => a === null) ? null : minor(amounts.reduce((t: number, a) => plus(t, a ?? 0), 0));
 
 /** What a cell says by the file's meaning: undefined where it says nothing. */
 function meant(theirs: SaidCell, { blank, zero }: Meaning): Minor | null | undefined {

@@ -1,12 +1,12 @@
 import { yearsBefore, type FiscalCalendar, type Period } from '@/core/calendar';
 import type { Ground } from '@/core/ground';
-import { profitSign, segmentName, type Budget, type Handout, type Round } from '@/core/model';
+import { lineKey, profitSign, type Budget, type Handout, type Round } from '@/core/model';
 import { sumBlank, type Minor } from '@/core/money';
-import { anchorOf, roundPeriods, wholeOf, yearBeforeOf } from './choose';
+import { anchorOf, lineName, roundPeriods, yearBeforeOf } from './choose';
 import { anchorText, columnText, rowText, type ColumnMark } from './marks';
 
 /** How many lines of their own someone may add. */
-export const OWN_ROWS = 8;
+const OWN_ROWS = 8;
 
 export type PageColumn = {
   readonly mark: ColumnMark | null;
@@ -57,7 +57,6 @@ export type HandoutWords = {
   readonly spreads: HandoutPage['spreads'];
   readonly sheets: HandoutPage['sheets'];
   readonly totals: readonly [income: string, cost: string, left: string];
-  readonly own: string;
 };
 
 /** The page of a handout, with the draft as it was handed out. */
@@ -71,7 +70,7 @@ export function handoutPage(
   const { book, calendar } = ground;
   const periods = roundPeriods(calendar, round);
   const accounts = new Map(book.accounts.map((a) => [a.id, a]));
-  const axis = book.axes.find((a) => a.id === budget.axis);
+  const axis = book.axes.find((a) => a.id === budget.axis) ?? null;
   const before = yearBeforeOf(ground, budget, round);
   const hasTarget = handout.lines.some((l) => l.target !== null);
   const { shows, answer } = round;
@@ -81,7 +80,7 @@ export function handoutPage(
     head,
     kind,
   });
-  const notes = new Map(budget.lines.map((l) => [`${l.account} ${l.segment ?? ''}`, l.note?.text ?? '']));
+  const notes = new Map(budget.lines.map((l) => [lineKey(l), l.note?.text ?? '']));
   const columns: PageColumn[] = [
     column('code', heads.code, { of: 'code' }),
     column('name', heads.line, { of: 'name' }),
@@ -115,8 +114,8 @@ export function handoutPage(
     ...(shows.lastYear ? [theirs.last] : []),
     ...(hasTarget ? [theirs.target] : []),
     ...(answer === 'months'
-      ? [...periods.map((_, i) => theirs.said[i] ?? null), wholeOf(theirs.said)]
-      : [wholeOf(theirs.said), income === null ? null : spread]),
+      ? [...periods.map((_, i) => theirs.said[i] ?? null), sumBlank(theirs.said)]
+      : [sumBlank(theirs.said), income === null ? null : spread]),
     null,
     ...(shows.notes ? [note] : []),
   ];
@@ -124,7 +123,7 @@ export function handoutPage(
   const lines = handout.lines.flatMap((line) => {
     const account = accounts.get(line.account);
     if (!account) return [];
-    const name = axis ? `${account.name}, ${segmentName(axis, line.segment)}` : account.name;
+    const name = lineName(account, axis, line);
     const income = profitSign(account.kind) === 1;
     return [{ line, account, name, income, last: before.of(line) }];
   });
@@ -146,7 +145,7 @@ export function handoutPage(
         name,
         income,
         { last: sumBlank(last), target: line.target, said: shows.draft ? line.handed : [] },
-        notes.get(`${line.account} ${line.segment ?? ''}`) ?? '',
+        notes.get(lineKey(line)) ?? '',
       ),
     })),
     ...[true, false]

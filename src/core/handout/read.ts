@@ -6,7 +6,6 @@ import {
   LIMITS,
   lineKey,
   profitSign,
-  segmentName,
   type Account,
   type Axis,
   type LineRef,
@@ -16,8 +15,9 @@ import {
   type Stray,
 } from '@/core/model';
 import { minorDigits, plus, splitEven, splitLike, ZERO, type Minor, type NumberFormat } from '@/core/money';
+import { lineName } from './choose';
 import { readAnchor, readColumnMark, readRowMark, type Anchor, type RowMark } from './marks';
-import { saidIn, turnedCell } from './readCells';
+import { BLANK, saidIn, turnedCell } from './readCells';
 
 /** What a returned file is read against: who it was handed to, and what the book calls its lines and months. */
 export type ReadGround = {
@@ -57,7 +57,7 @@ export function readReturn(grids: readonly Grid[], ground: ReadGround): Reading 
   const names = new Names(ground);
   let best: { readonly reading: Reading; readonly score: number } | null = null;
   for (const grid of grids) {
-    const rows = rowsOf(grid).filter((r): r is GridRow => r !== undefined);
+    const rows = rowsOf(grid);
     const layout = layoutOf(rows, ground);
     const reading = readSheet(rows, layout, ground, names);
     // A sheet with our marks is the one that was handed out; one without any of the months says nothing of them.
@@ -238,7 +238,7 @@ function namedLayout(rows: readonly GridRow[], marks: number | null, ground: Rea
 }
 
 /** The month that a head names, by its place among those asked for; `outside` for another month; null for no month. */
-function monthIn(cell: GridCell | undefined, { periods, calendar }: ReadGround): number | 'outside' | null {
+function monthIn(cell: GridCell | undefined, { periods }: ReadGround): number | 'outside' | null {
   const text = cellText(cell);
   if (text === '' || text.length > 60) return null;
   const key = nameKey(text);
@@ -247,11 +247,9 @@ function monthIn(cell: GridCell | undefined, { periods, calendar }: ReadGround):
   const month = parseMonthHead(cell);
   if (!month || month.of !== 'month') return null;
   const fits = periods.flatMap((p, i) => {
-    const middle = calendar.period(p.index);
-    // The month that most of a period lies in names it: its tenth day at least is in it.
-    const day = `${middle.end}`;
-    const sameMonth = Number(day.slice(5, 7)) === month.month;
-    return sameMonth && (month.year === null || Number(day.slice(0, 4)) === month.year) ? [i] : [];
+    // A period is named for the month that it ends in.
+    const sameMonth = Number(p.end.slice(5, 7)) === month.month;
+    return sameMonth && (month.year === null || Number(p.end.slice(0, 4)) === month.year) ? [i] : [];
   });
   if (fits.length === 1) return fits[0]!;
   return month.year === null ? null : fits.length === 0 ? 'outside' : null;
@@ -289,7 +287,7 @@ class Names {
     for (const line of lines) {
       const account = this.accounts.get(line.account);
       if (!account) continue;
-      const name = axis ? `${account.name}, ${segmentName(axis, line.segment)}` : account.name;
+      const name = lineName(account, axis, line);
       this.labelOf.set(lineKey(line), name);
       this.handedOf.set(lineKey(line), line.handed);
       push(this.byName, nameKey(name), line);
@@ -368,7 +366,7 @@ function readSheet(rows: readonly GridRow[], at: Layout, ground: ReadGround, nam
     if (r <= at.head) return;
     const mark: RowMark | null = at.marks === null ? null : readRowMark(row[at.marks]);
     if (mark?.of === 'total') return;
-    const cells: SaidCell[] = Array.from({ length: count }, () => NOTHING);
+    const cells: SaidCell[] = Array.from({ length: count }, () => BLANK);
     for (const c of inputs) {
       const said = saidIn(row[c], digits, format);
       const year = at.years.get(c);
@@ -443,8 +441,6 @@ function spreadYear(cells: SaidCell[], places: readonly number[], draft: readonl
   const parts = splitLike(amount, shape) ?? splitEven(amount, places.length);
   places.forEach((place, i) => (cells[place] = { is: 'amount', amount: parts[i]!, raw: '' }));
 }
-
-const NOTHING: SaidCell = { is: 'blank', amount: null, raw: '' };
 
 /** Texts that name a row: what stands before its first amount. */
 function labelsOf(row: GridRow, at: Layout, firstInput: number): string[] {

@@ -2,7 +2,8 @@ import { amountOfNumber, isAmount, minor, parseAmount, type NumberFormat } from 
 import { cellText, type GridCell } from '@/core/files';
 import { cutText, LIMITS, type SaidCell } from '@/core/model';
 
-const BLANK: SaidCell = { is: 'blank', amount: null, raw: '' };
+/** A cell that says nothing. */
+export const BLANK: SaidCell = { is: 'blank', amount: null, raw: '' };
 
 /**
  * What stands in a cell where an amount belongs. A number with more decimals than the currency has is rounded half away

@@ -1,14 +1,13 @@
 import type { Day } from '@/core/calendar';
-import type { Handout, Return, Round } from '@/core/model';
+import { lineKey, type Handout, type Return, type Round } from '@/core/model';
 
-export const HANDOUT_STATES = ['new', 'out', 'late', 'partly', 'returned', 'merged'] as const;
 /** Not made yet; out; out beyond its day; came back with lines missing; came back; all of it is in the budget. */
-export type HandoutState = (typeof HANDOUT_STATES)[number];
+export type HandoutState = 'new' | 'out' | 'late' | 'partly' | 'returned' | 'merged';
 
 /** Whether a return has every line and month that was handed out. */
 export const isWhole = ({ lines }: Handout, returned: Return): boolean => {
-  const has = new Set(returned.lines.map((l) => `${l.account} ${l.segment ?? ''}`));
-  return returned.without.length === 0 && lines.every((l) => has.has(`${l.account} ${l.segment ?? ''}`));
+  const has = new Set(returned.lines.map(lineKey));
+  return returned.without.length === 0 && lines.every((l) => has.has(lineKey(l)));
 };
 
 /** How a handout stands on a day. */

@@ -19,5 +19,4 @@ export const HANDOUT_WORDS: HandoutWords = {
   spreads: ['Evenly', 'As last year', 'As the draft'],
   sheets: ['Please fill', 'Read me', 'Last year'],
   totals: ['Total income', 'Total costs', 'What is left'],
-  own: 'Lines of your own',
 };

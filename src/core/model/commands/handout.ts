@@ -60,8 +60,7 @@ export type HandoutCommand =
 
 export const handoutHandlers: HandlersOf<HandoutCommand> = {
   setRound(book, { round }) {
-    const budget = book.budgets.find((b) => b.id === round.budget);
-    if (!budget) refuse('noSuchBudget');
+    if (!book.budgets.some((b) => b.id === round.budget)) refuse('noSuchBudget');
     putNamed(book, book.rounds, round);
   },
   removeRound(book, { round }) {

@@ -127,10 +127,9 @@ export const knownIn =
   (p: PeriodIndex): boolean =>
     ahead !== null && ahead.balances.has(p);
 
-/** They know what the projection tells, and tell no segments apart. */
+/** They know what the projection tells. */
 export const SETS_AHEAD = {
   knows: (ground: Ground, compared: Compared) => knownIn(aheadFor(ground, compared)),
-  whole: true,
   ahead: true,
 } as const;
 

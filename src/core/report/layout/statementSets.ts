@@ -29,7 +29,6 @@ import { aYearBefore, budgetSides, sidesOf, type Side, type Sides, type SidesInp
 /** Profit and loss by the postings, which is what the other two statements follow from. */
 export const profitStatement: Partial<RowSet> = {
   ...SETS_AHEAD,
-  whole: undefined,
   sides(input) {
     const base = sidesOf(input);
     const sides = aheadSides(input, base, ({ balances }) => (account, _scope, p) => {
@@ -96,6 +95,7 @@ function bySegment({ ground }: SidesInput, axis: Axis, ahead: Ahead, sides: Side
 /** The balance sheet: what accounts stand at at the ends of periods, stand-ins among them. */
 export const balanceStatement: Partial<RowSet> = {
   ...SETS_AHEAD,
+  whole: true,
   sides: (input) =>
     aheadSides(input, budgetSides(input), ({ balances, stands, off, schedules }) => {
       const { calendar } = input.ground;

@@ -2,12 +2,13 @@
 
 import { useMemo, useState } from 'react';
 import { Button, Checkbox, Group, NativeSelect, TextInput } from '@mantine/core';
-import { handedLines, linesToHand, payAccounts } from '@/core/handout';
+import { handedLines, linesToHand, newHandout, payAccounts } from '@/core/handout';
 import type { Ground } from '@/core/ground';
 import { LIMITS, lineKey, segmentName, type Budget, type Handout, type Round } from '@/core/model';
 import { dispatch } from '@/store/bookStore';
 import { KIND_NAMES } from '@/store/kindNames';
 import { say } from '@/store/session';
+import { lineLabel } from './lineLabel';
 import classes from './Handouts.module.css';
 
 /** Whom lines are handed to, and which: by kind, group, segment, code or who looks after them, or one by one. */
@@ -71,22 +72,14 @@ export function AddHandout({
   const keep = () => {
     if (to.trim() === '') return say('Say who it is for.', 'trouble');
     if (!handout && chosen.length === 0) return say('Choose at least one line.', 'trouble');
-    const next: Handout = handout
-      ? { ...handout, to: to.trim(), address: address.trim() }
-      : {
-          id: '',
-          to: to.trim(),
-          address: address.trim(),
-          lines: handedLines(ground, budget, round, chosen),
-          sent: null,
-          reminders: 0,
-          returns: [],
-        };
+    const [name, mail] = [to.trim(), address.trim()];
+    const next = handout
+      ? { ...handout, to: name, address: mail }
+      : newHandout(freeHandout(round), name, mail, handedLines(ground, budget, round, chosen));
     const handouts = handout
       ? round.handouts.map((h) => (h.id === handout.id ? next : h))
-      : [...round.handouts, { ...next, id: freeHandout(round) }];
-    if (!dispatch({ type: 'setRound', round: { ...round, handouts } }))
-      onDone(handout ? handout.id : handouts.at(-1)!.id);
+      : [...round.handouts, next];
+    if (!dispatch({ type: 'setRound', round: { ...round, handouts } })) onDone(next.id);
   };
   return (
     <form
@@ -166,9 +159,7 @@ export function AddHandout({
                   key={key}
                   size="xs"
                   py={7}
-                  label={[a.code, a.name, axis ? `· ${segmentName(axis, l.segment)}` : '']
-                    .filter(Boolean)
-                    .join(' ')}
+                  label={lineLabel(a, axis, l)}
                   checked={!left.has(key)}
                   onChange={(e) => {
                     const next = new Set(left);

@@ -3,7 +3,7 @@
 import { Button, FileButton, Group } from '@mantine/core';
 import { handoutState } from '@/core/handout';
 import type { Ground } from '@/core/ground';
-import { lineKey, segmentName, type Budget, type Handout, type Round } from '@/core/model';
+import { lineKey, type Budget, type Handout, type Round } from '@/core/model';
 import { MoneyInput } from '@/components/MoneyInput';
 import stage from '@/components/Stage.module.css';
 import { today } from '@/store/actions';
@@ -13,6 +13,7 @@ import { HANDOUT_STATE_WORDS } from '@/store/handoutWords';
 import { takeReturns } from '@/store/handouts';
 import { say } from '@/store/session';
 import type { Day } from '@/core/calendar';
+import { lineLabel } from './lineLabel';
 
 /** One handout: its lines with what they are asked to stay within, what came back, and what can be done with it. */
 export function HandoutPanel({
@@ -99,10 +100,7 @@ export function HandoutPanel({
       <section>
         <div className="label">Lines, and what to stay within</div>
         {handout.lines.map((l) => {
-          const a = accounts.get(l.account);
-          const name = [a?.code, a?.name, axis ? `· ${segmentName(axis, l.segment)}` : '']
-            .filter(Boolean)
-            .join(' ');
+          const name = lineLabel(accounts.get(l.account), axis, l);
           return (
             <div key={lineKey(l)} className={stage.pair}>
               <span>{name}</span>

@@ -4,7 +4,15 @@ import { useRouter } from 'next/navigation';
 import { useMemo, useRef, useState } from 'react';
 import { Button, Checkbox, FileButton, NativeSelect } from '@mantine/core';
 import { rangeLabel, type Day } from '@/core/calendar';
-import { draftOf, handedLines, handoutState, linesToHand, roundPeriods, yearBeforeOf } from '@/core/handout';
+import {
+  draftOf,
+  handedLines,
+  handoutState,
+  linesToHand,
+  newHandout,
+  roundPeriods,
+  yearBeforeOf,
+} from '@/core/handout';
 import type { Ground } from '@/core/ground';
 import { profitSign, type Budget, type Handout, type Round } from '@/core/model';
 import { minor, plus, sumBlank, type Minor } from '@/core/money';
@@ -63,26 +71,15 @@ export function HandoutsView({ ground, budget }: { readonly ground: Ground; read
   const wholeBudget = () => {
     if (!round) return;
     const id = freeHandout(round);
-    const whole: Handout = {
-      id,
-      to: recordedName() || 'Myself',
-      address: '',
-      lines: handedLines(
-        ground,
-        budget,
-        round,
-        linesToHand(ground, budget, () => true, true),
-      ),
-      sent: null,
-      reminders: 0,
-      returns: [],
-    };
+    const lines = linesToHand(ground, budget, () => true, true);
+    const to = recordedName() || 'Myself';
+    const whole = newHandout(id, to, '', handedLines(ground, budget, round, lines));
     if (whole.lines.length === 0) return say('The budget has no lines of profit and loss yet.', 'trouble');
     if (!dispatch({ type: 'setRound', round: { ...round, handouts: [...round.handouts, whole] } }))
       setChosen(id);
   };
   const takeIn = async (file: File) => {
-    const place = await takeTable(ground, budget, file, 'Table');
+    const place = await takeTable(ground, budget, file);
     if (!place) return;
     setRoundId(place.round);
     setChosen(place.handout);

@@ -20,12 +20,13 @@ import {
 } from '@/core/handout';
 import type { Ground } from '@/core/ground';
 import {
+  isProfitAndLoss,
   lineKey,
   newAccount,
-  segmentName,
   type Budget,
   type CellValue,
   type Handout,
+  type LineRef,
   type OwnTaken,
   type Return,
   type Round,
@@ -37,6 +38,7 @@ import { dispatch } from '@/store/bookStore';
 import { moneyFormat } from '@/store/format';
 import { CELL_STATE_WORDS, returnWords, SAID_WORDS, STRAY_WORDS } from '@/store/handoutWords';
 import { say } from '@/store/session';
+import { lineLabel } from './lineLabel';
 import classes from './Handouts.module.css';
 
 /** What a line of their own becomes: left, put to an account that is there, or an account of its own. */
@@ -97,10 +99,7 @@ export function ReturnView({
   }, [ground, budget, round, handout, returned, periods, meaning, picks]);
   const accounts = useMemo(() => new Map(book.accounts.map((a) => [a.id, a])), [book.accounts]);
   const axis = book.axes.find((a) => a.id === budget.axis) ?? null;
-  const nameOf = ({ account, segment }: { account: string; segment: string | null }) => {
-    const a = accounts.get(account);
-    return [a?.code, a?.name, axis ? `· ${segmentName(axis, segment)}` : ''].filter(Boolean).join(' ');
-  };
+  const nameOf = (line: LineRef) => lineLabel(accounts.get(line.account), axis, line);
   const pick = (line: ComparedLine, cell: number | null, side: PickedSide | null) => {
     const [cells, whole] = [new Map(picks.cells), new Map(picks.lines)];
     const [map, key] = cell === null ? [whole, lineKey(line)] : [cells, cellKey(line, cell)];
@@ -512,7 +511,4 @@ export function ReturnView({
 const theirsText = (c: ComparedCell, text: (a: Minor | null) => string): string =>
   c.theirs.is === 'amount' ? text(c.theirs.amount) : c.theirs.raw || '·';
 
-const handoutable = ({ book }: Ground) =>
-  book.accounts.filter(
-    (a) => a.active && ['income', 'costOfSales', 'expense', 'otherIncome', 'otherExpense'].includes(a.kind),
-  );
+const handoutable = ({ book }: Ground) => book.accounts.filter((a) => a.active && isProfitAndLoss(a.kind));
