@@ -1,8 +1,8 @@
 import { current, isDraft, type Draft } from 'immer';
-import type { Budget } from './budget';
+import type { Budget, Line } from './budget';
 import type { Cash, Terms } from './cash';
 import { cutText, LIMITS } from './limits';
-import type { Method, Series } from './methods';
+import type { Series } from './methods';
 import { renamedInFormula, renamedMethod, renamedSeries } from './references';
 import { renamedContras, renamedRow, type ScheduleRow } from './scheduleRow';
 import type { Account, AccountId, Book } from './schema';
@@ -101,12 +101,13 @@ export function mergeInto(book: Draft<Book>, from: AccountId, into: AccountId): 
 function mergeLines(budget: Draft<Budget>, from: AccountId, into: AccountId): void {
   const rename = (account: AccountId) => (account === from ? into : account);
   const taken = new Set(budget.lines.filter((l) => l.account === into).map((l) => l.segment));
-  budget.lines = budget.lines.filter((l) => l.account !== from || !taken.has(l.segment));
-  budget.lines.forEach((line) => {
-    if (line.account === from) line.account = into;
-    const { method } = plain(line);
-    const next = renamedMethod(method, rename);
-    if (next !== method) line.method = next as Draft<Method>;
+  // Whole lines in place of whole lines: one that came with the command is not the command's to be written into.
+  budget.lines = budget.lines.flatMap((l) => {
+    if (l.account === from && taken.has(l.segment)) return [];
+    const line = plain(l) as Line;
+    const method = renamedMethod(line.method, rename);
+    const same = method === line.method && line.account !== from;
+    return [(same ? l : { ...line, account: rename(line.account), method }) as Draft<Line>];
   });
   const own = new Set(
     budget.terms.filter((t) => t.of.of === 'account' && t.of.account === into).map(termsKey),

@@ -3,7 +3,7 @@ import { aboutOf, type About } from './about';
 import { applyCommand, type Command, type CommandType } from './commands';
 import { BOOK_VERSION } from './migrate';
 import { cutText } from './limits';
-import { patched } from './patch';
+import { patched, type PlacedPatch } from './patch';
 import { wouldNotOpen } from './openable';
 import type { Refusal } from './refusal';
 import type { Book } from './schema';
@@ -28,7 +28,7 @@ export type Change =
       /** Version of the book's schema that the patches speak of; absent up to 2. */
       readonly version?: number;
       readonly patches: readonly Patch[];
-      readonly inverse: readonly Patch[];
+      readonly inverse: readonly PlacedPatch[];
     }
   | {
       readonly seq: number;
@@ -182,7 +182,7 @@ function patchesOf(
   all: ReadonlyMap<number, Change>,
   way: 'forth' | 'back',
   version: number,
-): readonly Patch[] | null {
+): readonly PlacedPatch[] | null {
   const of = 'of' in change ? all.get(change.of) : change;
   if (!of || !('patches' in of) || (of.version ?? 2) !== version) return null;
   const inverse = (change.type === 'undo') === (way === 'forth');

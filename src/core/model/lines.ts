@@ -45,22 +45,34 @@ export const lineOf = (budget: Pick<Budget, 'lines'>, { account, segment }: Line
   budget.lines.find((l) => l.account === account && l.segment === segment);
 
 /**
- * Finds lines of a budget that is being changed. It looks at the lines as they were: reading a draft's whole list
- * would wrap every line of it. With many to find it goes by a table instead of looking through the list each time.
+ * The lines of a budget that is being changed. A line is read and put back as a whole, never written into: so a thousand
+ * lines of a gesture cost no thousand drafts, and a step of a command may change what an earlier one put there.
  */
-export class LineFinder {
+export class LineChanges {
+  /** The lines as they were: reading a draft's whole list would wrap every line of it. */
   private readonly lines: readonly Line[];
-  private readonly table: LineTable | null;
+  private table: LineTable | null = null;
+  /** What this command put in the place of a line, or added. */
+  private readonly put = new Map<number, Line>();
   private readonly fresh = new LineTable([]);
 
-  constructor(
+  private constructor(
     private readonly book: Draft<Book>,
     private readonly budget: Draft<Budget>,
-    many = 1,
   ) {
     this.lines = isDraft(budget.lines) ? (original(budget.lines) as Line[]) : budget.lines;
-    this.table = many > 8 ? new LineTable(this.lines) : null;
   }
+
+  /** Of one command and budget there is one, or a later step would not see what an earlier one did. `many` it looks for by a table. */
+  static in(book: Draft<Book>, budget: Draft<Budget>, many = 1): LineChanges {
+    let changes = LineChanges.of.get(budget);
+    if (!changes) LineChanges.of.set(budget, (changes = new LineChanges(book, budget)));
+    if (many > 8) changes.table ??= new LineTable(changes.lines);
+    return changes;
+  }
+
+  /** By the draft of a budget, which lives as long as its command. */
+  private static readonly of = new WeakMap<Draft<Budget>, LineChanges>();
 
   private placeOf(ref: LineRef): number {
     const at = this.table
@@ -69,32 +81,32 @@ export class LineFinder {
     return at >= 0 ? at : (this.fresh.of(ref) ?? -1);
   }
 
-  /** The line; undefined when the budget has none. */
-  known(ref: LineRef): Draft<Line> | undefined {
-    return this.budget.lines[this.placeOf(ref)];
+  has(ref: LineRef): boolean {
+    return this.placeOf(ref) >= 0;
   }
 
   /**
-   * Puts another line in the place of one (added blank when the budget has none), read and written as a whole: a
-   * thousand lines of a gesture cost no thousand drafts. The same line puts nothing.
+   * Puts another line in the place of one. The budget gets it blank when it has none; refuses an account or segment that
+   * is not the book's. The same line puts nothing.
    */
-  replace(ref: LineRef, change: (line: Line) => Line): void {
-    const at = this.placeOf(ref);
-    if (at < 0) this.line(ref);
-    const place = at < 0 ? this.budget.lines.length - 1 : at;
-    const before = (at < 0 ? blankLine(ref) : (this.lines[place] ?? this.budget.lines[place])) as Line;
-    const after = change(before);
+  change(ref: LineRef, how: (line: Line) => Line): void {
+    let place = this.placeOf(ref);
+    const before = place < 0 ? this.added(ref) : (this.put.get(place) ?? this.lines[place]!);
+    if (place < 0) place = this.budget.lines.length - 1;
+    const after = how(before);
+    if (after === before) return;
+    this.put.set(place, after);
     // Frozen, so that nobody looks through its months for drafts: there are none in what was read whole.
-    if (after !== before) this.budget.lines[place] = Object.freeze(after) as Draft<Line>;
+    this.budget.lines[place] = Object.freeze(after) as Draft<Line>;
   }
 
-  /** The line, added blank when the budget has none; refuses an account or segment that is not the book's. */
-  line(ref: LineRef): Draft<Line> {
-    const there = this.known(ref);
-    if (there) return there;
+  private added(ref: LineRef): Line {
     if (!this.book.accounts.some((a) => a.id === ref.account)) refuse('noSuchAccount');
     if (!this.budget.segments.includes(ref.segment)) refuse('noSuchAccount');
-    this.fresh.add(ref, this.budget.lines.push(blankLine(ref) as Draft<Line>) - 1);
-    return this.budget.lines.at(-1)!;
+    const line = blankLine(ref);
+    const place = this.budget.lines.push(line as Draft<Line>) - 1;
+    this.fresh.add(ref, place);
+    this.put.set(place, line);
+    return line;
   }
 }

@@ -2,7 +2,7 @@ import type { Draft } from 'immer';
 import type { Minor } from '@/core/money';
 import type { PeriodId } from '@/core/calendar';
 import type { Approved, Budget, Line, Note } from '../budget';
-import { LineFinder, lineKey, type LineRef } from '../lines';
+import { LineChanges, lineKey, type LineRef } from '../lines';
 import type { Driver, Method, MethodOf } from '../methods';
 import { accountsOfRow, segmentsOfRow, type ScheduleRow } from '../scheduleRow';
 import { refuse } from '../refusal';
@@ -115,9 +115,9 @@ export const budgetHandlers: HandlersOf<BudgetCommand> = {
     b.approved = approved as Draft<typeof approved>;
   },
   setCells(book, { budget, cells }) {
-    const find = new LineFinder(book, openBudget(book, budget), cells.length);
+    const changes = LineChanges.in(book, openBudget(book, budget), cells.length);
     for (const [ref, own] of byLine(cells))
-      find.replace(ref, (line) => {
+      changes.change(ref, (line) => {
         // A month of a by-month line is the method itself; anywhere else it is typed over the method.
         const typed = line.method.kind === 'byMonth';
         const amounts: Record<PeriodId, Minor | null> = {
@@ -130,11 +130,11 @@ export const budgetHandlers: HandlersOf<BudgetCommand> = {
       });
   },
   restoreCells(book, { budget, cells }) {
-    const find = new LineFinder(book, openBudget(book, budget), cells.length);
+    const changes = LineChanges.in(book, openBudget(book, budget), cells.length);
     for (const [ref, own] of byLine(cells)) {
-      if (!find.known(ref)) continue;
+      if (!changes.has(ref)) continue;
       const gone = new Set<string>(own.map((c) => c.period));
-      find.replace(ref, (line) => {
+      changes.change(ref, (line) => {
         const kept = Object.entries(line.overrides).filter(([p]) => !gone.has(p));
         return kept.length === Object.keys(line.overrides).length
           ? line
@@ -143,9 +143,9 @@ export const budgetHandlers: HandlersOf<BudgetCommand> = {
     }
   },
   setMethods(book, { budget, lines }) {
-    const find = new LineFinder(book, openBudget(book, budget), lines.length);
+    const changes = LineChanges.in(book, openBudget(book, budget), lines.length);
     for (const { method, ...ref } of lines)
-      find.replace(ref, (line) => ({
+      changes.change(ref, (line) => ({
         ...line,
         method: method as Method,
         // By month, what was typed over is part of the method itself: there is nothing left to restore.
@@ -153,23 +153,28 @@ export const budgetHandlers: HandlersOf<BudgetCommand> = {
       }));
   },
   clearLines(book, { budget, lines }) {
-    const find = new LineFinder(book, openBudget(book, budget), lines.length);
+    const changes = LineChanges.in(book, openBudget(book, budget), lines.length);
     for (const ref of lines)
-      if (find.known(ref))
-        find.replace(ref, (line) => ({ ...line, method: { kind: 'byMonth', amounts: {} }, overrides: {} }));
+      if (changes.has(ref))
+        changes.change(ref, (line) => ({ ...line, method: { kind: 'byMonth', amounts: {} }, overrides: {} }));
   },
   // Notes may be added to an approved budget: they explain the figures and change none.
   setLineNote(book, { budget, line, note }) {
-    new LineFinder(book, findBudget(book, budget)).line(line).note = note;
+    LineChanges.in(book, findBudget(book, budget)).change(line, (l) =>
+      l.note === note ? l : { ...l, note },
+    );
   },
   setCellNote(book, { budget, cell: { period, ...ref }, note }) {
-    const line = new LineFinder(book, findBudget(book, budget)).line(ref);
-    if (note) line.cellNotes[period] = note;
-    else delete line.cellNotes[period];
+    LineChanges.in(book, findBudget(book, budget)).change(ref, (line) => {
+      if (!note && !line.cellNotes[period]) return line;
+      const { [period]: _, ...rest } = line.cellNotes;
+      return { ...line, cellNotes: note ? { ...line.cellNotes, [period]: note } : rest };
+    });
   },
   setLooked(book, { budget, lines, looked }) {
-    const find = new LineFinder(book, findBudget(book, budget), lines.length);
-    for (const ref of lines) find.line(ref).looked = looked;
+    const changes = LineChanges.in(book, findBudget(book, budget), lines.length);
+    for (const ref of lines)
+      changes.change(ref, (line) => (line.looked === looked ? line : { ...line, looked }));
   },
   setDriver(book, { budget, driver }) {
     putNamed(book, openBudget(book, budget).drivers, driver);
@@ -198,9 +203,9 @@ export const budgetHandlers: HandlersOf<BudgetCommand> = {
       if (segmentsOfRow(row).some((s) => !b.segments.includes(s))) refuse('noSuchSegment');
       putNamed(book, b.schedules, row);
     }
-    const find = new LineFinder(book, b, lines.length);
+    const changes = LineChanges.in(book, b, lines.length);
     for (const { method, ...ref } of lines)
-      find.replace(ref, (line) => ({ ...line, method: method as Method, overrides: {} }));
+      changes.change(ref, (line) => ({ ...line, method: method as Method, overrides: {} }));
   },
   removeScheduleRows(book, { budget, rows }) {
     const b = openBudget(book, budget);

@@ -2,7 +2,7 @@ import type { Draft } from 'immer';
 import type { Account, Book } from '../schema';
 import type { HandedLine, Handout, Return, Round } from '../handout';
 import type { Note } from '../budget';
-import { blankLine, lineKey, type LineRef } from '../lines';
+import { LineChanges, type LineRef } from '../lines';
 import { refuse } from '../refusal';
 import { budgetHandlers, type CellValue } from './budget';
 import { putNamed, type HandlersOf } from './handlers';
@@ -101,11 +101,10 @@ export const handoutHandlers: HandlersOf<HandoutCommand> = {
     }
     // Lines that are not there yet come with their figures; one without any comes blank.
     budgetHandlers.setCells(book, { type: 'setCells', budget, how: 'copied', cells });
-    for (const { line } of own)
-      if (line && !draft.lines.some((l) => lineKey(l) === lineKey(line)))
-        draft.lines.push(blankLine(line) as Draft<ReturnType<typeof blankLine>>);
+    const lines = LineChanges.in(book, draft);
+    for (const { line } of own) if (line) lines.change(line, (l) => l);
     for (const { account, segment, note } of notes)
-      budgetHandlers.setLineNote(book, { type: 'setLineNote', budget, line: { account, segment }, note });
+      lines.change({ account, segment }, (line) => ({ ...line, note }));
     returned.merged = at;
   },
 };

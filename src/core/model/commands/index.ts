@@ -1,5 +1,6 @@
 import { enablePatches, produceWithPatches, setAutoFreeze, type Draft, type Patch } from 'immer';
 import { wouldNotOpen } from '../openable';
+import { patched, placedInverse, type PlacedPatch } from '../patch';
 import { Refused, type Refusal } from '../refusal';
 import type { Book } from '../schema';
 import { bookHandlers, type BookCommand } from './book';
@@ -22,7 +23,7 @@ export type Command = BookCommand | LedgerCommand | BudgetCommand | CashCommand 
 export type CommandType = Command['type'];
 
 export type Applied =
-  | { readonly ok: true; readonly book: Book; readonly patches: Patch[]; readonly inverse: Patch[] }
+  | { readonly ok: true; readonly book: Book; readonly patches: Patch[]; readonly inverse: PlacedPatch[] }
   | { readonly ok: false; readonly refusal: Refusal };
 
 /**
@@ -32,9 +33,14 @@ export type Applied =
 export function applyCommand(book: Book, command: Command): Applied {
   try {
     const handler = HANDLERS[command.type] as (book: Draft<Book>, command: Command) => void;
-    const [next, patches, inverse] = produceWithPatches(book, (draft) => handler(draft, command));
+    const [made, patches, inverse] = produceWithPatches(book, (draft) => handler(draft, command));
+    // What the patches make, so that doing it again comes to the same to the letter: a key taken out and put in again is
+    // for them the same key with another value, which stays where it was.
+    const next = made === book ? book : patched(book, patches);
     const refusal = wouldNotOpen(book, next, patches);
-    return refusal ? { ok: false, refusal } : { ok: true, book: next, patches, inverse };
+    return refusal
+      ? { ok: false, refusal }
+      : { ok: true, book: next, patches, inverse: placedInverse(book, inverse) };
   } catch (error) {
     if (error instanceof Refused) return { ok: false, refusal: error.refusal };
     throw error;
