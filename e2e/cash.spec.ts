@@ -114,6 +114,18 @@ test('open invoices from a file: what is wrong is named by its row, the rest is 
   await dialog.getByRole('button', { name: 'Take 1 in' }).click();
   await expect(page.getByRole('row', { name: /^Ann/ })).toContainText('700.00');
   await expect(page.getByText(/stand in the ledger without items/)).toBeVisible();
+
+  // The next month's list has another name.
+  const next = OPEN.replace('1200.00,700.00', '1200.00,450.00');
+  await page
+    .getByLabel('File of open invoices')
+    .setInputFiles({ name: 'open december.csv', mimeType: 'text/csv', buffer: Buffer.from(next) });
+  await expect(dialog).toContainText('The list that stands there now goes: 1 item of open.csv');
+  await dialog.getByRole('button', { name: 'Take 1 in' }).click();
+  await expect(page.getByRole('row', { name: /^Ann/ })).toContainText('450.00');
+  await expect(page.getByRole('row', { name: /^Ann/ })).toHaveCount(1);
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('row', { name: /^Ann/ })).toContainText('700.00');
   await page.keyboard.press('Control+z');
   await expect(page.getByRole('row', { name: /^Ann/ })).toHaveCount(0);
   await expect(page.getByText(/ties to the ledger/)).toBeVisible();

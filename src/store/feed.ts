@@ -165,7 +165,7 @@ async function pullOpenItems(): Promise<PulledItems> {
       .map(({ id: _, ...rest }) => rest);
     if (!same(there, items)) {
       const { takeOpenItems } = await import('./openItems');
-      if (takeOpenItems(ground, FEED_ITEMS, items)) return { itemsFailed: true };
+      if (takeOpenItems(ground, FEED_ITEMS, ['in', 'out'], items)) return { itemsFailed: true };
     }
     const aside = setAside.slice(0, 5).map((a) => a.number);
     return { items: items.length, ...(aside.length > 0 ? { aside } : {}) };

@@ -6,12 +6,13 @@ import { dispatch } from './bookStore';
 import { recordedName } from './person';
 
 /**
- * Takes a list of open items in, in place of what came under the same name. What someone decided of the ledger's own items
+ * Takes a list of open items in, in place of the one that is in force on the sides that it speaks of. What someone decided of the ledger's own items
  * goes over to those that stand in their place.
  */
 export function takeOpenItems(
   ground: Ground,
   name: string,
+  sides: readonly OpenItem['side'][],
   read: readonly Omit<OpenItem, 'id'>[],
 ): Refusal | null {
   const { book } = ground;
@@ -27,7 +28,7 @@ export function takeOpenItems(
     }),
   );
   const by = recordedName();
-  return dispatch({ type: 'takeOpenItems', from, items, by, at: instant(), decided });
+  return dispatch({ type: 'takeOpenItems', from, sides, items, by, at: instant(), decided });
 }
 
 /** An item of the ledger and one of a list are the same when all of these are. */

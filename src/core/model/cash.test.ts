@@ -45,9 +45,10 @@ const item = (id: string, from: string): OpenItem => ({
   account: null,
   from,
 });
-const take = (from: string, items: OpenItem[]): Command => ({
+const take = (from: string, items: OpenItem[], sides: OpenItem['side'][] = ['in']): Command => ({
   type: 'takeOpenItems',
   from,
+  sides,
   items,
   by: 'K',
   at: '2026-01-01T00:00:00.000Z',
@@ -152,25 +153,51 @@ describe('dated items, open items and what is decided of them', () => {
     expect([b.cash.dated, b.cash.changes]).toEqual([[], {}]);
   });
 
-  test('a file of items takes the place of what came from it before, and of nothing else', () => {
-    let b = after(book(), take('a.csv', [item('i1', 'a.csv')]));
-    b = after(b, take('b.csv', [item('i2', 'b.csv')]));
-    b = after(b, take('a.csv', [item('i3', 'a.csv')]));
-    expect(b.cash.items.map((i) => i.id)).toEqual(['i2', 'i3']);
-
+  test('one list is in force on a side: a new one takes its place under whatever name, with what was decided', () => {
+    const out = (id: string, from: string): OpenItem => ({ ...item(id, from), side: 'out' });
+    let b = after(book(), take('a.csv', [item('i1', 'a.csv'), item('i2', 'a.csv')]));
+    b = after(b, take('bills.csv', [out('o1', 'bills.csv')], ['out']));
     // The same invoice keeps its id and what was decided of it; one that is gone leaves nothing behind.
     const held = { day: null, state: 'held' as const, reason: 'disputed', by: 'K', at: 't' };
-    b = after(b, { type: 'setItemChanges', changes: [{ key: 'item i3', change: held }] });
-    b = after(b, take('a.csv', [{ ...item('i9', 'a.csv'), number: 'i3' }]));
-    expect([b.cash.items.map((i) => i.id), b.cash.changes]).toEqual([['i2', 'i3'], { 'item i3': held }]);
-    b = after(b, take('a.csv', []));
-    expect([b.cash.items.map((i) => i.id), b.cash.changes]).toEqual([['i2'], {}]);
+    const changes = ['item i1', 'item i2'].map((key) => ({ key, change: held }));
+    b = after(b, { type: 'setItemChanges', changes });
+    b = after(b, take('a (1).csv', [{ ...item('i9', 'a (1).csv'), number: 'i2' }]));
+    expect(b.cash.items.map((i) => [i.id, i.from])).toEqual([
+      ['o1', 'bills.csv'],
+      ['i2', 'a (1).csv'],
+    ]);
+    expect(b.cash.changes).toEqual({ 'item i2': held });
 
-    // What a refresh brings waits where new items do; what one begins with does not.
+    // The name of the other side's list is only a name.
+    b = after(b, take('a (1).csv', [out('o2', 'a (1).csv')], ['out']));
+    expect(b.cash.items.map((i) => i.id)).toEqual(['i2', 'o2']);
+    b = after(b, take('a (1).csv', []));
+    expect([b.cash.items.map((i) => i.id), b.cash.changes]).toEqual([['o2'], {}]);
+
+    // What speaks of both sides is one list on each.
+    b = after(b, take('Feed', [item('i3', 'Feed'), out('o3', 'Feed')], ['in', 'out']));
+    expect(b.cash.items.map((i) => i.id)).toEqual(['i3', 'o3']);
+    b = after(b, take('Feed', [], ['in', 'out']));
+    expect(b.cash.items).toEqual([]);
+  });
+  test('orders that come by themselves stand beside invoices; a list of both takes the place of either', () => {
+    const order = (id: string, from: string): OpenItem => ({ ...item(id, from), kind: 'order' });
+    let b = after(book(), take('a.csv', [item('i1', 'a.csv')]));
+    b = after(b, take('orders.csv', [order('i2', 'orders.csv')]));
+    b = after(b, take('b.csv', [item('i3', 'b.csv')]));
+    expect(b.cash.items.map((i) => i.id)).toEqual(['i2', 'i3']);
+    b = after(b, take('c.csv', [item('i4', 'c.csv'), order('i5', 'c.csv')]));
+    expect(b.cash.items.map((i) => i.id)).toEqual(['i4', 'i5']);
+    // What came with a list goes with it.
+    b = after(b, take('d.csv', [item('i6', 'd.csv')]));
+    expect(b.cash.items.map((i) => i.id)).toEqual(['i6']);
+  });
+  test('what a refresh brings waits where new items do; what one begins with does not', () => {
+    let b = book();
     b = after(b, { type: 'setCash', change: { newItems: 'wait' } });
     b = after(b, take('c.csv', [item('i4', 'c.csv')]));
     expect(b.cash.changes).toEqual({});
-    b = after(b, take('c.csv', [item('i4', 'c.csv'), item('i5', 'c.csv'), item('i6', 'c.csv')]));
+    b = after(b, take('d.csv', [item('i4', 'd.csv'), item('i5', 'd.csv'), item('i6', 'd.csv')]));
     expect(Object.keys(b.cash.changes)).toEqual(['item i5', 'item i6']);
     expect(b.cash.changes['item i5']).toMatchObject({ state: 'waiting', by: 'K' });
   });

@@ -117,6 +117,7 @@ export {
   applyCommand,
   type Applied,
   type Cell,
+  listReplaced,
   type CellValue,
   type OwnTaken,
   type Command,

@@ -254,7 +254,7 @@ const DRAWN: Drawn = {
   removeDatedItem: (r) => ({ item: `e${r.below(2)}` }),
   takeOpenItems: (r) => {
     const items = new Map(some(r, openItem).map((i) => [i.id, i]));
-    return { from: 'list.csv', items: [...items.values()], by: '', at: AT };
+    return { from: 'list.csv', sides: ['in'], items: [...items.values()], by: '', at: AT };
   },
   keepForecast: (r) => ({
     kept: {

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { Button, FileButton } from '@mantine/core';
 import { readOpenItems, type OpenFileIssue, type OpenFileRead } from '@/core/cash';
 import { numberFormatOf } from '@/core/money';
-import type { OpenItem } from '@/core/model';
+import { cutText, LIMITS, listReplaced, type Book, type OpenItem } from '@/core/model';
 import type { Ground } from '@/core/ground';
 import { TakeDialog } from '@/components/TakeDialog';
 import { takeOpenItems } from '@/store/openItems';
@@ -54,10 +54,11 @@ export function TakeItems({ ground }: { readonly ground: Ground }) {
   const accept = () => {
     if (!asked) return;
     const { items } = asked.read;
-    if (takeOpenItems(ground, asked.name, items)) return;
+    if (takeOpenItems(ground, asked.name, [asked.side], items)) return;
     say(`${items.length} items of ${asked.name} taken in. Ctrl+Z takes them back.`);
     setAsked(null);
   };
+  const lists = asked ? listsReplaced(book, asked) : [];
   return (
     <>
       {(['in', 'out'] as const).map((side) => (
@@ -88,8 +89,26 @@ export function TakeItems({ ground }: { readonly ground: Ground }) {
             {asked.side === 'in' ? 'owed to us' : 'owed by us'}. They stand in place of the invoices that the
             ledger itself shows on that side.
           </p>
+          {lists.length > 0 && (
+            <p>
+              The list that stands there now goes:{' '}
+              {lists
+                .map(([from, count]) => `${count} ${count === 1 ? 'item' : 'items'} of ${from}`)
+                .join(', ')}
+              . What was decided of items that are in both stays.
+            </p>
+          )}
         </TakeDialog>
       )}
     </>
   );
+}
+
+/** The lists that one takes the place of, with how many items each has. */
+function listsReplaced(book: Book, { name, side, read }: Asked): (readonly [string, number])[] {
+  const from = cutText(name, LIMITS.fileName);
+  const count = new Map<string, number>();
+  for (const i of listReplaced(book.cash.items, { from, sides: [side], items: read.items }))
+    count.set(i.from, (count.get(i.from) ?? 0) + 1);
+  return [...count];
 }

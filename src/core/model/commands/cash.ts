@@ -20,12 +20,15 @@ export type CashCommand =
   | { readonly type: 'setDatedItem'; readonly item: DatedItem }
   | { readonly type: 'removeDatedItem'; readonly item: string }
   /**
-   * Open items in place of those that came from the same file or feed. One that was there already keeps its id, and so what
-   * was decided of it; what is new waits where new items do, marked with who took it in and when.
+   * A list of open items in place of the one in force on each side that it speaks of (`listReplaced`). An item that was there
+   * already keeps its id, and so what was decided of it; what is new waits where new items do, marked with who took it in
+   * and when.
    */
   | {
       readonly type: 'takeOpenItems';
       readonly from: string;
+      /** The sides of which the list is the whole. */
+      readonly sides: readonly OpenItem['side'][];
       readonly items: readonly OpenItem[];
       readonly by: string;
       readonly at: string;
@@ -40,6 +43,26 @@ export type CashCommand =
       readonly type: 'setItemChanges';
       readonly changes: readonly { readonly key: string; readonly change: ItemChange | null }[];
     };
+
+/**
+ * The items that a list takes the place of, whatever its name: of each of its sides, those of every list that has items of
+ * a kind that it has too, or its name. Orders that came by themselves stay beside a list of invoices.
+ */
+export function listReplaced(
+  items: readonly OpenItem[],
+  list: {
+    readonly from: string;
+    readonly sides: readonly OpenItem['side'][];
+    readonly items: readonly Pick<OpenItem, 'side' | 'kind'>[];
+  },
+): OpenItem[] {
+  return list.sides.flatMap((side) => {
+    const kinds = new Set(list.items.filter((i) => i.side === side).map((i) => i.kind));
+    const there = items.filter((i) => i.side === side);
+    const gone = new Set(there.filter((i) => kinds.has(i.kind)).map((i) => i.from)).add(list.from);
+    return there.filter((i) => gone.has(i.from));
+  });
+}
 
 const itemKey = (id: string) => `item ${id}`;
 
@@ -64,9 +87,10 @@ export const cashHandlers: HandlersOf<CashCommand> = {
     book.cash.dated = book.cash.dated.filter((d) => d.id !== item);
     delete book.cash.changes[`dated ${item}`];
   },
-  takeOpenItems(book, { from, items, by, at, decided }) {
+  takeOpenItems(book, { from, sides, items, by, at, decided }) {
     const { cash } = book;
-    const before = cash.items.filter((i) => i.from === from);
+    const before = listReplaced(cash.items, { from, sides, items });
+    const gone = new Set(before);
     const there = new Map<string, string[]>();
     for (const i of before) there.set(sameness(i), [...(there.get(sameness(i)) ?? []), i.id]);
     const isNew = new Set<string>();
@@ -84,7 +108,7 @@ export const cashHandlers: HandlersOf<CashCommand> = {
       const change = decided?.[id];
       if (change) cash.changes[itemKey(id)] = change;
     }
-    cash.items = [...cash.items.filter((i) => i.from !== from), ...(taken as Draft<OpenItem>[])];
+    cash.items = [...cash.items.filter((i) => !gone.has(i)), ...(taken as Draft<OpenItem>[])];
     book.nextId += items.length;
   },
   keepForecast(book, { kept }) {
