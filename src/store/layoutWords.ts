@@ -80,11 +80,28 @@ export function silenceOf({ closedThrough, balances }: Ground, month: PeriodInde
   return balances.has(month) ? '' : 'no entries';
 }
 
+/** Periods by their runs: "Jul – Oct", "Jul – Sep, Nov". */
+export function runsLabel(calendar: Ground['calendar'], periods: readonly PeriodIndex[]): string {
+  if (periods.length === 0) return 'none';
+  const runs: PeriodRange[] = [];
+  for (const p of periods) {
+    const open = runs.at(-1);
+    if (open && open.last === p - 1) runs[runs.length - 1] = { ...open, last: p };
+    else runs.push({ first: p, last: p });
+  }
+  return runs.map((r) => rangeLabel(calendar, r, 'short')).join(', ');
+}
+
 /** What a span of a report is called. */
 export function spanWords(ground: Ground, month: PeriodIndex, span: ShownSpan): string {
   const { calendar } = ground;
   const at = (p: PeriodIndex) => calendar.period(p);
   const last = span.known.at(-1);
+  /** The periods that are in a span's name and have no actuals. */
+  const without = (periods: readonly PeriodIndex[]): string => {
+    const silent = periods.filter((p) => !span.known.includes(p));
+    return silent.length > 0 ? ` without ${runsLabel(calendar, silent)}` : '';
+  };
   switch (span.of) {
     case 'month': {
       const why = silenceOf(ground, span.periods[0]!);
@@ -109,8 +126,7 @@ export function spanWords(ground: Ground, month: PeriodIndex, span: ShownSpan): 
     }
     case 'toDate': {
       if (last === undefined) return 'Year to date: nothing closed';
-      const silent = span.periods.filter((p) => p < last && !span.known.includes(p));
-      return `Year to ${at(last).label}${silent.length > 0 ? ` without ${silent.map((p) => at(p).short).join(', ')}` : ''}`;
+      return `Year to ${at(last).label}${without(span.periods.filter((p) => p < last))}`;
     }
     case 'budget':
       return fiscalYearsLabel(span.periods.map(at));
@@ -124,11 +140,14 @@ export function spanWords(ground: Ground, month: PeriodIndex, span: ShownSpan): 
         : `${year}, ${at(span.periods[0]!).short} to ${at(span.periods.at(-1)!).short}`;
     }
     case 'rolling':
-      return last === undefined ? 'Twelve months' : `Twelve months to ${at(last).label}`;
-    case 'range':
-      return span.periods.length === 0
-        ? 'Range'
-        : rangeLabel(calendar, { first: span.periods[0]!, last: span.periods.at(-1)! });
+      return last === undefined
+        ? 'Twelve months: nothing closed'
+        : `Twelve months to ${at(span.periods.at(-1)!).label}${without(span.periods)}`;
+    case 'range': {
+      if (span.periods.length === 0) return 'Range';
+      const range = rangeLabel(calendar, { first: span.periods[0]!, last: span.periods.at(-1)! });
+      return last === undefined ? `${range}: nothing closed` : `${range}${without(span.periods)}`;
+    }
   }
 }
 
@@ -356,8 +375,7 @@ export function layoutWords(
       return `${money.text(amount) || '0'} of ${money.text(of)} for the year${share === null ? '' : ` (${percentText(share).replace('+', '')})`}`;
     },
     apart: 'difference without lines budgeted for the year as a whole',
-    only: (label, periods) =>
-      `${label}, ${rangeLabel(calendar, { first: periods[0]!, last: periods.at(-1)! }, 'short')}`,
+    only: (label, periods) => `${label}, ${runsLabel(calendar, periods)}`,
     method: (line) => methodBadge(line.method),
     planNote: (line) => planNotes(line, whole?.facts.periods ?? []),
     note: (note) => noteWords(ground, note),

@@ -1,5 +1,5 @@
 import type { Minor } from '@/core/money';
-import type { DayNumber, PeriodRange } from '@/core/calendar';
+import type { DayNumber, PeriodIndex, PeriodRange } from '@/core/calendar';
 import type { AccountId, SegmentId } from '@/core/model';
 import type { Sense } from '@/core/variance';
 import type { StatementRow, Term } from './statement';
@@ -31,6 +31,8 @@ export type ReportColumn = {
   readonly place?: number;
   /** The periods of its span. */
   readonly periods?: PeriodRange;
+  /** The periods that it is of, where what is compared says nothing of some of them. */
+  readonly only?: readonly PeriodIndex[];
   /** It is of one value of the layout's axis, beside the whole. */
   readonly part?: boolean;
   /** That value; null for what is unassigned. */

@@ -13,13 +13,16 @@ import { StageHead } from '@/components/StageHead';
 import { useChecks } from '@/store/ground';
 import { useOpenGround } from '@/store/openGround';
 import { moneyFormat } from '@/store/format';
-import { againstWords } from '@/store/layoutWords';
+import { againstWords, runsLabel } from '@/store/layoutWords';
 import { monthFacts } from '@/store/monthFacts';
 import { setSession, useSession, type Session } from '@/store/session';
 import classes from './Front.module.css';
 
 const CovenantLines = dynamic(() => import('./CovenantLines').then((m) => m.CovenantLines));
 const BankAhead = dynamic(() => import('./BankAhead').then((m) => m.BankAhead));
+
+const BLOCKS = ['month', 'toDate'] as const;
+type Side = 'Actual' | 'Budget' | 'Diff';
 
 /** So many lines over and under are named. */
 const MOST = 5;
@@ -67,6 +70,7 @@ export function FrontScreen() {
     .sort((a, b) => Math.abs(b.helps) - Math.abs(a.helps))
     .slice(0, MOST);
   const planned = at(net, 'yearBudget');
+  const plannedOf = table.columns.find((c) => c.key === 'yearBudget')?.only;
   const outlook = at(net, 'yearOutlook');
   return (
     <div className={classes.screen}>
@@ -104,14 +108,14 @@ export function FrontScreen() {
               </tr>
               <tr className={classes.small}>
                 <td />
-                {[0, 1].map((i) => [
-                  <th key={`a${i}`} scope="col">
+                {BLOCKS.map((block) => [
+                  <th key={`a${block}`} scope="col">
                     Actual
                   </th>,
-                  <th key={`b${i}`} scope="col">
-                    {hasBudget ? 'Budget' : 'Last year'}
+                  <th key={`b${block}`} scope="col">
+                    {table.columns.find((c) => c.key === `${block}Budget`)?.label}
                   </th>,
-                  <th key={`s${i}`} scope="col" aria-label="Favorable or unfavorable" />,
+                  <th key={`s${block}`} scope="col" aria-label="Favorable or unfavorable" />,
                 ])}
               </tr>
             </thead>
@@ -127,10 +131,11 @@ export function FrontScreen() {
                       {which === 'income' ? 'Income' : which === 'costs' ? 'Costs' : 'Net profit'}
                     </button>
                   </th>
-                  {(['month', 'toDate'] as const).map((block) => {
-                    const figure = (side: 'Actual' | 'Budget') => sideOf(which, block, side);
+                  {BLOCKS.map((block) => {
+                    const figure = (side: Side) => sideOf(which, block, side);
                     const [a, b] = [figure('Actual'), figure('Budget')];
-                    const d = a === null || b === null ? 0 : (a - b) * (which === 'costs' ? -1 : 1);
+                    // As the report compares them: over the months that both are known of.
+                    const d = (figure('Diff') ?? 0) * (which === 'costs' ? -1 : 1);
                     return [
                       <td key={`${block}a`} title={money.exact(a)}>
                         {money.text(a)}
@@ -182,7 +187,9 @@ export function FrontScreen() {
                     {money.text(outlook)}
                   </button>{' '}
                   is to be expected
-                  {planned === null || !hasBudget ? '.' : `, where ${money.text(planned)} was budgeted.`}
+                  {planned === null || !hasBudget
+                    ? '.'
+                    : `, where ${money.text(planned)} was budgeted${plannedOf ? ` of ${runsLabel(calendar, plannedOf)}` : ''}.`}
                 </>
               )}
             </p>
@@ -195,7 +202,7 @@ export function FrontScreen() {
     </div>
   );
 
-  function sideOf(which: 'income' | 'costs' | 'net', block: 'month' | 'toDate', side: 'Actual' | 'Budget') {
+  function sideOf(which: 'income' | 'costs' | 'net', block: (typeof BLOCKS)[number], side: Side) {
     const result = at(net, `${block}${side}`);
     if (which === 'net') return result;
     const parts = ['total-income', 'total-otherIncome'].map((k) => at(rowOf(k), `${block}${side}`));

@@ -164,12 +164,21 @@ describe('the full year', () => {
     expect(later.of('yearBudget', 'yearOutlook')).toEqual([5, 5]);
     expect(later.table.columns.find((c) => c.block === 'toDate')!.group).toBe('Year to date: nothing closed');
   });
-  test('of a budget begun in mid-year is the months that it has, and so is the year to date', () => {
+  test('of a budget begun in mid-year: heads hold what they say, and what is compared says which months it has', () => {
     const late = budgetOf([line('s', byMonth(every(1000)))], 'b1', { first: ids[1]!, length: 11 });
     const ground = groundOf([late]);
     const { table, of } = cellsOf(comparedIn(ground), 's', ground);
-    expect(of('toDateActual', 'toDateBudget', 'yearBudget')).toEqual([2200, 2000, 11_000]);
-    expect(table.columns.find((c) => c.block === 'year')!.group).toBe('FY26, Feb to Dec');
+    // Three months of 1,100 are the year to March; two of them stand beside 2,000.
+    expect(of('toDateActual', 'toDateBudget', 'toDateDiff')).toEqual([3300, 2000, 200]);
+    expect(of('yearOutlook', 'yearBudget', 'yearDiff')).toEqual([12_300, 11_000, 200]);
+    const column = (key: string) => table.columns.find((c) => c.key === key)!;
+    expect([column('toDateActual').group, column('yearBudget').group]).toEqual(['Year to Mar 2026', 'FY26']);
+    expect(column('toDateBudget')).toMatchObject({
+      label: 'Budget, Feb – Mar',
+      only: [first + 1, first + 2],
+    });
+    expect(column('yearBudget').label).toBe('Budget, Feb – Dec');
+    expect(column('toDateActual').only).toBeUndefined();
   });
 });
 

@@ -47,6 +47,8 @@ export type Made = {
   readonly pair: Pair | null;
   /** What is said of its years as wholes may be in it. */
   readonly wholes?: boolean;
+  /** The periods that its figures are of, where a side says nothing of some of the span's. */
+  readonly only?: readonly PeriodIndex[] | null;
 };
 
 /** Two sides of a difference: what is shown of them, and what of it is compared. */
@@ -57,7 +59,8 @@ export type Pair = {
   readonly apart: (account: Account, scope: Scope) => boolean;
   /** Whether a value of the axis is told apart on the compared side. */
   readonly tells: (scope: Scope) => boolean;
-  /** The periods that are compared, where they are not all of the span. */
+  /** The two sides over the periods that are compared, where these are not all of the span: what stands apart is in them. */
+  readonly within?: readonly [left: number, right: number];
   readonly only?: readonly PeriodIndex[];
 };
 
@@ -142,7 +145,13 @@ export function figuresOf(needs: Needs, sides: ColumnSides, span: ShownSpan) {
   const { periods, known, days, counts, key, years } = span;
   const over = known.length === periods.length && periods.length > 0;
   const fullYear =
-    counts === 'soFar' && known.length === sides.year.length && known.every((p, i) => p === sides.year[i]);
+    counts === 'soFar' &&
+    years.length === 1 &&
+    sides.year.length > 0 &&
+    sides.year.every((p) => known.includes(p));
+  /** The periods that count on the compared side, and those of them of which it says anything. */
+  const counted = counts === 'soFar' ? known : periods;
+  const both = (side: Remembered) => counted.filter(side.covers);
   /** Amounts of one side: of days where the span is of days. */
   const of = (side: Remembered, when: readonly PeriodIndex[]): Need =>
     days
@@ -155,9 +164,9 @@ export function figuresOf(needs: Needs, sides: ColumnSides, span: ShownSpan) {
       : null;
 
   const actual = needs.of(`${key} actual`, () => of(sides.actual, known));
-  const outlook = () =>
-    needs.of(`${key} outlook`, () => {
-      const plain = of(sides.outlook, periods);
+  const outlookOver = (name: string, when: readonly PeriodIndex[]) =>
+    needs.of(`${key} outlook${name}`, () => {
+      const plain = of(sides.outlook, when);
       if (counts !== 'year') return plain;
       const first = sides.against('first')!;
       return (account, scope, roll) => {
@@ -167,11 +176,12 @@ export function figuresOf(needs: Needs, sides: ColumnSides, span: ShownSpan) {
         return larger(coming, adds(first.over(account, scope, periods, roll), whole)!);
       };
     });
+  const outlook = () => outlookOver('', periods);
   const compared = (which: Against) =>
     needs.of(`${key} ${which}`, () => {
       const side = sides.against(which);
       if (!side) return () => null;
-      const plain = of(side, counts === 'soFar' ? known : periods);
+      const plain = of(side, both(side));
       if (counts === 'whole' || (counts === 'soFar' && !fullYear)) return plain;
       return (account, scope, roll) => adds(plain(account, scope, roll), wholeOf(which, account, scope));
     });
@@ -183,22 +193,30 @@ export function figuresOf(needs: Needs, sides: ColumnSides, span: ShownSpan) {
     const shown = [counts === 'year' ? outlook() : actual, compared(which)] as const;
     const apart = (account: Account, scope: Scope): boolean =>
       wholeOf(which, account, scope) !== null && !(counts === 'year' ? over : counts === 'soFar' && fullYear);
-    const same = counts !== 'soFar' || known.every(side.covers);
+    const own = both(side);
+    if (own.length === 0 && !hasWholes(which)) return null;
+    const same = own.length === counted.length;
     if (same && !hasWholes(which)) return { shown, compared: shown, apart, tells: side.tells };
-    const both = known.filter(side.covers);
-    const kept = (at: number, periodsOf: Need | null): Need => {
-      const need = periodsOf ?? needs.all[at]!;
+    const within = same
+      ? shown
+      : ([
+          counts === 'year'
+            ? outlookOver(` ${which}`, own)
+            : needs.of(`${key} both ${which}`, () => of(sides.actual, own)),
+          shown[1],
+        ] as const);
+    const kept = (need: Need): Need => {
       return (account, scope, roll) => (apart(account, scope) ? null : need(account, scope, roll));
     };
     return {
       shown,
       compared: [
-        needs.of(`${key} left ${which}`, () => kept(shown[0], same ? null : of(sides.actual, both))),
-        needs.of(`${key} right ${which}`, () => kept(shown[1], same ? null : of(side, both))),
+        needs.of(`${key} left ${which}`, () => kept(needs.all[within[0]]!)),
+        needs.of(`${key} right ${which}`, () => kept(needs.all[within[1]]!)),
       ],
       apart,
       tells: side.tells,
-      ...(same ? {} : { only: both }),
+      ...(same ? {} : { only: own, within }),
     };
   };
   /** The budget beside the year before: all of it is shown, the periods of which both are known are compared. */
@@ -210,8 +228,10 @@ export function figuresOf(needs: Needs, sides: ColumnSides, span: ShownSpan) {
     const shown = [compared('first'), compared('lastYear')] as const;
     const pair = { shown, apart: () => false, tells: budget.tells };
     if (both.length === periods.length) return { ...pair, compared: shown };
-    const over = (which: Against, side: Remembered) => needs.of(`${key} both ${which}`, () => of(side, both));
-    return { ...pair, compared: [over('first', budget), over('lastYear', before)], only: both };
+    const over = (which: Against, side: Remembered) =>
+      needs.of(`${key} known ${which}`, () => of(side, both));
+    const compares = [over('first', budget), over('lastYear', before)] as const;
+    return { ...pair, compared: compares, within: compares, only: both };
   };
   return {
     actual,
@@ -219,6 +239,22 @@ export function figuresOf(needs: Needs, sides: ColumnSides, span: ShownSpan) {
     compared,
     pairOf,
     changePair,
+    /** Actuals of the periods of which a side says anything: what stands beside it. */
+    actualBeside(which: Against) {
+      const side = sides.against(which);
+      const own = side && known.filter(side.covers);
+      return !own || own.length === known.length
+        ? actual
+        : needs.of(`${key} beside ${which}`, () => of(sides.actual, own));
+    },
+    /** The periods of which a side says anything, where it lacks some that count; null where it lacks none. */
+    lacking(which: Against): readonly PeriodIndex[] | null {
+      const side = sides.against(which);
+      // Of a single period a blank says as much.
+      if (!side || days || counted.length < 2) return null;
+      const own = both(side);
+      return own.length === counted.length ? null : own;
+    },
     unphased: () => needs.of(`${key} unphased`, () => (account, scope) => wholeOf('first', account, scope)),
     hasWholes,
     /** The budget at the activity that there was, over the periods that are compared, and what of the change is mix. */

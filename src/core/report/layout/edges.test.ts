@@ -11,6 +11,7 @@ import {
   byMonth,
   calendar,
   line,
+  periodIds,
   sourceOf,
   unphased,
 } from '../../test/build';
@@ -21,6 +22,7 @@ import { perUnit } from './quantities';
 /* Where one span ends and another begins, and what stands there. */
 
 const first = calendar.firstOfYear(2026);
+const ids = periodIds(2026);
 const sales = account('s', 'income', 'Sales', '4000');
 const wages = account('w', 'expense', 'Wages', '6000');
 const bank = account('b', 'bank', 'Bank', '1000');
@@ -55,6 +57,27 @@ test('twelve months end with the month, and begin eleven before it', () => {
   expect(read([column('actual', { of: 'rolling' })], first - 1).cells).toEqual([2 ** 13 - 2]);
   const each = column('actual', { of: 'each', by: 'month', over: 'rolling' });
   expect(read([each], first - 1).cells).toEqual(Array.from({ length: 12 }, (_, i) => 2 ** (i + 1)));
+});
+
+test('twelve months hold twelve, whatever the budget beside them covers; what is compared is of the months of both', () => {
+  // Bit 13 is January 2026, bit 14 February: the budget has these two months and those that come.
+  const half = budgetOf([line('s', byMonth(Object.fromEntries(ids.map((id) => [id, minor(100)]))))], 'b1');
+  const ground = makeGround({ ...bits.book, budgets: [half] }, new Map(bits.blocks.map((b) => [b.id, b])));
+  const of = (span: LayoutSpan, show: LayoutColumn['show'] = 'difference') => {
+    const columns = [column('actual', span), column('compared', span), column(show, span)];
+    const made = read(columns, first + 1, ground);
+    return [made.cells, made.columns.map((c) => c.only), made.columns[2]!.formula];
+  };
+  const [year, both] = [2 ** 15 - 2 ** 3, [first, first + 1]];
+  expect(of({ of: 'rolling' })).toEqual([
+    [year, 200, 2 ** 13 + 2 ** 14 - 200],
+    [undefined, both, both],
+    null,
+  ]);
+  const [from, to] = [calendar.period(first - 10).id, calendar.period(first + 1).id];
+  expect(of({ of: 'range', first: from, last: to })[0]).toEqual([year, 200, 2 ** 13 + 2 ** 14 - 200]);
+  // Months of actuals beside the year's plan count as far as it has them.
+  expect(of({ of: 'rolling' }, 'reached')[0]).toEqual([year, 200, ((2 ** 13 + 2 ** 14) / 200) * 1000]);
 });
 
 test('a quarter that is not over goes no further than the months that are asked for', () => {

@@ -174,7 +174,6 @@ export function layoutReport(input: LayoutInput): LayoutReport {
     budget: planned.length > 0 ? { first: planned[0]!.index, last: planned.at(-1)!.index } : null,
     isActual: isKnown,
     isClosed,
-    covers: (_p: PeriodIndex): boolean => true,
     lastDay: byDay ? (daySpan(ground.blocks)?.high ?? null) : null,
   };
   const shownColumns = layout.columns
@@ -218,7 +217,7 @@ export function layoutReport(input: LayoutInput): LayoutReport {
   const units = set.units?.(ground, compared) ?? [];
   const needs = new Needs();
   const columns = withFormulas(
-    madeColumns({ ...spanGround, covers }, shownColumns, across, columnSides, needs, units, words),
+    madeColumns(spanGround, shownColumns, across, columnSides, needs, units, words),
   );
   const flagPair = figuresOf(needs, columnSides, {
     key: 'month',
@@ -230,8 +229,9 @@ export function layoutReport(input: LayoutInput): LayoutReport {
     days: null,
   }).pairOf('first');
   const used = columnSides.hasWholes('first', [thisYear])
-    ? figuresOf(needs, columnSides, spansOf({ ...spanGround, covers }, { of: 'toDate' })[0]!)
+    ? figuresOf(needs, columnSides, spansOf(spanGround, { of: 'toDate' })[0]!)
     : null;
+  const usedActual = used?.actualBeside('first') ?? 0;
 
   const figures = figuresOfRows(accounts, needs, set.rollOf);
   const sizing = layout.rows.sort === 'size' ? sizeColumn(columns) : null;
@@ -265,7 +265,7 @@ export function layoutReport(input: LayoutInput): LayoutReport {
         const whole = account ? first.whole(account, 'all', thisYear) : null;
         const said = () =>
           words.used(
-            ofRow(r, 'all')[used!.actual] ?? null,
+            ofRow(r, 'all')[usedActual] ?? null,
             minor(plus(first.over(account!, 'all', columnSides.year, row.roll) ?? 0, whole!)),
           );
         return [

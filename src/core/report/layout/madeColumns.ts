@@ -134,6 +134,11 @@ const KIND: Readonly<Record<LayoutColumn['show'], ReportColumn['kind']>> = {
   planNote: 'text',
 };
 
+/** The side by which a column may be of some of its span's periods alone. */
+const sideOf = ({ show, against }: LayoutColumn): Against => (comparesWith(show) ? against : 'first');
+const lacks = (show: LayoutColumn['show']): boolean => comparesWith(show) || BY_PLAN.has(show);
+const BY_PLAN: ReadonlySet<LayoutColumn['show']> = new Set(['flexible', 'activity', 'rate', 'mix']);
+
 function madeColumn(
   spec: LayoutColumn,
   place: number,
@@ -156,11 +161,14 @@ function madeColumn(
     : OF[spec.show] === 'plan' && spec.against === 'lastYear'
       ? 'prior'
       : OF[spec.show];
+  const figures = span === null ? null : figuresOf(needs, sides, span);
+  const only = figures && lacks(spec.show) ? figures.lacking(sideOf(spec)) : null;
+  const label = words.column(spec, span);
   const column: ReportColumn = {
     key,
     block: span === null ? '' : `${scope === 'all' ? '' : `${scope ?? 'none'}:`}${span.key}`,
     group,
-    label: words.column(spec, span),
+    label: only && label !== '' ? words.only(label, only) : label,
     kind: KIND[spec.show],
     of,
     formula: null,
@@ -172,13 +180,13 @@ function madeColumn(
     ...(span && span.periods.length > 0
       ? { periods: { first: span.periods[0]!, last: span.periods.at(-1)! } }
       : {}),
+    ...(only ? { only } : {}),
   };
-  const base = { column, spec, span, scope, shows: null, pair: null };
-  if (span === null || isWord(spec.show)) {
+  const base = { column, spec, span, scope, shows: null, pair: null, only };
+  if (span === null || figures === null || isWord(spec.show)) {
     const show = spec.show as WordShow;
     return { ...base, cell: (row) => row[show]() };
   }
-  const figures = figuresOf(needs, sides, span);
   const money = (need: number): Made => ({ ...base, shows: need, cell: (row) => row.value(need) });
   switch (spec.show) {
     case 'actual':
@@ -220,10 +228,10 @@ function madeColumn(
     case 'changePercent': {
       const pair = figures.changePair();
       const percent = spec.show === 'changePercent';
-      const label = pair?.only ? words.only(column.label, pair.only) : column.label;
+      const of = pair?.only ? words.only(column.label, pair.only) : column.label;
       return {
         ...base,
-        column: { ...column, label },
+        column: { ...column, label: of },
         pair,
         cell(row) {
           const change = varianceIn(pair, row);
@@ -240,7 +248,7 @@ function madeColumn(
       // activity = flexible − planned; rate = actual − flexible: the two come to the whole.
       const flexible = figures.flexible();
       const [left, right] =
-        spec.show === 'activity' ? [flexible, figures.plan()] : [figures.actual, flexible];
+        spec.show === 'activity' ? [flexible, figures.plan()] : [figures.actualBeside('first'), flexible];
       return {
         ...base,
         cell: (row) => compare(row.value(left), row.value(right), row.effect)?.difference ?? null,
@@ -248,7 +256,8 @@ function madeColumn(
     }
     case 'reached': {
       const budget = figures.compared(spec.against);
-      return { ...base, cell: (row) => perMille(row.value(figures.actual), row.value(budget)) };
+      const soFar = figures.actualBeside(spec.against);
+      return { ...base, cell: (row) => perMille(row.value(soFar), row.value(budget)) };
     }
     case 'share':
     case 'comparedShare': {
@@ -265,7 +274,8 @@ function madeColumn(
       const unit = units.find((u) => sameName(u.name, spec.unit));
       const planned = spec.show === 'comparedPerUnit';
       const need = planned ? figures.compared(spec.against) : figures.actual;
-      const periods = planned && span.counts !== 'soFar' ? span.periods : span.known;
+      const counted = planned && span.counts !== 'soFar' ? span.periods : span.known;
+      const periods = (planned && figures.lacking(spec.against)) || counted;
       const quantity = unit
         ? sumOf(periods.map((p) => (planned ? unit.planned(p) : (unit.counted(p) ?? unit.planned(p)))))
         : null;
@@ -317,7 +327,7 @@ function formulaOf(made: Made, columns: readonly Made[]): Formula {
   const share = (part: string | null, of: string | null): Formula =>
     part && of ? { op: 'share', part, of } : null;
   // What is compared of some periods alone follows from nothing that is shown.
-  if (made.pair?.only) return null;
+  if (made.pair?.only || (made.only && made.spec.show !== 'compared')) return null;
   switch (show) {
     case 'actual':
     case 'compared':

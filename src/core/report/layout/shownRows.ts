@@ -16,9 +16,10 @@ export function partlyKeys(
 ): string[] {
   return columns.flatMap((c) => {
     if (!c.pair || !(compared || c.column.formula)) return [];
-    if (c.pair.shown === c.pair.compared) return [];
+    const all = c.pair.within ?? c.pair.shown;
+    if (all === c.pair.compared) return [];
     const values = valuesIn(c.scope);
-    const [a, b] = c.pair.shown.map((n) => values[n] ?? null);
+    const [a, b] = all.map((n) => values[n] ?? null);
     const [x, y] = c.pair.compared.map((n) => values[n] ?? null);
     const partly = a !== x || b !== y;
     return partly && (!compared || x !== null || y !== null) ? [c.column.key] : [];

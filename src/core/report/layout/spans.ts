@@ -26,7 +26,7 @@ export type ShownSpan = {
    * that have actuals; `year`: what the year is expected to come to is compared with all of it.
    */
   readonly counts: 'whole' | 'soFar' | 'year';
-  /** Its periods, as far as they are compared with anything. */
+  /** All its periods: what is compared may say something of a part of them alone. */
   readonly periods: readonly PeriodIndex[];
   /** Those of them that have actuals. */
   readonly known: readonly PeriodIndex[];
@@ -44,8 +44,6 @@ export type SpanGround = {
   readonly isActual: (period: PeriodIndex) => boolean;
   /** Whether the ledger has it and it is closed: actuals of others are of what is expected. */
   readonly isClosed: (period: PeriodIndex) => boolean;
-  /** Whether what actuals are compared with says anything of a period. */
-  readonly covers: (period: PeriodIndex) => boolean;
   /** The last day of which the ledger has an entry; null for none. */
   readonly lastDay: DayNumber | null;
 };
@@ -95,15 +93,14 @@ export function daysIn(calendar: FiscalCalendar, period: PeriodIndex, by: 'week'
 
 /** The spans that a column's periods come to: one, or one for each part of a longer one. */
 export function spansOf(ground: SpanGround, span: LayoutSpan): ShownSpan[] {
-  const { calendar, month, isActual, covers } = ground;
+  const { calendar, month, isActual } = ground;
   const make = (
     of: ShownSpan['of'],
     counts: ShownSpan['counts'],
     range: PeriodRange,
     key: string,
   ): ShownSpan => {
-    const all = periodsOf(calendar, range).map((p) => p.index);
-    const periods = counts === 'whole' ? all : all.filter(covers);
+    const periods = periodsOf(calendar, range).map((p) => p.index);
     const years = [...new Set(periods.map((p) => calendar.period(p).year))];
     return { key, of, counts, periods, known: periods.filter(isActual), years, days: null };
   };

@@ -1,6 +1,7 @@
 'use client';
 
 import { useMemo } from 'react';
+import type { FiscalCalendar } from '@/core/calendar';
 import type { Minor } from '@/core/money';
 import { cellOf } from '@/core/report';
 import type { Account } from '@/core/model';
@@ -8,6 +9,7 @@ import { bridgeOf, effectOf } from '@/core/variance';
 import { Waterfall } from '@/components/Waterfall';
 import type { WaterfallStep } from '@/components/waterfallDrawing';
 import type { MoneyFormat } from '@/store/format';
+import { runsLabel } from '@/store/layoutWords';
 import type { MonthFacts } from '@/store/monthFacts';
 
 /** The way from the budgeted net profit to the actual one, or the year's to its outlook, by the lines that moved it most. */
@@ -17,6 +19,7 @@ export function Bridge({
   block,
   money,
   accounts,
+  calendar,
   label,
 }: {
   readonly facts: MonthFacts;
@@ -25,6 +28,7 @@ export function Bridge({
   readonly block: 'month' | 'toDate' | 'year';
   readonly money: MoneyFormat;
   readonly accounts: readonly Account[];
+  readonly calendar: FiscalCalendar;
   readonly label: string;
 }) {
   const steps = useMemo((): readonly WaterfallStep[] => {
@@ -54,7 +58,11 @@ export function Bridge({
       },
     ];
   }, [table, net, block, accounts, money, against]);
-  const words = block === 'month' ? label : (table.columns.find((c) => c.block === block)?.group ?? '');
+  const compared = table.columns.find((c) => c.key === `${block}Diff`);
+  const words =
+    block === 'month'
+      ? label
+      : `${compared?.group ?? ''}${compared?.only ? `, of ${runsLabel(calendar, compared.only)}` : ''}`;
   return steps.length === 0 ? null : (
     <Waterfall
       steps={steps}

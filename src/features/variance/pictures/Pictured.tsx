@@ -57,6 +57,7 @@ export const Pictured = memo(function Pictured({
           block={kind}
           money={of.money}
           accounts={of.ground.book.accounts}
+          calendar={of.ground.calendar}
           label={label}
         />
       );

@@ -48,8 +48,11 @@ export function OutlookWay({
   const { book, calendar, balances, closedThrough } = ground;
   const at = (key: string) => cellOf(table, row, key) as Minor | null;
   const [planned, outlook, soFar] = [at('yearBudget'), at('yearOutlook'), at('toDateDiff')];
-  if (planned === null || outlook === null || soFar === null || at('yearDiff') === null) return null;
-  const carried = (outlook - planned - soFar) as Minor;
+  const inAll = at('yearDiff');
+  if (planned === null || outlook === null || soFar === null || inAll === null) return null;
+  const carried = (inAll - soFar) as Minor;
+  // What came, or is expected, in months of the year that the budget does not have.
+  const beyond = (outlook - planned - inAll) as Minor;
   const way = (budget && book.outlookWays[budget.id]?.[account.id]) ?? null;
   const put = (next: Way | null) =>
     dispatch({ type: 'setOutlookWay', budget: budget!.id, account: account.id, way: next });
@@ -72,6 +75,12 @@ export function OutlookWay({
         <div className={stage.pair}>
           <span>{way ? 'Expected otherwise' : 'Comes back or goes on'}</span>
           <span>{money.signed(carried)}</span>
+        </div>
+      )}
+      {beyond !== 0 && (
+        <div className={stage.pair}>
+          <span>Months without a budget</span>
+          <span>{money.signed(beyond)}</span>
         </div>
       )}
       <div className={stage.pair}>
