@@ -78,6 +78,7 @@ async function intake(): Promise<void> {
       sources: [],
       range: null,
       bases: null,
+      stood: null,
     });
     const balances = balancesOf([settled], calendar);
     if (!proof.ties || balances.entries !== 250_000) throw new Error('The bench ledger does not tie');

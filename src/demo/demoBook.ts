@@ -208,6 +208,7 @@ async function takeIn(
     sources: book.sources,
     range: null,
     bases: null,
+    stood: null,
   });
   const accepted = acceptDraft(book, {
     draft,

@@ -5,6 +5,7 @@ import {
   basesOf,
   findMonthInText,
   matchAccounts,
+  stoodBy,
   type AccountChoice,
   type DraftView,
   type FeedPull,
@@ -183,6 +184,7 @@ async function prove(mine: number): Promise<void> {
       sources: now.pull ? ground.book.sources.filter((s) => s.format !== 'feed') : ground.book.sources,
       range: ground.balances.range,
       bases: basesOf(draft.baseline, choices, ground.balances, ground.calendar, ground.book.accounts),
+      stood: stoodBy(draft, choices, ground.balances, ground.calendar, ground.book.accounts),
     });
     if (mine !== turn) return;
     set((s) => (s.now.phase === 'open' ? { now: { ...s.now, proof, busy: false } } : s));

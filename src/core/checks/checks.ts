@@ -9,6 +9,7 @@ import {
   type SegmentId,
 } from '@/core/model';
 import { ACTIVITY, sidesOff, totalsOf, type Balances, type LedgerBlock } from '@/core/ledger';
+import { openingChecks } from './openingChecks';
 import { wholeRow, type Figures } from '@/core/plan';
 import { fillStatement, statementRows } from '@/core/report';
 
@@ -16,6 +17,7 @@ export type CheckCode =
   | 'debitsCredits'
   | 'tieOut'
   | 'untied'
+  | 'openings'
   | 'balances'
   | 'monthsToYears'
   | 'subtotals'
@@ -66,6 +68,7 @@ export type CheckInput = {
 export function runChecks(input: CheckInput): Check[] {
   return [
     ...sourceChecks(input),
+    ...openingChecks(input),
     ...ledgerChecks(input),
     ...input.budgets.flatMap((b) => budgetChecks(input, b)),
   ];

@@ -113,6 +113,8 @@ export type Draft = {
    * has up to that month's start is taken off them (see `activityOf`).
    */
   readonly baseline: DayNumber | null;
+  /** Entries with balances brought forward: the day of the first of them. */
+  readonly opensOn?: DayNumber;
   /** Cumulative trial balances only: the file's own figures, day by day. */
   readonly trials: readonly Trial[] | null;
   /** Entries with debits and credits in columns of their own: what each column adds up to, as it is written. */

@@ -36,6 +36,8 @@ export { markClosings, settle } from './settle';
 export { activityOf, basesOf, type Bases, type Trial } from './trials';
 export {
   proofOf,
+  stoodBy,
+  type StoodBy,
   type ControlResult,
   type Fault,
   type Proof,

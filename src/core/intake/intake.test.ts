@@ -47,6 +47,7 @@ function takeFile(file: FileFacts, change: Partial<GuessContext> = {}, currency 
     sources: [],
     range: null,
     bases: null,
+    stood: null,
   });
   return { file, guess, draft, choices, settled, proof };
 }
@@ -130,6 +131,7 @@ describe('what the proof says of months and kinds', () => {
       sources: [],
       range: null,
       bases: null,
+      stood: null,
     };
     expect(proofOf(draft, settled, twice.choices, ground).twice).toEqual(['2025-01-31']);
     expect(
@@ -159,6 +161,7 @@ describe('what the proof says of months and kinds', () => {
       sources: [],
       range: null,
       bases: null,
+      stood: null,
     };
     const { hint, controlsTied } = proofOf(draft, settled, wrong, ground);
     expect(controlsTied).toBe(0);
@@ -306,6 +309,7 @@ describe('taking in', () => {
         sources: b.sources,
         range: null,
         bases: null,
+        stood: null,
       });
     expect(prove('a'.repeat(64)).same?.id).toBe(b.sources[0]!.id);
     const other = prove('b'.repeat(64));

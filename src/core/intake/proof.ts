@@ -4,11 +4,23 @@ import {
   fromDayNumber,
   type CalendarSpec,
   type Day,
+  type FiscalCalendar,
   type PeriodIndex,
   type PeriodRange,
 } from '@/core/calendar';
-import { isProfitAndLoss, profitSign, type Source } from '@/core/model';
-import { ACTIVITY, CLOSING, sidesOff, totalsOf, type LedgerBlock } from '@/core/ledger';
+import { isProfitAndLoss, profitSign, type Account, type Source } from '@/core/model';
+import {
+  ACTIVITY,
+  CLOSING,
+  openingsIn,
+  openingsOff,
+  sidesOff,
+  stoodBefore,
+  totalsOf,
+  type Balances,
+  type LedgerBlock,
+  type OpeningOff,
+} from '@/core/ledger';
 import type { Draft } from './draft';
 import type { AccountChoice } from './match';
 import { settle } from './settle';
@@ -31,7 +43,7 @@ export type ControlResult = {
 };
 
 /** What keeps a file from tying. */
-export type Fault = 'nothing' | 'unreadable' | 'unbalanced' | 'controls';
+export type Fault = 'nothing' | 'unreadable' | 'unbalanced' | 'openings' | 'controls';
 
 export type SetAside = { readonly count: number; readonly debit: Minor; readonly credit: Minor };
 
@@ -48,6 +60,8 @@ export type Proof = {
   readonly debit: Minor;
   readonly credit: Minor;
   readonly openings: SetAside;
+  /** Balances brought forward that do not meet, or are not what the book stands at; by place of the account. */
+  readonly openingsOff: readonly OpeningOff<number>[];
   readonly closings: SetAside;
   readonly controls: readonly ControlResult[];
   readonly controlsTied: number;
@@ -82,7 +96,28 @@ export type ProofGround = {
   readonly range: PeriodRange | null;
   /** What the book has before a first trial balance: see `basesOf`. */
   readonly bases: Bases | null;
+  /** What the book stands at before the file's openings, by its accounts: see `stoodBy`; null for nothing. */
+  readonly stood: StoodBy | null;
 };
+
+/** What the book stands at before a file's openings, by the file's accounts; 0 of one that it does not have. */
+export type StoodBy = { readonly of: readonly number[]; readonly unclosed: number };
+
+/** Reads off the book's balances what a file's openings repeat; null where it has none, or the book nothing before them. */
+export function stoodBy(
+  { opensOn }: Pick<Draft, 'opensOn'>,
+  choices: readonly AccountChoice[],
+  balances: Balances,
+  calendar: FiscalCalendar,
+  accounts: readonly Account[],
+): StoodBy | null {
+  const stood = opensOn === undefined ? null : stoodBefore(balances, calendar, accounts, opensOn);
+  if (!stood) return null;
+  return {
+    of: choices.map(({ existing }) => (existing === null ? 0 : stood.of(existing))),
+    unclosed: stood.unclosed,
+  };
+}
 
 type MonthSum = {
   entries: number;
@@ -105,7 +140,7 @@ export function proofOf(
   draft: Draft,
   settled: LedgerBlock,
   said: readonly AccountChoice[],
-  { calendar: spec, fingerprint, sheet, sources, range, bases }: ProofGround,
+  { calendar: spec, fingerprint, sheet, sources, range, bases, stood }: ProofGround,
 ): Proof {
   const calendar = calendarFrom(spec);
   const block = settled;
@@ -162,6 +197,8 @@ export function proofOf(
   const off = sidesOff(block, draft.mapping.shape);
   const oneSided = off !== 0 && (draft.balance === 'oneSided' || bookIsOneSided(draft, said, spec, bases));
   if (draft.balance === 'unbalanced' || (off !== 0 && !oneSided)) faults.push('unbalanced');
+  const openingFaults = oneSided ? [] : openingFaultsOf(draft, block, choices, stood);
+  if (openingFaults.length > 0) faults.push('openings');
   if (controlsTied !== controls.length) faults.push('controls');
   return {
     months: inOrder.map(([period, m]) => ({
@@ -179,6 +216,7 @@ export function proofOf(
     debit: minor(activity.debit + closings.debit),
     credit: minor(activity.credit + closings.credit),
     openings,
+    openingsOff: openingFaults,
     closings,
     controls,
     controlsTied,
@@ -256,12 +294,29 @@ const bookIsOneSided = (
 ): boolean =>
   draft.trials !== null && bases !== null && sidesOff(settle(draft, choices, spec, null), 'balances') === 0;
 
+/** What is wrong with the balances brought forward of a file of entries; those of trial balances are in its sides. */
+function openingFaultsOf(
+  { mapping, balance }: Draft,
+  block: LedgerBlock,
+  choices: readonly AccountChoice[],
+  stood: StoodBy | null,
+): OpeningOff<number>[] {
+  const opened = mapping.shape === 'entries' && balance !== 'oneSided' ? openingsIn(block) : null;
+  if (!opened) return [];
+  const openings = [...opened.amounts].map(([account, amount]) => ({
+    account,
+    kind: choices[account]!.kind,
+    amount,
+  }));
+  return openingsOff(openings, stood && { of: (place) => stood.of[place] ?? 0, unclosed: stood.unclosed });
+}
+
 /** The first month of the year, when the first trial balance is of a later one and the book knows nothing before it. */
 function lumpFrom(
   draft: Draft,
   bases: Bases | null,
   choices: readonly AccountChoice[],
-  calendar: ReturnType<typeof calendarFrom>,
+  calendar: FiscalCalendar,
 ): PeriodIndex | null {
   if (draft.baseline === null) return null;
   const at = calendar.indexOfDay(draft.baseline);

@@ -1,5 +1,5 @@
 import { isAmount, plus, minor, minorDigits, type Minor } from '@/core/money';
-import { ACTIVITY, BlockBuilder, OPENING } from '@/core/ledger';
+import { ACTIVITY, BlockBuilder, OPENING, openingsIn } from '@/core/ledger';
 import { cellText, isBlankRow, type Grid, type GridCell, type GridRow, type Stated } from '@/core/files';
 import { cutText, LIMITS, naturalSign } from '@/core/model';
 import { nameKey, splitAccountCell } from './accountCell';
@@ -62,6 +62,9 @@ export function readEntries(
   const underHeadings = mapping.accountIn === 'headings';
   /** Accounts that have an entry or an opening already. */
   const begun: boolean[] = [];
+  /** What accounts were opened with, and the latest day of their entries so far. */
+  const stands: number[] = [];
+  const latest: number[] = [];
   const undated: { account: number; amount: number; row: number }[] = [];
   /** Rows of one entry repeat one another: what the row before said needs no second look. */
   const last = {
@@ -149,6 +152,7 @@ export function readEntries(
     accounts.addTo(account, amount);
     balance.see(reference, date, amount, number);
     begun[account] = true;
+    if (!(latest[account]! > date)) latest[account] = date;
     if (date < earliest) earliest = date;
     log.use(number);
   }
@@ -184,19 +188,43 @@ export function readEntries(
     date: number | null,
     memo: string,
   ): void {
-    if (begun[account]) return log.leaveOut('balanceForward', number);
-    const amount = signedAmount(row, number, true) ?? balanceOf(row);
-    if (amount === null) return log.leaveOut('balanceForward', number);
+    const before = log.issueCount;
+    const amount = signedAmount(row, number, 'opening') ?? balanceOf(row, number);
+    if (amount === null) {
+      if (log.issueCount === before) log.leaveOut('balanceForward', number);
+      return;
+    }
+    if (begun[account]) {
+      repeats(account, amount, date, number, memo);
+      return log.leaveOut('balanceForward', number);
+    }
     begun[account] = true;
+    stands[account] = amount;
     log.use(number, 'opening');
     if (date === null) undated.push({ account, amount, row: number });
     else builder.add(date, account, amount, number, 0, 0, builder.text(memo), OPENING);
   }
 
-  function balanceOf(row: readonly GridCell[]): number | null {
+  /** A balance carried forward further down says what its account has reached, where nothing later stands above it. */
+  function repeats(account: number, amount: number, date: number | null, row: number, memo: string): void {
+    if (amount === 0 || (date !== null && (latest[account] ?? -Infinity) > date)) return;
+    const ours = plus(stands[account] ?? 0, accounts.total(account));
+    controls.push({
+      row,
+      label: memo || accounts.nameOf(account),
+      over: [],
+      mode: 'sum',
+      theirs: [{ day: null, value: minor(amount), ours: minor(ours) }],
+    });
+  }
+
+  /** What the balance column of a row says; one that is no amount is named. */
+  function balanceOf(row: readonly GridCell[], number: number): number | null {
     if (col.balance < 0) return null;
     const parsed = readAmount(row[col.balance], digits, numbers);
-    return parsed.ok && !parsed.percent ? parsed.value : null;
+    const issue = amountIssue(parsed);
+    if (issue) problem(issue, number, col.balance, cellText(row[col.balance]));
+    return issue === null && parsed.ok ? parsed.value : null;
   }
 
   /** Rows without a date: blank lines, totals and headings are as they should be; an amount without a date is not. */
@@ -220,10 +248,13 @@ export function readEntries(
       const name = words.filter((w) => !readAmountText(w));
       const parts = name.length > 0 ? name : words;
       heading = accounts.heading(parts.slice(0, 2).join(' '));
-      const stood = balanceOf(row);
-      if (!stood || begun[heading]) return log.leaveOut('heading', number);
+      const before = log.issueCount;
+      const stood = begun[heading] ? null : balanceOf(row, number);
+      if (log.issueCount > before) return;
+      if (!stood) return log.leaveOut('heading', number);
       // The balance beside the account's name is what it stood at before its entries.
       begun[heading] = true;
+      stands[heading] = stood;
       undated.push({ account: heading, amount: stood, row: number });
       return log.use(number, 'opening');
     }
@@ -256,7 +287,7 @@ export function readEntries(
       if (same) place = heading;
     }
     if (place < 0) return;
-    const quiet = signedAmount(row, number, true);
+    const quiet = signedAmount(row, number, 'total');
     if (quiet === null) return;
     controls.push({
       row: number,
@@ -267,8 +298,16 @@ export function readEntries(
     });
   }
 
-  /** Debit less credit, or the amount by its mark or sign; null when the row was left out (or, quietly, holds none). */
-  function signedAmount(row: readonly GridCell[], number: number, quiet = false): number | null {
+  /**
+   * Debit less credit, or the amount by its mark or sign; null when there is none, or the row was left out and named. Of a
+   * total nothing is named: it is held against ours where it can be read. Only entries count in the columns' sums.
+   */
+  function signedAmount(
+    row: readonly GridCell[],
+    number: number,
+    of: 'entry' | 'opening' | 'total' = 'entry',
+  ): number | null {
+    const quiet = of === 'total';
     let total = 0;
     let any = false;
     for (let k = 0; k < 3; k++) {
@@ -281,8 +320,8 @@ export function readEntries(
       }
       if (parsed.value === null) continue;
       any = true;
-      if (!quiet && k === 0) debits = plus(debits, parsed.value);
-      if (!quiet && k === 1) credits = plus(credits, parsed.value);
+      if (of === 'entry' && k === 0) debits = plus(debits, parsed.value);
+      if (of === 'entry' && k === 1) credits = plus(credits, parsed.value);
       if (k === 2 && col.mark >= 0) {
         const mark = cellText(row[col.mark]);
         const side = DEBIT_MARK.test(mark) ? 1 : CREDIT_MARK.test(mark) ? -1 : 0;
@@ -298,12 +337,13 @@ export function readEntries(
       return null;
     }
     if (any) return total === 0 ? 0 : total;
-    if (!quiet) log.leaveOut('noAmount', number);
+    if (of === 'entry') log.leaveOut('noAmount', number);
     return null;
   }
 
   const guessed = accounts.guessed();
   const block = builder.build('draft', accounts.places());
+  const opens = stands.length > 0 ? openingsIn(block)?.day : undefined;
   const verdict = balance.verdict();
   // One column of amounts is the natural side of each account in some reports: then only so do they come to zero.
   const sides = guessed.reduce(
@@ -332,6 +372,7 @@ export function readEntries(
     },
     baseline: null,
     trials: null,
+    ...(opens !== undefined ? { opensOn: opens } : {}),
     ...(col.debit >= 0 && col.credit >= 0
       ? { columns: { debit: minor(debits), credit: minor(credits) } }
       : {}),

@@ -174,6 +174,7 @@ test('a corrected kind is another reading: land taken for a cost is no cost of e
     sources: [],
     range: null,
     bases: null,
+    stood: null,
   };
   const as = (kind: AccountKind) => {
     const choices = matchAccounts(draft, []).map((c, i) =>

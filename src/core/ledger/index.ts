@@ -27,6 +27,7 @@ export {
   type BlockTotals,
   type View,
 } from './balances';
+export { openingsIn, openingsOff, stoodBefore, type OpeningOff, type Stood } from './openings';
 export { ledgerChanges, type AccountChange, type Movement } from './changes';
 export { segmentsOf, viewOfSegments, type SegmentValue } from './segments';
 export { trialBalance, type TrialBalance, type TrialRow } from './trial';

@@ -10,6 +10,7 @@ import {
   openDraft,
   proofOf,
   settle,
+  stoodBy,
   type GuessContext,
 } from '@/core/intake';
 import { guessing } from './build';
@@ -33,15 +34,17 @@ export function takeFacts(file: FileFacts, into: Taken = EMPTY, change: Partial<
     book.currency,
   );
   const choices = matchAccounts(draft, book.accounts);
-  const bases = basesOf(draft.baseline, choices, balancesOf(into.blocks, calendar), calendar, book.accounts);
+  const balances = balancesOf(into.blocks, calendar);
+  const bases = basesOf(draft.baseline, choices, balances, calendar, book.accounts);
   const settled = settle(draft, choices, book.calendar, bases);
   const proof = proofOf(draft, settled, choices, {
     calendar: book.calendar,
     fingerprint: 'f'.repeat(64),
     sheet: null,
     sources: book.sources,
-    range: balancesOf(into.blocks, calendar).range,
+    range: balances.range,
     bases,
+    stood: stoodBy(draft, choices, balances, calendar, book.accounts),
   });
   const n = book.sources.length;
   const accepted = acceptDraft(book, {

@@ -126,6 +126,16 @@ function Totals({ ground, now: { draft }, proof }: Props) {
           With the kinds of accounts chosen below, debits and credits differ by {money.exact(proof.off)}.
         </p>
       )}
+      {proof.openingsOff.slice(0, 6).map((o) => (
+        <p key={o.account ?? 'sum'} className={classes.trouble}>
+          {o.account === null
+            ? `Debits and credits of the opening balances differ by ${money.exact(o.theirs)}: one of them is missing, changed or on the wrong side.`
+            : `${draft.accounts[o.account]!.name} begins with ${money.exact(o.theirs)} in the file, where the book stands at ${money.exact(o.ours)}.`}
+        </p>
+      ))}
+      {proof.openingsOff.length > 6 && (
+        <p className={classes.bad}>and {proof.openingsOff.length - 6} more opening balances.</p>
+      )}
       {proof.oneSided && (
         <p className="faded">
           {draft.balance === 'oneSided'

@@ -56,6 +56,7 @@ export const FAULTS: Record<Fault, string> = {
   nothing: 'there is nothing in it',
   unreadable: 'some of it cannot be read',
   unbalanced: 'debits and credits do not meet',
+  openings: 'its opening balances are not what they must be',
   controls: 'its own totals differ from ours',
 };
 

@@ -9,6 +9,7 @@ const CHECK_WORDS: Record<CheckCode, (subject: string) => string> = {
   untied: (s) => `${s} was accepted although it does not tie`,
   tieOut: (s) => `All entries taken in from ${s} are here`,
   debitsCredits: (s) => `Debits equal credits in ${s}`,
+  openings: (s) => `Opening balances of ${s} are what they must be`,
   balances: () => 'Balances by account and month add up to the entries',
   monthsToYears: (s) => `${s}: months add up to years`,
   subtotals: (s) => `${s}: subtotals add up to net profit`,
@@ -34,6 +35,7 @@ const CHECK_TROUBLE: Record<CheckCode, (detail: string) => string> = {
       .join('; '),
   tieOut: (counted) => `only ${counted} are`,
   debitsCredits: (amount) => `they differ by ${amount}`,
+  openings: (off) => openingWords(off.split('\t')),
   balances: (amount) => `they differ by ${amount}`,
   monthsToYears: (amount) => `they differ by ${amount}`,
   subtotals: (months) => `they do not in ${months} ${months === '1' ? 'month' : 'months'}`,
@@ -49,6 +51,12 @@ const CHECK_TROUBLE: Record<CheckCode, (detail: string) => string> = {
   schedulesMade: (detail) => `the line says something else: ${detail}`,
   floorKept: (when) => `it is broken, ${when} at the lowest`,
 };
+/** One opening that is off, and how many more are; without a name the sum of all. */
+const openingWords = ([name, theirs, ours, more]: string[]): string =>
+  name === ''
+    ? `their debits and credits differ by ${theirs}`
+    : `${name} begins with ${theirs}, where the ledger stands at ${ours}${more === '0' ? '' : ` (and ${more} more)`}`;
+
 /** Who asks and of which ratio, as a person says it. */
 const covenantName = (subject: string): string => {
   const [who, ratio = ''] = subject.split('\t');
@@ -58,6 +66,7 @@ const UNTIED_WORDS: Readonly<Record<string, string>> = {
   nothing: 'there was nothing in it',
   unreadable: 'some of it could not be read',
   unbalanced: 'its debits and credits do not meet',
+  openings: 'its opening balances were not what they must be',
   controls: 'its own totals are not ours',
 };
 
