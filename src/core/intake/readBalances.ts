@@ -7,6 +7,7 @@ import { AccountList } from './accountList';
 import { RowLog, type Control, type Draft, type LeftOutReason, type Unbalanced } from './draft';
 import type { BalanceRole, BalancesMapping } from './mapping';
 import { amountIssue, readAmount } from './readCell';
+import { cumulativeByArithmetic } from './cumulative';
 import { TOTAL_WORDS } from './sign';
 import type { Trial as KeptTrial } from './trials';
 
@@ -185,44 +186,3 @@ export function readBalances(
   };
 }
 
-/**
- * Whether trial balances are cumulative, by arithmetic: since the year's start, accounts of profit and loss mostly
- * move one way, so their figures grow from one month to the next and the last is well above the first; figures of
- * single months go up as often as down. Null when there are too few to tell.
- */
-function cumulativeByArithmetic(
-  trials: readonly Trial[],
-  isFlow: readonly boolean[],
-  yearOf: (day: DayNumber) => number,
-): boolean | null {
-  let up = 0;
-  let down = 0;
-  let heavyUp = 0;
-  let heavyDown = 0;
-  for (let t = 1; t < trials.length; t++) {
-    const [a, b] = [trials[t - 1]!, trials[t]!];
-    if (yearOf(a.day) !== yearOf(b.day)) continue;
-    // Books that were closed say nothing of how the months were written.
-    if (isFlow.every((flow, place) => !flow || !b.values.get(place)?.value)) continue;
-    isFlow.forEach((flow, place) => {
-      if (!flow) return;
-      const was = a.values.get(place)?.value ?? 0;
-      const now = b.values.get(place)?.value ?? 0;
-      if (was === 0) return;
-      const grows = Math.sign(now) === Math.sign(was) && Math.abs(now) >= Math.abs(was);
-      if (grows) {
-        up++;
-        heavyUp += Math.abs(was);
-      } else {
-        down++;
-        heavyDown += Math.abs(was);
-      }
-    });
-  }
-  const seen = up + down;
-  if (seen < 4) return null;
-  // Small accounts that go back to nothing say less than the large ones that grow.
-  const heavy = heavyUp / (heavyUp + heavyDown);
-  if (up / seen >= 0.85 || (heavy >= 0.95 && up / seen >= 0.4)) return true;
-  return up / seen <= 0.7 && heavy <= 0.85 ? false : null;
-}

@@ -112,10 +112,9 @@ const entries = fc
     }),
     { minLength: 4, maxLength: 40 },
   )
-  // Some sale in every month of the first year, so that profit grows as programs' figures do, and is there to be moved.
+  // Some sale in every month of the first year, so that there is a profit to be moved; what is taken back may be more.
   .map((list): Entry[] => [
-    // A month that takes back as much as it sold shows no growth, and is no matter of reading.
-    ...list.filter((e) => e.debit !== e.credit && e.debit !== 5),
+    ...list.filter((e) => e.debit !== e.credit),
     ...Array.from({ length: 18 }, (_, month) => ({ month, debit: 0, credit: 5, amount: 10_000_00 + month })),
   ]);
 
@@ -133,7 +132,7 @@ describe('cumulative trial balances over a year’s end', () => {
         ]);
         ties(taken, all);
       }),
-      { numRuns: 15 },
+      { numRuns: 25 },
     );
   });
   test('and one file a month, each on what the book has', async () => {
