@@ -136,7 +136,12 @@ test('a corrected file takes the place of a source: the change is shown first, a
   await newBook(page, 'Replaced');
   await takeIn(page, { name: 'january.csv', text: ENTRIES('01', '40.00') });
   await chooseFile(page, { name: 'january corrected.csv', text: ENTRIES('01', '45.00') });
-  await page.getByLabel('1 source in the book has some of these days').selectOption('Replace january.csv');
+  const answer = page.getByLabel('1 source in the book has some of these days');
+  // Of its four entries two are as they were: added, these would count twice.
+  await answer.selectOption('Add to it: the two hold different entries');
+  await accept(page).click();
+  await expect(page.getByText('2 of its 4 entries are like one in the book')).toBeVisible();
+  await answer.selectOption('Replace january.csv');
   const changes = page.getByRole('region', { name: 'What changes' });
   await expect(changes.getByRole('row', { name: /Rent/ })).toContainText('40.0045.005.00');
   await expect(changes.getByRole('row', { name: /Bank/ })).toContainText('60.0055.00(5.00)');
@@ -151,6 +156,21 @@ test('a corrected file takes the place of a source: the change is shown first, a
   await page.getByRole('button', { name: 'Take it away' }).click();
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByText('✓ ties')).toBeVisible();
+});
+
+test('a file that the book nearly holds is not added to it without a reason', async ({ page }) => {
+  await openApp(page);
+  await newBook(page, 'Twice');
+  await takeIn(page, { name: 'january.csv', text: ENTRIES('01', '40.00') });
+  await chooseFile(page, { name: 'january again.csv', text: `${ENTRIES('01', '40.00')}\r\n` });
+  await page.getByLabel('1 source in the book has some of these days').selectOption(/Add to it/);
+  await expect(accept(page)).toBeDisabled();
+  await expect(
+    page.getByText('4 of its 4 entries are in the book already and would count twice'),
+  ).toBeVisible();
+  await page.getByLabel('It is in the book already. Take it in because').fill('A second till wrote the same');
+  await accept(page).click();
+  await expect(cell(page, 'Rent', 0)).toHaveText('80');
 });
 
 test('what does not tie goes in with a reason only, and stays a failed check; a closed month is reopened with one too', async ({

@@ -158,6 +158,7 @@ async function show(
       // What the person said of accounts stays while the accounts do.
       choices: same ? before.choices : choices,
       proof: null,
+      here: 0,
       busy: true,
       pull,
       datesSaid: before?.file.fingerprint === file.fingerprint && before.datesSaid,
@@ -187,11 +188,27 @@ async function prove(mine: number): Promise<void> {
       stood: stoodBy(draft, choices, ground.balances, ground.calendar, ground.book.accounts),
     });
     if (mine !== turn) return;
-    set((s) => (s.now.phase === 'open' ? { now: { ...s.now, proof, busy: false } } : s));
+    const here = proof.overlapping.length === 0 ? 0 : await countHere(client, ground, choices, proof);
+    if (mine !== turn) return;
+    set((s) => (s.now.phase === 'open' ? { now: { ...s.now, proof, here, busy: false } } : s));
     if (get().onward) await goOnward(proof);
   } catch (error) {
     if (mine === turn) fail(fileName, error);
   }
+}
+
+/** Sources with some of the file's days may hold some of its entries. */
+function countHere(
+  from: IntakeClient,
+  { book, blocks }: Ground,
+  choices: readonly AccountChoice[],
+  { overlapping }: Proof,
+): Promise<number> {
+  const wanted = new Set(overlapping.map((s) => s.block));
+  const columns = blocks
+    .filter((b) => wanted.has(b.id))
+    .map(({ accounts, count, account, day, amount }) => ({ accounts, count, account, day, amount }));
+  return from.here(choices, columns, book.merged);
 }
 
 /** The sheet that a source is known by: none where all sheets of a workbook make one source. */

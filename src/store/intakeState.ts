@@ -15,6 +15,8 @@ export type OpenIntake = {
   readonly choices: readonly AccountChoice[];
   /** Null while it is being worked out. */
   readonly proof: Proof | null;
+  /** How many of its entries sources with some of its days hold already. */
+  readonly here: number;
   readonly busy: boolean;
   /** Of a pull of the feed: the entry it goes up to, and what is closed with it. Null for a file. */
   readonly pull: PullFacts | null;

@@ -1,6 +1,15 @@
 import type { FileIssue } from '@/core/files';
 import type { CalendarSpec } from '@/core/calendar';
-import type { AccountChoice, Guess, GuessContext, Mapping, Proof, ProofGround, Shape } from '@/core/intake';
+import type {
+  AccountChoice,
+  EntryColumns,
+  Guess,
+  GuessContext,
+  Mapping,
+  Proof,
+  ProofGround,
+  Shape,
+} from '@/core/intake';
 import type { LedgerBlock } from '@/core/ledger';
 import type { Account } from '@/core/model';
 import type {
@@ -80,6 +89,17 @@ export class IntakeClient {
   async prove(choices: readonly AccountChoice[], ground: ProofGround): Promise<Proof> {
     const a = await this.ask({ type: 'prove', choices, ground });
     if (a.type === 'proved') return a.proof;
+    throw unexpected(a);
+  }
+
+  /** How many of the entries, as proved last, stand already among those of these blocks. */
+  async here(
+    choices: readonly AccountChoice[],
+    blocks: readonly EntryColumns[],
+    merged: Readonly<Record<string, string>>,
+  ): Promise<number> {
+    const a = await this.ask({ type: 'here', choices, blocks, merged });
+    if (a.type === 'counted') return a.here;
     throw unexpected(a);
   }
 

@@ -1,6 +1,7 @@
 import { assertNever } from '@/core/assertNever';
 import { fingerprint, readFile, type FileFacts } from '@/core/files';
 import {
+  entriesHere,
   feedFacts,
   guessShape,
   headsOf,
@@ -93,6 +94,14 @@ async function answer(request: IntakeRequest): Promise<void> {
       const { choices, ground } = request;
       settled = settle(draft!, choices, ground.calendar, ground.bases);
       return scope.postMessage({ id, type: 'proved', proof: proofOf(draft!, settled, choices, ground) });
+    }
+    case 'here': {
+      const { choices, blocks, merged } = request;
+      const owners = settled!.accounts.map((id, place) =>
+        place < choices.length ? choices[place]!.existing : id,
+      );
+      const here = entriesHere(settled!, owners, blocks, (id) => merged[id] ?? id);
+      return scope.postMessage({ id, type: 'counted', here });
     }
     case 'finish': {
       const block = settled!;

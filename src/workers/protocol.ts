@@ -3,6 +3,7 @@ import type { FileFormat, FileIssue, GridCell } from '@/core/files';
 import type {
   AccountChoice,
   DraftView,
+  EntryColumns,
   FeedPull,
   Guess,
   GuessContext,
@@ -76,6 +77,13 @@ export type IntakeRequest = { readonly id: number } & (
       readonly choices: readonly AccountChoice[];
       readonly ground: ProofGround;
     }
+  /** Of the entries as proved last: how many stand already among others. */
+  | {
+      readonly type: 'here';
+      readonly choices: readonly AccountChoice[];
+      readonly blocks: readonly EntryColumns[];
+      readonly merged: Readonly<Record<string, string>>;
+    }
   /** Gives the entries out: the last request of a file. */
   | { readonly type: 'finish' }
 );
@@ -85,6 +93,7 @@ export type IntakeAnswer = { readonly id: number } & (
   | { readonly type: 'opened'; readonly file: OpenedFile; readonly drafted: Drafted }
   | { readonly type: 'drafted'; readonly drafted: Drafted }
   | { readonly type: 'proved'; readonly proof: Proof }
+  | { readonly type: 'counted'; readonly here: number }
   | { readonly type: 'finished'; readonly block: LedgerBlock }
   | { readonly type: 'refused'; readonly issue: FileIssue }
   | { readonly type: 'failed'; readonly message: string }

@@ -33,6 +33,7 @@ export { openDraft, readDraft } from './read';
 export { likeness, NameIndex } from './likeness';
 export { matchAccounts, type AccountChoice } from './match';
 export { markClosings, settle } from './settle';
+export { entriesHere, type EntryColumns } from './here';
 export { activityOf, basesOf, type Bases, type Trial } from './trials';
 export {
   proofOf,

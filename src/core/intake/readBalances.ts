@@ -185,4 +185,3 @@ export function readBalances(
     trials: mapping.cumulative ? kept : null,
   };
 }
-

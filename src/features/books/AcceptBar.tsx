@@ -19,7 +19,7 @@ import {
 } from '@/store/intake';
 import { say } from '@/store/session';
 import { ChangeTable } from './ChangeTable';
-import { changesBy, clashesOf } from './intakeCompare';
+import { changesBy, clashesOf, sumsHere } from './intakeCompare';
 import { FAULTS } from './intakeWords';
 import { count } from './words';
 import classes from './Books.module.css';
@@ -35,7 +35,7 @@ export function AcceptBar({
   readonly proof: Proof;
 }) {
   const { calendar, closedThrough } = ground;
-  const { draft, busy } = now;
+  const { draft, busy, here } = now;
   const waiting = useIntake((s) => s.waiting.length);
   const proposed = proposedClose(ground, proof, now.pull);
   const [closed, setClosed] = useState<string | null>(null);
@@ -44,17 +44,30 @@ export function AcceptBar({
   const clashes = clashesOf(proof);
   const asked = clashes.length > 0;
   const empty = proof.faults.includes('nothing');
-  const excused = proof.ties || reason.trim() !== '';
+  // What the book nearly holds would be in it twice: that wants a reason, a few alike ones a second look.
+  const sums = useMemo(() => sumsHere(ground, proof, now.choices), [ground, proof, now.choices]);
+  const adds = answer === 'add';
+  const inSums = 2 * sums.here > sums.of;
+  const nearlyHere = adds && (2 * here > draft.count || inSums);
+  const excused = (proof.ties && !nearlyHere) || reason.trim() !== '';
   const unsure = now.choices.filter((c) => !c.sure).length;
+  const counted = (n: number) =>
+    draft.mapping.shape === 'entries' ? count(n, 'entry', 'entries') : count(n, 'amount');
   // What stands in the way, said beside the button; and what is asked about once before it goes in.
   const blocks = [
     empty ? 'there is nothing in it to take in' : '',
     now.guess.doubts.includes('dates') && !now.datesSaid ? 'say above how its dates are written' : '',
     proof.twice.length > 0 ? 'a month stands twice in it' : '',
     asked && answer === null ? 'say what becomes of the source that has these days' : '',
-    !excused && !empty ? 'it does not tie: give the reason why it goes in all the same' : '',
+    nearlyHere && !excused
+      ? `${2 * here > draft.count ? `${here.toLocaleString('en-US')} of its ${counted(draft.count)}` : `${sums.here.toLocaleString('en-US')} of its ${count(sums.of, 'sum')} by month and account`} are in the book already and would count twice: replace the source, or give the reason why they go in again`
+      : '',
+    !proof.ties && !excused && !empty ? 'it does not tie: give the reason why it goes in all the same' : '',
   ].filter(Boolean);
   const asks = [
+    adds && here > 0 && !nearlyHere
+      ? `${here.toLocaleString('en-US')} of its ${counted(draft.count)} ${here === 1 ? 'is' : 'are'} like one in the book`
+      : '',
     unsure > 0 ? `${count(unsure, 'account')} ${unsure === 1 ? 'is' : 'are'} unsure` : '',
     proof.missing.length > 0
       ? `${count(proof.missing.length, 'month')} between its first and last ${proof.missing.length === 1 ? 'is' : 'are'} not in it`
@@ -73,8 +86,6 @@ export function AcceptBar({
     ...proof.months.slice(-12).map((m) => m.period),
   ]);
   const options = [...indexes].sort((x, y) => x - y).map((i) => calendar.period(i));
-  const counted = (n: number) =>
-    draft.mapping.shape === 'entries' ? count(n, 'entry', 'entries') : count(n, 'amount');
   const chosen =
     answer === 'replace' ? clashes.map((s) => s.id) : clashes.some((s) => s.id === answer) ? [answer!] : [];
   const accept = async (how: (options: AcceptOptions) => Promise<string | null>) => {
@@ -84,7 +95,7 @@ export function AcceptBar({
     const trouble = await how({
       replaces: chosen,
       closedThrough: close === '' ? null : close,
-      reason: proof.ties ? '' : reason,
+      reason: proof.ties && !nearlyHere ? '' : reason,
     });
     if (trouble) say(trouble, 'trouble');
     else say(`${counted(draft.count)} taken in. Ctrl+Z takes the file out again.`);
@@ -130,9 +141,9 @@ export function AcceptBar({
             ...options.map((p) => ({ value: p.id as string, label: p.label })),
           ]}
         />
-        {!proof.ties && !empty && (
+        {((!proof.ties && !empty) || nearlyHere) && (
           <TextInput
-            label={`It does not tie (${proof.faults.map((f) => FAULTS[f]).join(', ')}). Take it in because`}
+            label={`${proof.ties ? 'It is in the book already' : `It does not tie (${proof.faults.map((f) => FAULTS[f]).join(', ')})`}. Take it in because`}
             placeholder="The reason goes to the journal"
             w={380}
             maxLength={LIMITS.reason}

@@ -1,10 +1,11 @@
 import fc from 'fast-check';
+import { minor } from '@/core/money';
 import { balancesOf, type LedgerBlock } from '@/core/ledger';
 import type { AccountChoice, DraftAccount, Proof } from '@/core/intake';
 import type { Account, Book } from '@/core/model';
 import { account, blockOf, bookWith, calendar, months, sourceOf } from '@/core/test/build';
 import { makeGround } from '@/core/ground';
-import { bookProfit, changesBy, clashesOf, silentAccounts } from './intakeCompare';
+import { bookProfit, changesBy, clashesOf, silentAccounts, sumsHere } from './intakeCompare';
 import { filteredLedger, ledgerRows, NO_FILTER, oddities, type LedgerFilter } from './ledgerRows';
 
 const accounts: readonly Account[] = [
@@ -23,6 +24,25 @@ function groundOf(blocks: readonly LedgerBlock[], change: Partial<Book> = {}) {
   );
   return makeGround(bookWith(accounts, { sources, ...change }), new Map(blocks.map((b) => [b.id, b])));
 }
+
+test('sums that the book has already are counted, whatever entries they are of', () => {
+  const ground = groundOf([
+    blockOf(accounts, [
+      [day(1), 's', 10],
+      [day(1), 's', 20],
+      [day(2), 'r', 7],
+    ]),
+  ]);
+  const choice = (existing: string | null) => ({ existing }) as AccountChoice;
+  const cells = [
+    { account: 0, period: first, amount: minor(-30) },
+    { account: 1, period: first + 1, amount: minor(7) },
+    { account: 1, period: first, amount: minor(7) },
+    { account: 2, period: first, amount: minor(7) },
+    { account: 1, period: first + 2, amount: minor(0) },
+  ];
+  expect(sumsHere(ground, { cells }, [choice('s'), choice('r'), choice(null)])).toEqual({ here: 2, of: 4 });
+});
 
 describe('the ledger by month', () => {
   const entries = Array.from({ length: 24 }, (_, i) => {

@@ -77,5 +77,22 @@ export function changesBy(
   ).map((c) => ({ ...c, name: all.get(c.account)!.name, code: all.get(c.account)!.code }));
 }
 
+/**
+ * How many sums of a month and account are what the book has there already: entries that come again as sums, or the other
+ * way round, are alike in no row.
+ */
+export function sumsHere(
+  { balances }: Ground,
+  { cells }: Pick<Proof, 'cells'>,
+  choices: readonly AccountChoice[],
+): { readonly here: number; readonly of: number } {
+  const said = cells.filter((c) => c.amount !== 0);
+  const here = said.filter(({ account, period, amount }) => {
+    const existing = choices[account]?.existing;
+    return existing && balances.movement(existing, period) === amount;
+  });
+  return { here: here.length, of: said.length };
+}
+
 /** The sources that a file takes the place of when it replaces: the same file, or those with some of its days. */
 export const clashesOf = (proof: Proof): readonly Source[] => (proof.same ? [proof.same] : proof.overlapping);
