@@ -7,6 +7,8 @@ export const FILE_ISSUES: Record<FileIssue['code'], string> = {
   oldWorkbook: 'it is a workbook in the old .xls format: save it as .xlsx or CSV and take that in',
   brokenWorkbook:
     'it looks like a workbook but cannot be opened: it may be cut off or locked with a password',
+  damagedWorkbook:
+    'it is damaged: what is in it is not what was saved (its checksum says so). Save it anew, or get it again',
   onlyOneColumn: 'no row of it has more than one column, so there are no accounts and amounts to read',
   tooManyColumns: 'a row of it has more than 2,000 columns, as no ledger has',
   tooLarge: 'unpacked it would fill more than 600 MB or some million rows, as no ledger does',

@@ -61,6 +61,7 @@ export type FileIssue = {
     | 'notATable'
     | 'oldWorkbook'
     | 'brokenWorkbook'
+    | 'damagedWorkbook'
     | 'onlyOneColumn'
     | 'tooManyColumns'
     | 'tooLarge'

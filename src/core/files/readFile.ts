@@ -32,13 +32,19 @@ export async function readFile(bytes: Uint8Array, options: ReadOptions = {}): Pr
 const tooWide = (grid: Grid): boolean => grid.head.some((r) => r.length > MOST_COLUMNS);
 
 async function readSheets(bytes: Uint8Array, { onProgress, told }: ReadOptions): Promise<FileRead> {
-  const [{ readWorkbook, TooWide }, { TooMuch }] = await Promise.all([import('./workbook'), import('./zip')]);
+  const [{ readWorkbook, TooWide }, { Damaged, TooMuch }] = await Promise.all([import('./workbook'), import('./zip')]);
   let grids: Grid[];
   try {
     grids = (await readWorkbook(bytes, onProgress, told)).filter((g) => g.head.length > 0);
   } catch (error) {
     const code =
-      error instanceof TooWide ? 'tooManyColumns' : error instanceof TooMuch ? 'tooLarge' : 'brokenWorkbook';
+      error instanceof TooWide
+        ? 'tooManyColumns'
+        : error instanceof TooMuch
+          ? 'tooLarge'
+          : error instanceof Damaged
+            ? 'damagedWorkbook'
+            : 'brokenWorkbook';
     return { ok: false, issue: { code } };
   }
   if (grids.length === 0) return { ok: false, issue: { code: 'emptyFile' } };

@@ -28,7 +28,6 @@ export async function readWorkbook(
   const left = { rows: MOST_ROWS, cells: MOST_CELLS };
   const grids: Grid[] = [];
   for (const [i, { name, part }] of sheets.entries()) {
-    if (!zip.has(part)) continue;
     const reader = new SheetReader(strings, formats, from1904, left, told);
     await readXml(zip, part, reader, (share) => onProgress?.((i + share) / sheets.length));
     grids.push(gridOf(name, reader.rows));

@@ -54,8 +54,9 @@ export async function readParts(
   return {
     sheets,
     from1904,
-    strings: strings && zip.has(strings) ? await readStrings(zip, strings) : [],
-    formats: styles && zip.has(styles) ? await readFormats(zip, styles) : [],
+    // A part that is named and not there is a damaged file: without its texts or its dates a ledger is another one.
+    strings: strings ? await readStrings(zip, strings) : [],
+    formats: styles ? await readFormats(zip, styles) : [],
   };
 }
 

@@ -1,3 +1,5 @@
+import { crc32 } from './crc';
+
 /* Compression Streams are of the WHATWG standard and stand in Node, workers and browsers; their shape is told here. */
 declare class DecompressionStream {
   constructor(format: 'deflate-raw');
@@ -15,7 +17,15 @@ const CHUNK = 1 << 20;
 /** What is unpacked would fill the memory, or is more than any ledger has. */
 export class TooMuch extends Error {}
 
-type Part = { readonly packed: number; readonly offset: number; readonly method: number };
+/** What stands in the archive is not what was put there. */
+export class Damaged extends Error {}
+
+type Part = {
+  readonly packed: number;
+  readonly offset: number;
+  readonly method: number;
+  readonly crc: number;
+};
 
 /** Parts of an archive by name, unpacked piece by piece and counted as they come: what it says of their sizes is no matter. */
 export class Zip {
@@ -29,7 +39,10 @@ export class Zip {
 
   has = (name: string): boolean => this.parts.has(keyOf(name));
 
-  /** Gives each piece of a part in turn, with how far it is. Nothing for a part that is not there. */
+  /**
+   * Gives each piece of a part in turn, with how far it is. Nothing for a part that is not there. Throws `Damaged` at its end
+   * when its bytes are not those that its checksum is of: one flipped bit is another amount.
+   */
   async each(name: string, piece: (bytes: Uint8Array, share: number) => void): Promise<void> {
     const part = this.parts.get(keyOf(name));
     if (!part) return;
@@ -38,18 +51,19 @@ export class Zip {
     const start =
       part.offset + 30 + view.getUint16(part.offset + 26, true) + view.getUint16(part.offset + 28, true);
     const packed = bytes.slice(start, start + part.packed);
+    let crc = 0;
     const give = (value: Uint8Array, share: number) => {
       this.left -= value.length;
       if (this.left < 0) throw new TooMuch();
+      crc = crc32(value, crc);
       piece(value, share);
     };
-    if (part.method === 0) {
+    if (part.method === 0)
       for (let at = 0; at < packed.length; at += CHUNK)
         give(packed.subarray(at, at + CHUNK), at / packed.length);
-      return;
-    }
-    if (part.method !== 8) throw new Error('Packed in a way that workbooks are not');
-    await inflate(packed, give);
+    else if (part.method === 8) await inflate(packed, give);
+    else throw new Error('Packed in a way that workbooks are not');
+    if (crc !== part.crc) throw new Damaged(name);
   }
 }
 
@@ -101,6 +115,7 @@ function directory(bytes: Uint8Array): ReadonlyMap<string, Part> {
     const length = view.getUint16(at + 28, true);
     parts.set(keyOf(decoder.decode(bytes.subarray(at + 46, at + 46 + length))), {
       method: view.getUint16(at + 10, true),
+      crc: view.getUint32(at + 16, true),
       packed: view.getUint32(at + 20, true),
       offset: view.getUint32(at + 42, true),
     });

@@ -1,4 +1,5 @@
 import { deflateRawSync } from 'node:zlib';
+import { crc32 } from '@/core/files/crc';
 
 /* Workbooks made part by part, for files that no writer would write. */
 
@@ -29,6 +30,7 @@ export function rawZip(parts: readonly RawPart[], statedCount = parts.length): U
     const entry = Buffer.alloc(46);
     entry.writeUInt32LE(0x02014b50, 0);
     entry.writeUInt16LE(method, 10);
+    entry.writeUInt32LE(crc32(plain), 16);
     entry.writeUInt32LE(packed.length, 20);
     entry.writeUInt32LE(size, 24);
     entry.writeUInt16LE(label.length, 28);
