@@ -163,7 +163,9 @@ test('a file that the book nearly holds is not added to it without a reason', as
   await newBook(page, 'Twice');
   await takeIn(page, { name: 'january.csv', text: ENTRIES('01', '40.00') });
   await chooseFile(page, { name: 'january again.csv', text: `${ENTRIES('01', '40.00')}\r\n` });
-  await page.getByLabel('1 source in the book has some of these days').selectOption('Add to it: the two hold different entries');
+  await page
+    .getByLabel('1 source in the book has some of these days')
+    .selectOption('Add to it: the two hold different entries');
   await expect(accept(page)).toBeDisabled();
   await expect(
     page.getByText('4 of its 4 entries are in the book already and would count twice'),

@@ -71,6 +71,8 @@ test('lines are handed to three people; what comes back is compared, settled and
   sheet.getCell(rowOf(sheet, 'Rigging and sail repair'), columnOf(sheet, 'Nov 2026')).value = 'ask Tom';
   sheet.getCell(rowOf(sheet, 'Rigging and sail repair'), columnOf(sheet, 'Comment')).value =
     'Two masts ordered';
+  // A figure and a comment on one line go in together.
+  sheet.getCell(rowOf(sheet, 'Repair and refit jobs'), columnOf(sheet, 'Comment')).value = 'Two refits more';
   const own = rowOf(sheet, 'Total income') + 1;
   sheet.getCell(own, 3).value = 'Mast storage';
   sheet.getCell(own, columnOf(sheet, 'Dec 2026')).value = 90;
@@ -113,6 +115,8 @@ test('lines are handed to three people; what comes back is compared, settled and
   await expect(page.getByRole('row', { name: /Mast storage/ })).toBeVisible();
   await cell(page, 'Rigging and sail repair', 4).click();
   await expect(page.getByRole('complementary', { name: 'Reasoning' })).toContainText('Two masts ordered');
+  await cell(page, 'Repair and refit jobs', 5).click();
+  await expect(page.getByRole('complementary', { name: 'Reasoning' })).toContainText('Two refits more');
   await view(page, 'History');
   await expect(page.getByText(/Merged “Workshop’s return of/).first()).toBeVisible();
   // One change, one undo.
@@ -154,6 +158,39 @@ test('all at once with messages and the due day; bad files are refused in words;
   await expect(table(page).getByRole('row', { name: /Ivo Lund/ })).toContainText('returned in part');
   await page.keyboard.press('Control+z');
   await expect(table(page).getByRole('row', { name: /Ivo Lund/ })).toContainText('late');
+
+  // Numbers that can be read two ways are asked about; left out is left out.
+  await drop('two ways.csv', 'What;Nov 2026;Dec 2026\nChandlery sales North Yard;1.200;3.000\n');
+  const dialog = page.getByRole('dialog', { name: 'two ways.csv' });
+  await expect(dialog).toContainText('2 numbers in it can be read two ways');
+  await expect(dialog.getByRole('button', { name: '1.20', exact: true })).toBeVisible();
+  await dialog.getByRole('button', { name: 'Leave the file out' }).click();
+  await expect(strip).toContainText('two ways.csv was left out');
+  await drop('two ways.csv', 'What;Nov 2026;Dec 2026\nChandlery sales North Yard;1.200;3.000\n');
+  await dialog.getByRole('button', { name: '1,200.00' }).click();
+  await expect(strip).toContainText('1 of 3 lines of Ivo Lund');
+  await table(page).getByRole('button', { name: 'Ivo Lund' }).click();
+  await page.getByRole('button', { name: 'Compare' }).first().click();
+  await expect(page.getByRole('region', { name: 'Return of Ivo Lund' })).toContainText('1,200');
+});
+
+test('the demo’s waiting return is settled and merged', async ({ page }) => {
+  await openApp(page, '/budget?view=handouts');
+  await table(page).getByRole('button', { name: 'Tom Arkle' }).click();
+  await page.getByRole('button', { name: 'Compare' }).first().click();
+  const panel = page.getByRole('complementary', { name: 'What goes in' });
+  await page
+    .getByRole('button', { name: /changed by both/ })
+    .first()
+    .click();
+  await panel.getByRole('button', { name: /^Theirs/ }).click();
+  await panel.getByRole('button', { name: 'Put it into the budget' }).click();
+  await expect(table(page).getByRole('row', { name: /Tom Arkle/ })).toContainText('merged');
+  await view(page, 'Worksheet');
+  await cell(page, 'Repair and refit jobs', 5).click();
+  await expect(page.getByRole('complementary', { name: 'Reasoning' })).toContainText(
+    'The Halloran refit is signed',
+  );
 });
 
 test('the whole budget goes out and comes back; a table made elsewhere is read against all lines', async ({
@@ -200,6 +237,7 @@ test('a new budget begins with a table of years made elsewhere', async ({ page }
     mimeType: 'text/csv',
     buffer: Buffer.from('Account,FY27,FY28\nRepair and refit jobs,1,"480,000"\n6100 Slipway lease,1,24000\n'),
   });
+  await page.getByRole('dialog').getByRole('button', { name: '480,000.00' }).click();
   await expect(page.getByRole('contentinfo')).toContainText(/board.csv: [12] of \d+ lines of FY28 budget/);
   await page.getByRole('button', { name: 'Compare' }).click();
   const panel = page.getByRole('complementary', { name: 'What goes in' });

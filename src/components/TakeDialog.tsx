@@ -14,6 +14,7 @@ export function TakeDialog<C extends string>({
   words,
   onAccept,
   onClose,
+  ready = true,
   children,
 }: {
   readonly name: string;
@@ -23,6 +24,8 @@ export function TakeDialog<C extends string>({
   readonly words: Readonly<Record<C, string>>;
   readonly onAccept: () => void;
   readonly onClose: () => void;
+  /** Nothing has to be said before. */
+  readonly ready?: boolean;
   readonly children: ReactNode;
 }) {
   return (
@@ -43,7 +46,7 @@ export function TakeDialog<C extends string>({
           </ul>
         </>
       )}
-      <Button onClick={onAccept} disabled={count === 0} data-autofocus mr={8}>
+      <Button onClick={onAccept} disabled={count === 0 || !ready} data-autofocus mr={8}>
         Take {count} in
       </Button>
       <Button onClick={onClose}>Leave the file out</Button>

@@ -1,5 +1,5 @@
 import { toDayNumber } from '@/core/calendar';
-import { numberFormatOf } from '@/core/money';
+import { numberFormatOf, type NumberFormat } from '@/core/money';
 import type { HandoutFile } from '@/core/exchange/handoutFiles';
 import {
   handedLines,
@@ -14,6 +14,7 @@ import { cutText, LIMITS, type Budget, type Handout, type Return, type Round } f
 import { now } from '@/platform/clock';
 import { download, fileNameOf } from '@/platform/download';
 import { Cancelled, readReturned, writeFile } from '@/workers/client';
+import { askNumbers } from './asking';
 import { dispatch } from './bookStore';
 import { groundNow } from './ground';
 import { handoutWords, mailWords } from './handoutWords';
@@ -209,7 +210,7 @@ async function readFor(
   asked: readonly Asked[],
 ): Promise<Told | (Asked & { readonly returned: Return })> {
   const { book } = ground;
-  const answer = await readReturned({
+  const request = {
     file,
     accounts: book.accounts,
     calendar: book.calendar,
@@ -227,11 +228,19 @@ async function readFor(
         lines: handout.lines,
       };
     }),
-  }).catch((error: unknown) => ({
-    ok: false as const,
-    issue: null,
-    message: error instanceof Error ? error.message : String(error),
-  }));
+  };
+  const readBy = (numbers: NumberFormat | null) =>
+    readReturned({ ...request, numbers }).catch((error: unknown) => ({
+      ok: false as const,
+      issue: null,
+      message: error instanceof Error ? error.message : String(error),
+    }));
+  let answer = await readBy(null);
+  if (answer.ok && answer.reading?.doubt) {
+    const said = await askNumbers(file.name, answer.reading.doubt);
+    if (!said) return { fine: true, said: `${file.name} was left out.` };
+    answer = await readBy(said);
+  }
   if (!answer.ok)
     return trouble(
       `${file.name}: ${answer.issue ? fileIssueWords(answer.issue) : answer.message} Nothing of it was taken in.`,

@@ -82,7 +82,7 @@ export type Session = {
   /** What the palette offers beside what it offers everywhere: the screen writes, the palette shows. */
   readonly palette: () => readonly PaletteItem[];
   /** What the person is asked for over the screen. */
-  readonly asked: 'account' | 'name' | null;
+  readonly asked: 'account' | 'name' | 'numbers' | null;
   readonly account: AccountId | null;
   /** A line that the worksheet is asked to go to; forgotten once it is there. */
   readonly soughtAccount: AccountId | null;

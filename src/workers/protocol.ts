@@ -14,7 +14,7 @@ import type {
 } from '@/core/intake';
 import type { LedgerBlock } from '@/core/ledger';
 import type { Account, Axis, HandedLine, Round } from '@/core/model';
-import type { Anchor, Reading } from '@/core/handout';
+import type { Anchor, ReadReturn } from '@/core/handout';
 import type { NumberFormat } from '@/core/money';
 import type { HandoutFiles } from '@/core/exchange/handoutFiles';
 import type { PdfRequest } from '@/core/exchange/pdf';
@@ -118,6 +118,8 @@ export type ReturnedRequest = {
   readonly calendar: CalendarSpec;
   readonly currency: string;
   readonly prefer: NumberFormat;
+  /** How it was said that the file writes numbers; null while nobody was asked. */
+  readonly numbers: NumberFormat | null;
   readonly asks: readonly {
     readonly round: string;
     readonly handout: string;
@@ -136,6 +138,6 @@ export type ReturnedAnswer =
       readonly anchor: Anchor | null;
       /** Which of those asked for it is read as; null where none of them knows a line of it. */
       readonly ask: number | null;
-      readonly reading: Reading | null;
+      readonly reading: ReadReturn | null;
     }
   | { readonly ok: false; readonly issue: FileIssue | null; readonly message: string };

@@ -1,6 +1,6 @@
 import { calendarFrom } from '@/core/calendar';
 import { fingerprint, readFile } from '@/core/files';
-import { anchorIn, readReturn, roundPeriods, type Reading } from '@/core/handout';
+import { anchorIn, readReturn, roundPeriods, type ReadReturn } from '@/core/handout';
 import type { ReturnedAnswer, ReturnedRequest } from './protocol';
 
 const scope = self as unknown as {
@@ -27,7 +27,7 @@ async function answer({ file, asks, ...ground }: ReturnedRequest): Promise<Retur
   const calendar = calendarFrom(ground.calendar);
   const named = anchor ? asks.findIndex((a) => a.round === anchor.round && a.handout === anchor.handout) : -1;
   const candidates = named >= 0 ? [named] : anchor ? [] : asks.map((_, i) => i);
-  let best: { readonly ask: number; readonly reading: Reading } | null = null;
+  let best: { readonly ask: number; readonly reading: ReadReturn } | null = null;
   for (const ask of candidates) {
     const { first, length, answer: by, axis, lines } = asks[ask]!;
     const reading = readReturn(grids, {

@@ -1,6 +1,6 @@
 import { fromDayNumber, type Day } from '@/core/calendar';
 import { cellText, rowsOf, type FileFacts, type GridRow } from '@/core/files';
-import { guessDateOrder, guessNumberFormat, parseDate } from '@/core/intake';
+import { guessDateOrder, numbersIn, parseDate, type NumberDoubt } from '@/core/intake';
 import { amountOfNumber, minorDigits, parseAmount, type Minor, type NumberFormat } from '@/core/money';
 import { cutText, LIMITS, type Account, type OpenItem } from '@/core/model';
 
@@ -24,6 +24,8 @@ export type OpenFileRead =
       readonly ok: true;
       readonly items: readonly Omit<OpenItem, 'id'>[];
       readonly issues: readonly OpenFileIssue[];
+      /** Numbers that can be read two ways, and have to be asked about. */
+      readonly doubt: NumberDoubt | null;
     };
 
 type Role = 'number' | 'counterparty' | 'dated' | 'due' | 'amount' | 'open' | 'account' | 'currency' | 'kind';
@@ -56,6 +58,8 @@ export function readOpenItems(
     readonly currency: string;
     readonly accounts: readonly Account[];
     readonly numbers: NumberFormat;
+    /** How it was said that the file writes numbers. */
+    readonly said?: NumberFormat;
     readonly dates: 'dmy' | 'mdy';
   },
 ): OpenFileRead {
@@ -73,8 +77,10 @@ export function readOpenItems(
   const body = rows.slice(head + 1);
   const cells = (c: number) => (c < 0 ? [] : body.map((r) => r[c] ?? '').filter((v) => v !== ''));
   const order = guessDateOrder([...cells(col.dated), ...cells(col.due)], book.dates)?.order ?? book.dates;
-  const { format } = guessNumberFormat([...cells(col.amount), ...cells(col.open)], book.numbers);
   const digits = minorDigits(book.currency);
+  const { format, doubt } = book.said
+    ? { format: book.said, doubt: null }
+    : numbersIn([...cells(col.amount), ...cells(col.open)], book.numbers, digits);
   const byCode = new Map(
     book.accounts.flatMap((a) => [
       ...(a.code ? [[a.code, a] as const] : []),
@@ -139,7 +145,7 @@ export function readOpenItems(
       from: cutText(from, LIMITS.fileName),
     });
   });
-  return { ok: true, items, issues };
+  return { ok: true, items, issues, doubt };
 }
 
 /** Which column has which role; each column has one, each role the first that fits. */

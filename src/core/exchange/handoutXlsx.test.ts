@@ -815,6 +815,25 @@ describe('whatever a budget says', () => {
       'b1',
     );
 
+  test('numbers that can be read two ways are left in doubt; what was handed out, or someone, tells', async () => {
+    const read = async (rows: string[], numbers: { decimal: ','; group: '.' } | null = null) => {
+      const file = await readFile(new TextEncoder().encode(['What;Jan 2026;Feb 2026', ...rows].join('\n')));
+      if (!file.ok) throw new Error(file.issue.code);
+      const made = handed();
+      const { doubt, lines } = readReturn(file.file.grids, { ...readGround(made), numbers });
+      return [doubt?.sample ?? null, lines.map((l) => l.cells.slice(0, 2).map((c) => c.amount))];
+    };
+    const name = accounts.find((a) => a.id === 'rent')!.name;
+    const [was] = handed().handout.lines.find((l) => l.account === 'rent')!.handed;
+    expect(await read([`${name};1.200;3.000`])).toEqual(['1.200', [[1_20, 3_00]]]);
+    expect(await read([`${name};1.200;3.000`], { decimal: ',', group: '.' })).toEqual([
+      null,
+      [[1_200_00, 3_000_00]],
+    ]);
+    const asWas = (was! / 100).toFixed(2).replace('.', ',');
+    expect((await read([`${name};${asWas};3.000`]))[1]).toEqual([[was, 3_000_00]]);
+  });
+
   test.each(['xlsx', 'csv'] as const)('handed out as %s and taken back, nothing changes', async (as) => {
     await fc.assert(
       fc.asyncProperty(fc.array(amounts, { minLength: 4, maxLength: 4 }), async (rows) => {

@@ -32,7 +32,10 @@ export async function readFile(bytes: Uint8Array, options: ReadOptions = {}): Pr
 const tooWide = (grid: Grid): boolean => grid.head.some((r) => r.length > MOST_COLUMNS);
 
 async function readSheets(bytes: Uint8Array, { onProgress, told }: ReadOptions): Promise<FileRead> {
-  const [{ readWorkbook, TooWide }, { Damaged, TooMuch }] = await Promise.all([import('./workbook'), import('./zip')]);
+  const [{ readWorkbook, TooWide }, { Damaged, TooMuch }] = await Promise.all([
+    import('./workbook'),
+    import('./zip'),
+  ]);
   let grids: Grid[];
   try {
     grids = (await readWorkbook(bytes, onProgress, told)).filter((g) => g.head.length > 0);

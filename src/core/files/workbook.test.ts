@@ -139,7 +139,7 @@ describe('a damaged archive', () => {
       else damaged += Number(read.issue.code === 'damagedWorkbook');
     }
     // The others are found before, or lie in what is told of times and of other programs.
-    expect(damaged).toBeGreaterThan(100);
+    expect(damaged).toBeGreaterThan(20);
   });
 
   test.each(['xl/sharedStrings.xml', 'xl/styles.xml', 'xl/worksheets/sheet1.xml'])(

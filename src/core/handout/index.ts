@@ -18,7 +18,7 @@ export {
   type PageColumn,
   type PageRow,
 } from './page';
-export { anchorIn, readReturn, type Reading, type ReadGround } from './read';
+export { anchorIn, readReturn, type Reading, type ReadReturn, type ReadGround } from './read';
 export { handoutState, isWhole, type HandoutState } from './state';
 export {
   cellKey,

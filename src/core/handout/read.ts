@@ -1,6 +1,13 @@
 import type { FiscalCalendar, Period, PeriodId } from '@/core/calendar';
 import { cellText, rowsOf, type Grid, type GridCell, type GridRow } from '@/core/files';
-import { guessNumberFormat, nameKey, NameIndex, parseMonthHead, splitAccountCell } from '@/core/intake';
+import {
+  nameKey,
+  NameIndex,
+  numbersIn,
+  parseMonthHead,
+  splitAccountCell,
+  type NumberDoubt,
+} from '@/core/intake';
 import {
   cutText,
   LIMITS,
@@ -29,8 +36,9 @@ export type ReadGround = {
   readonly axis: Axis | null;
   readonly calendar: FiscalCalendar;
   readonly currency: string;
-  /** How numbers are written where the file does not tell. */
+  /** How numbers are written where the file does not tell; `numbers`: how it was said that they are. */
   readonly prefer: NumberFormat;
+  readonly numbers?: NumberFormat | null;
 };
 
 export type Reading = {
@@ -40,6 +48,9 @@ export type Reading = {
   readonly strays: readonly Stray[];
   readonly without: readonly PeriodId[];
 };
+
+/** What was read, with numbers that can be read two ways: they are read in one of them, and have to be asked about. */
+export type ReadReturn = Reading & { readonly doubt: NumberDoubt | null };
 
 /** Whose sheet a file has; null where it does not say. */
 export function anchorIn(grids: readonly Grid[]): Anchor | null {
@@ -53,9 +64,9 @@ export function anchorIn(grids: readonly Grid[]): Anchor | null {
 }
 
 /** The sheet with the most of our marks, else the one with the most lines and months that are known. */
-export function readReturn(grids: readonly Grid[], ground: ReadGround): Reading {
+export function readReturn(grids: readonly Grid[], ground: ReadGround): ReadReturn {
   const names = new Names(ground);
-  let best: { readonly reading: Reading; readonly score: number } | null = null;
+  let best: { readonly reading: ReadReturn; readonly score: number } | null = null;
   for (const grid of grids) {
     const rows = rowsOf(grid);
     const layout = layoutOf(rows, ground);
@@ -72,6 +83,7 @@ export function readReturn(grids: readonly Grid[], ground: ReadGround): Reading 
       own: [],
       strays: [],
       without: ground.periods.map((p) => p.id),
+      doubt: null,
     }
   );
 }
@@ -347,7 +359,7 @@ function push<K, V>(map: Map<K, V[]>, key: K, value: V): void {
 
 const TOTALS = /^(sub)?totals?\b|\btotal$|^sum\b|^what is left\b|^net\b|^balance\b/i;
 
-function readSheet(rows: readonly GridRow[], at: Layout, ground: ReadGround, names: Names): Reading {
+function readSheet(rows: readonly GridRow[], at: Layout, ground: ReadGround, names: Names): ReadReturn {
   const digits = minorDigits(ground.currency);
   const inputs =
     ground.answer === 'months'
@@ -355,7 +367,9 @@ function readSheet(rows: readonly GridRow[], at: Layout, ground: ReadGround, nam
       : at.whole === null
         ? []
         : [at.whole];
-  const format = formatOf(rows, at, inputs, ground.prefer);
+  const { format, doubt } = ground.numbers
+    ? { format: ground.numbers, doubt: null }
+    : formatOf(rows, at, inputs, ground, names);
   const count = ground.answer === 'months' ? ground.periods.length : 1;
   const lines: ReturnedLine[] = [];
   const own: OwnLine[] = [];
@@ -430,6 +444,7 @@ function readSheet(rows: readonly GridRow[], at: Layout, ground: ReadGround, nam
     own,
     strays: strays.slice(0, LIMITS.handoutOwn),
     without: ground.answer === 'months' ? ground.periods.filter((_, i) => !has.has(i)).map((p) => p.id) : [],
+    doubt,
   };
 }
 
@@ -495,18 +510,31 @@ const commentIn = (row: GridRow, at: Layout): string =>
 const spreadIn = (text: string): ReturnedLine['spread'] =>
   /last|before|ago/i.test(text) ? 'lastYear' : /draft|now|as it stands/i.test(text) ? 'draft' : 'evenly';
 
-/** How the file writes numbers, from the cells that amounts stand in. */
+/** How the file writes numbers, from the cells that amounts stand in; what was handed out and still stands there tells. */
 function formatOf(
   rows: readonly GridRow[],
   at: Layout,
   inputs: readonly number[],
-  prefer: NumberFormat,
-): NumberFormat {
+  { prefer, currency, answer }: ReadGround,
+  names: Names,
+): ReturnType<typeof numbersIn> {
   const cells: GridCell[] = [];
+  const from: { readonly row: GridRow; readonly place: number | undefined }[] = [];
   for (let r = at.head + 1; r < rows.length && cells.length < 5000; r++)
     for (const c of inputs) {
-      const cell = rows[r]![c];
-      if (typeof cell === 'string' && cell !== '') cells.push(cell);
+      const row = rows[r]!;
+      const cell = row[c];
+      if (typeof cell !== 'string' || cell === '') continue;
+      cells.push(cell.replace(/^'/, ''));
+      from.push({ row, place: at.months.get(c) });
     }
-  return guessNumberFormat(cells, prefer).format;
+  const firstInput = Math.min(...inputs, Infinity);
+  const handed = (i: number): Minor | null => {
+    const { row, place } = from[i]!;
+    if (answer !== 'months' || place === undefined) return null;
+    const mark = at.marks === null ? null : readRowMark(row[at.marks]);
+    const found = lineOf(mark, labelsOf(row, at, firstInput), names);
+    return (found && names.handedOf.get(lineKey(found.line))?.[place]) ?? null;
+  };
+  return numbersIn(cells, prefer, minorDigits(currency), handed);
 }

@@ -26,7 +26,7 @@ export { applyKept, headsOf, type Kept } from './kept';
 export { roleByHeading } from './headings';
 export { readQuantities, type QuantityIssue, type ReadQuantities } from './readQuantities';
 export { parseDate, parseMonthHead, findMonthInText, guessDateOrder, type DateOrder } from './dates';
-export { guessNumberFormat } from './numbers';
+export { numbersIn, type NumberDoubt } from './numbers';
 export { guessKind, kindByCode, kindByWords, type KindGuess, type KindReason } from './guessKind';
 export { nameKey, splitAccountCell } from './accountCell';
 export { openDraft, readDraft } from './read';

@@ -1,4 +1,4 @@
-import { parseAmount, type NumberFormat } from '@/core/money';
+import { parseAmount, type Minor, type NumberFormat } from '@/core/money';
 import type { GridCell } from '@/core/files';
 
 const COMMA: NumberFormat = { decimal: ',', group: '.' };
@@ -39,6 +39,61 @@ export function guessNumberFormat(cells: readonly GridCell[], prefer: NumberForm
 
 const ambiguous = (cells: readonly GridCell[]): boolean =>
   cells.some((c) => typeof c === 'string' && /^\D*\d{1,3}[.,]\d{3}\D*$/.test(c));
+
+/** Numbers of a file that can be read two ways, with nothing in it to tell which. */
+export type NumberDoubt = {
+  /** One of them as it is written, and how many there are. */
+  readonly sample: string;
+  readonly count: number;
+  /** What it would be; the likelier first. */
+  readonly readings: readonly { readonly format: NumberFormat; readonly amount: Minor }[];
+};
+
+/**
+ * How a file writes amounts, with the doubt that is left: “1.200” is one thousand two hundred to one and one and a fifth to
+ * another. A way in which more of its cells are no amounts is not its way; and where `expected` says of a cell what it held
+ * before, the way in which more of them still do is.
+ */
+export function numbersIn(
+  cells: readonly GridCell[],
+  prefer: NumberFormat,
+  digits: number,
+  expected: (place: number) => Minor | null = () => null,
+): { readonly format: NumberFormat; readonly doubt: NumberDoubt | null } {
+  const { format, sure } = guessNumberFormat(cells, prefer);
+  if (sure) return { format, doubt: null };
+  const other = format.decimal === '.' ? COMMA : DOT;
+  const [unread, kept] = [
+    [0, 0],
+    [0, 0],
+  ] as [[number, number], [number, number]];
+  const two: { readonly text: string; readonly amounts: readonly [Minor, Minor] }[] = [];
+  cells.forEach((cell, place) => {
+    if (typeof cell !== 'string' || cell === '') return;
+    const both = [format, other].map((f) => parseAmount(cell, digits, f));
+    const amounts = both.map((p) => (p.ok && !p.percent ? p.value : null));
+    if (amounts[0] === amounts[1]) return;
+    const was = expected(place);
+    amounts.forEach((amount, way) => {
+      if (amount === null) unread[way as 0 | 1]++;
+      else if (amount === was) kept[way as 0 | 1]++;
+    });
+    if (amounts[0] !== null && amounts[1] !== null)
+      two.push({ text: cell, amounts: amounts as [Minor, Minor] });
+  });
+  const firstLess = unread[1] - unread[0] || kept[0] - kept[1];
+  const [first] = two;
+  if (firstLess !== 0) return { format: firstLess > 0 ? format : other, doubt: null };
+  if (!first) return { format, doubt: null };
+  return {
+    format,
+    doubt: {
+      sample: first.text.slice(0, 40),
+      count: two.length,
+      readings: [format, other].map((f, way) => ({ format: f, amount: first.amounts[way as 0 | 1] })),
+    },
+  };
+}
 
 /** Whether a cell is, or reads as, an amount under some number format. */
 export function looksLikeAmount(cell: GridCell): boolean {

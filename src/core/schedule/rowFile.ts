@@ -1,6 +1,6 @@
 import { fromDayNumber, type Day } from '@/core/calendar';
 import { cellText, rowsOf, type FileFacts, type GridRow } from '@/core/files';
-import { guessDateOrder, guessNumberFormat, parseDate, type DateOrder } from '@/core/intake';
+import { guessDateOrder, numbersIn, parseDate, type DateOrder, type NumberDoubt } from '@/core/intake';
 import {
   amountOfNumber,
   minorDigits,
@@ -27,7 +27,13 @@ export type RowFileIssue = {
 
 export type RowFileRead =
   | { readonly ok: false; readonly missing: readonly string[] }
-  | { readonly ok: true; readonly rows: readonly ScheduleRow[]; readonly issues: readonly RowFileIssue[] };
+  | {
+      readonly ok: true;
+      readonly rows: readonly ScheduleRow[];
+      readonly issues: readonly RowFileIssue[];
+      /** Numbers that can be read two ways, and have to be asked about. */
+      readonly doubt: NumberDoubt | null;
+    };
 
 type Heads = Readonly<Record<string, RegExp>>;
 
@@ -82,6 +88,8 @@ export type RowFileGround = {
   readonly currency: string;
   readonly accounts: readonly Account[];
   readonly numbers: NumberFormat;
+  /** How it was said that the file writes numbers. */
+  readonly said?: NumberFormat;
   readonly dates: 'dmy' | 'mdy';
   /** The last closed day: where things stand. */
   readonly closed: Day;
@@ -113,10 +121,13 @@ export function readScheduleRows<K extends FileKind>(
     );
   const order =
     guessDateOrder(cells('from', 'until', 'day', 'first', 'bought'), ground.dates)?.order ?? ground.dates;
-  const { format } = guessNumberFormat(
-    cells('amount', 'cost', 'accumulated', 'residual', 'payment'),
-    ground.numbers,
-  );
+  const { format, doubt } = ground.said
+    ? { format: ground.said, doubt: null }
+    : numbersIn(
+        cells('amount', 'cost', 'accumulated', 'residual', 'payment'),
+        ground.numbers,
+        minorDigits(ground.currency),
+      );
   const out: ScheduleRow[] = [];
   const issues: RowFileIssue[] = [];
   const met = new Set<string>();
@@ -142,7 +153,7 @@ export function readScheduleRows<K extends FileKind>(
       }
     }
   });
-  return { ok: true, rows: out, issues };
+  return { ok: true, rows: out, issues, doubt };
 }
 
 /** Cells of one row by what they are; the first that cannot be read is remembered. */

@@ -3,10 +3,14 @@
 import { useState } from 'react';
 import { Button, FileButton } from '@mantine/core';
 import { readOpenItems, type OpenFileIssue, type OpenFileRead } from '@/core/cash';
-import { numberFormatOf } from '@/core/money';
+import type { FileFacts } from '@/core/files';
+import type { NumberDoubt } from '@/core/intake';
+import { numberFormatOf, type NumberFormat } from '@/core/money';
 import { cutText, LIMITS, listReplaced, type Book, type OpenItem } from '@/core/model';
 import type { Ground } from '@/core/ground';
+import { NumbersChoice } from '@/components/NumbersChoice';
 import { TakeDialog } from '@/components/TakeDialog';
+import { moneyFormat } from '@/store/format';
 import { takeOpenItems } from '@/store/openItems';
 import { useBookStore } from '@/store/bookStore';
 import { say } from '@/store/session';
@@ -24,7 +28,11 @@ const WORDS: Record<OpenFileIssue['code'], string> = {
 type Asked = {
   readonly name: string;
   readonly side: OpenItem['side'];
+  readonly file: FileFacts;
   readonly read: Extract<OpenFileRead, { ok: true }>;
+  /** Numbers that can be read two ways, and how it was said that they are. */
+  readonly doubt: NumberDoubt | null;
+  readonly said: NumberFormat | null;
 };
 
 /** Takes a list of open invoices, bills or orders in from a file: what is wrong is named by its row before anything changes. */
@@ -38,18 +46,25 @@ export function TakeItems({ ground }: { readonly ground: Ground }) {
     const read = await readFile(new Uint8Array(await file.arrayBuffer()));
     if (!read.ok || read.file.format === 'auditFile')
       return say(`${file.name} is no table of open items (CSV or XLSX). Nothing was changed.`, 'trouble');
-    const items = readOpenItems(read.file, side, file.name, {
-      currency: book.currency,
-      accounts: book.accounts,
-      numbers: numberFormatOf(book.locale),
-      dates: book.locale === 'en-US' ? 'mdy' : 'dmy',
-    });
+    const items = itemsIn(read.file, side, file.name);
     if (!items.ok)
       return say(
         `${file.name} has no column for ${items.missing.map((m) => (m === 'date' ? 'the date' : 'the amount')).join(' and ')}. Nothing was changed.`,
         'trouble',
       );
-    setAsked({ name: file.name, side, read: items });
+    setAsked({ name: file.name, side, file: read.file, read: items, doubt: items.doubt, said: null });
+  };
+  const itemsIn = (file: FileFacts, side: OpenItem['side'], name: string, said?: NumberFormat) =>
+    readOpenItems(file, side, name, {
+      currency: book.currency,
+      accounts: book.accounts,
+      numbers: numberFormatOf(book.locale),
+      said,
+      dates: book.locale === 'en-US' ? 'mdy' : 'dmy',
+    });
+  const sayNumbers = (said: NumberFormat) => {
+    const read = asked && itemsIn(asked.file, asked.side, asked.name, said);
+    if (asked && read?.ok) setAsked({ ...asked, read, said });
   };
   const accept = () => {
     if (!asked) return;
@@ -81,6 +96,7 @@ export function TakeItems({ ground }: { readonly ground: Ground }) {
           count={asked.read.items.length}
           issues={asked.read.issues}
           words={WORDS}
+          ready={asked.doubt === null || asked.said !== null}
           onAccept={accept}
           onClose={() => setAsked(null)}
         >
@@ -89,6 +105,14 @@ export function TakeItems({ ground }: { readonly ground: Ground }) {
             {asked.side === 'in' ? 'owed to us' : 'owed by us'}. They stand in place of the invoices that the
             ledger itself shows on that side.
           </p>
+          {asked.doubt && (
+            <NumbersChoice
+              doubt={asked.doubt}
+              text={(a) => moneyFormat(book).exact(a)}
+              chosen={asked.said}
+              onChoose={sayNumbers}
+            />
+          )}
           {lists.length > 0 && (
             <p>
               The list that stands there now goes:{' '}

@@ -3,7 +3,10 @@
 import dynamic from 'next/dynamic';
 import { Button } from '@mantine/core';
 import { Dialog } from '@/components/Dialog';
+import { NumbersChoice } from '@/components/NumbersChoice';
 import { PersonFields } from '@/components/PersonFields';
+import { numbersAsked } from '@/store/asking';
+import { moneyFormat } from '@/store/format';
 import { useGround } from '@/store/ground';
 import { initialsOf, setPerson, usePerson } from '@/store/person';
 import { setSession, useSession } from '@/store/session';
@@ -21,12 +24,34 @@ export function Asked() {
       return <NewAccount onClose={close} />;
     case 'name':
       return <NameDialog onClose={close} />;
+    case 'numbers':
+      return <NumbersDialog />;
   }
 }
 
 function NewAccount({ onClose }: { readonly onClose: () => void }) {
   const ground = useGround();
   return ground && <AddAccount ground={ground} opened onClose={onClose} />;
+}
+
+function NumbersDialog() {
+  const question = numbersAsked();
+  const book = useGround()?.book;
+  if (!question || !book) return null;
+  return (
+    <Dialog
+      opened
+      onClose={() => question.answer(null)}
+      title={<span className="title">{question.fileName}</span>}
+    >
+      <NumbersChoice
+        doubt={question.doubt}
+        text={(a) => moneyFormat(book).exact(a)}
+        onChoose={question.answer}
+      />
+      <Button onClick={() => question.answer(null)}>Leave the file out</Button>
+    </Dialog>
+  );
 }
 
 function NameDialog({ onClose }: { readonly onClose: () => void }) {

@@ -3,9 +3,13 @@
 import { useState } from 'react';
 import { Button, Checkbox, FileButton } from '@mantine/core';
 import type { Ground, Reckoned } from '@/core/ground';
-import { numberFormatOf } from '@/core/money';
+import type { FileFacts } from '@/core/files';
+import type { NumberDoubt } from '@/core/intake';
+import { numberFormatOf, type NumberFormat } from '@/core/money';
 import { readScheduleRows, type FileKind, type RowFileIssue, type RowFileRead } from '@/core/schedule';
+import { NumbersChoice } from '@/components/NumbersChoice';
 import { TakeDialog } from '@/components/TakeDialog';
+import { moneyFormat } from '@/store/format';
 import { dispatch } from '@/store/bookStore';
 import { say } from '@/store/session';
 import { accountsOfKind, closedOn, NEEDS, newRow, putRows } from './scheduleEdits';
@@ -26,7 +30,14 @@ const LISTS: Record<FileKind, string> = {
   asset: 'a register of assets: a name, what it cost, and when it was bought',
 };
 
-type Asked = { readonly name: string; readonly read: Extract<RowFileRead, { ok: true }> };
+type Asked = {
+  readonly name: string;
+  readonly file: FileFacts;
+  readonly read: Extract<RowFileRead, { ok: true }>;
+  /** Numbers that can be read two ways, and how it was said that they are. */
+  readonly doubt: NumberDoubt | null;
+  readonly said: NumberFormat | null;
+};
 
 /** Takes a staff list, a loan list or an asset register in from a file: what is wrong is named by its row before anything changes. */
 export function TakeRows({
@@ -57,25 +68,32 @@ export function TakeRows({
     const read = await readFile(new Uint8Array(await file.arrayBuffer()));
     if (!read.ok || read.file.format === 'auditFile')
       return say(`${file.name} is no table (CSV or XLSX). Nothing was changed.`, 'trouble');
-    const rows = readScheduleRows(
-      read.file,
-      kind,
-      newRow(kind, 'r', reckoned, accounts),
-      {
-        currency: book.currency,
-        accounts: book.accounts,
-        numbers: numberFormatOf(book.locale),
-        dates: book.locale === 'en-US' ? 'mdy' : 'dmy',
-        closed: closedOn(reckoned.facts),
-      },
-      (i) => `r${book.nextId + i}`,
-    );
+    const rows = rowsIn(read.file);
     if (!rows.ok)
       return say(
         `${file.name} is not ${LISTS[kind]}: no column for ${rows.missing.join(', ')}. Nothing was changed.`,
         'trouble',
       );
-    setAsked({ name: file.name, read: rows });
+    setAsked({ name: file.name, file: read.file, read: rows, doubt: rows.doubt, said: null });
+  };
+  const rowsIn = (file: FileFacts, said?: NumberFormat) =>
+    readScheduleRows(
+      file,
+      kind,
+      newRow(kind, 'r', reckoned, accountsOfKind(book, kind)),
+      {
+        currency: book.currency,
+        accounts: book.accounts,
+        numbers: numberFormatOf(book.locale),
+        said,
+        dates: book.locale === 'en-US' ? 'mdy' : 'dmy',
+        closed: closedOn(reckoned.facts),
+      },
+      (i) => `r${book.nextId + i}`,
+    );
+  const sayNumbers = (said: NumberFormat) => {
+    const read = asked && rowsIn(asked.file, said);
+    if (asked && read?.ok) setAsked({ ...asked, read, said });
   };
   const accept = () => {
     if (!asked) return;
@@ -106,12 +124,21 @@ export function TakeRows({
           count={asked.read.rows.length}
           issues={asked.read.issues}
           words={WORDS}
+          ready={asked.doubt === null || asked.said !== null}
           onAccept={accept}
           onClose={() => setAsked(null)}
         >
           <p>
             {asked.read.rows.length} {asked.read.rows.length === 1 ? 'row' : 'rows'} can be taken in.
           </p>
+          {asked.doubt && (
+            <NumbersChoice
+              doubt={asked.doubt}
+              text={(a) => moneyFormat(book).exact(a)}
+              chosen={asked.said}
+              onChoose={sayNumbers}
+            />
+          )}
           <Checkbox
             mb={6}
             label="These are all: the lines that they make have nothing else in them"
