@@ -247,3 +247,29 @@ test('terms for all of a kind, the forecast of our own, and a floor that is brok
   await expect(page.getByLabel('Forecast')).toContainText('Careful (our own)');
   await expect(row(page, 'Open invoices')).toHaveCount(0);
 });
+
+test('the front page, Cash and the checks follow one plan and say which', async ({ page }) => {
+  await openApp(page, '/cash');
+  const choice = page.getByLabel('Budget looked at');
+  await expect(choice).toBeVisible();
+  const lows: string[] = [];
+  for (const name of await choice.locator('option').allTextContents()) {
+    await choice.selectOption(name);
+    await expect(page.getByText(`at the bank on Oct 31, 2026 · ${name}`)).toBeVisible();
+    const said = () => foot(page).textContent();
+    await expect.poll(said).toMatch(/Low point \w+ \d+, \d{4} ?[\d,()]+/);
+    const [, day, amount] = /Low point (\w+ \d+, \d{4}) ?([\d,()]+)/.exec((await said())!)!;
+    lows.push(amount!);
+    await page.getByRole('link', { name: 'Tellan' }).first().click();
+    const bank = page.getByRole('region', { name: 'The bank ahead' });
+    await expect(bank.getByRole('heading')).toHaveText(`The bank ahead by ${name}`);
+    await expect(bank).toContainText(`lowest on ${day!} at ${amount!}`);
+    await expect(page.getByRole('region', { name: 'Covenants' })).toContainText(`Covenants by ${name}`);
+    await page.getByRole('button', { name: /checks (hold|fail)/ }).click();
+    const floor = page.getByRole('list', { name: 'Checks' }).getByText(/The bank keeps its floor/);
+    await expect(floor).toContainText(`by ${name}`);
+    await page.keyboard.press('Escape');
+    await stage(page, 'Cash');
+  }
+  expect(new Set(lows).size).toBeGreaterThan(1);
+});

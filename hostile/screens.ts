@@ -184,7 +184,7 @@ export async function drawAll(
   checkBook(ground, blocks);
   // What the ledger itself is off by is said, and is no fault of ours.
   const ofLedger = new Set(['flowTies', 'sheetBalances']);
-  const unsound = checkCash(ground).filter((c) => !c.holds && !c.notice && !ofLedger.has(c.code));
+  const unsound = checkCash(ground, null).filter((c) => !c.holds && !c.notice && !ofLedger.has(c.code));
   if (unsound.length > 0) throw new Error(`Cash does not add up: ${JSON.stringify(unsound)}`);
   for (const table of tables) {
     reportCsv(table);

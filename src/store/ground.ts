@@ -5,6 +5,7 @@ import { checkBook, type Check } from '@/core/checks';
 import type { LedgerBlock } from '@/core/ledger';
 import { useBookStore } from './bookStore';
 import { setDayLocale } from './format';
+import { useSession } from './session';
 import { createMemory, makeGround, type Ground } from '@/core/ground';
 import type { Book } from '@/core/model';
 import { lastOf } from '@/core/lastOf';
@@ -20,9 +21,11 @@ const groundOfChecks = lastOf(made);
 const checksOf = lastOf(checkBook);
 
 /** The checks of the money ahead come with the first screen of a book that says something of its money. */
-export type CashChecks = (ground: Ground) => Check[];
+export type CashChecks = (ground: Ground, budget: string | null) => Check[];
 export const useCashChecks = create<{ readonly reckon: CashChecks | null }>(() => ({ reckon: null }));
-const cashChecksOf = lastOf((reckon: CashChecks, ground: Ground) => reckon(ground));
+const cashChecksOf = lastOf((reckon: CashChecks, ground: Ground, budget: string | null) =>
+  reckon(ground, budget),
+);
 export const saysOfCash = ({ cash, budgets }: Book): boolean =>
   cash.floor !== null ||
   cash.creditLine !== null ||
@@ -53,10 +56,13 @@ export function useChecks(): readonly Check[] {
   const state = useMemo(() => ({ history, blocks }), [history, blocks]);
   const settled = useDeferredValue(useDebouncedValue(state, CHECK_REST_MS)[0]);
   const { reckon } = useCashChecks();
+  const budget = useDeferredValue(useSession((s) => s.budgetId));
   if (!settled.history) return NONE;
   const ground = groundOfChecks(settled.history.book, settled.blocks);
   const ofBook = checksOf(ground, settled.blocks);
-  return reckon && saysOfCash(settled.history.book) ? allOf(ofBook, cashChecksOf(reckon, ground)) : ofBook;
+  return reckon && saysOfCash(settled.history.book)
+    ? allOf(ofBook, cashChecksOf(reckon, ground, budget))
+    : ofBook;
 }
 const NONE: readonly Check[] = [];
 const CHECK_REST_MS = 300;

@@ -34,6 +34,7 @@ const of = (cash: Partial<Book['cash']>, amount = 100) => {
       }),
       new Map([[block.id, block]]),
     ),
+    null,
   ).map((c) => [c.code, c.holds, c.detail]);
 };
 const line8 = { account: null, interest: null, limit: minor(9_000), rate: percent('8'), step: minor(100) };
@@ -101,13 +102,20 @@ test('a month of the ledger whose sides do not meet is named, and so is the firs
     }),
     new Map([[off.id, off]]),
   );
-  const of = ['flowTies', 'sheetBalances', 'covenantKept'];
-  const found = checkCash(ground).filter((c) => of.includes(c.code));
+  const of = ['flowTies', 'sheetBalances', 'covenantKept', 'covenantKnown'];
+  const found = checkCash(ground, null).filter((c) => of.includes(c.code));
   expect(found.map((c) => [c.code, c.subject, c.holds, c.detail])).toEqual([
     ['flowTies', '', false, 'Dec 2025 0.05'],
     ['sheetBalances', '', false, '0.05 in Dec 2025'],
-    // Nothing is owed: the ratio divides by nothing, and breaks nothing.
-    ['covenantKept', 'Bank\tcurrent', true, ''],
-    ['covenantKept', 'Bank\tcurrent', true, ''],
+    // Nothing is owed: the ratio divides by nothing, so nobody can say that it is kept.
+    ['covenantKnown', 'Bank\tcurrent', false, 'Jan 2026'],
+    ['covenantKnown', 'Bank\tcurrent', false, 'Jan 2026'],
   ]);
+  // The checks say by which plan they look ahead: the one that is looked at, else the latest draft.
+  const two = {
+    ...ground.book,
+    budgets: [...ground.book.budgets, budgetOf([line('s', sales)], 'b2', { name: 'Second' })],
+  };
+  const both = makeGround(two, new Map([[off.id, off]]));
+  expect([null, 'b1'].map((id) => checkCash(both, id)[0]!.plan)).toEqual(['Second', 'Budget']);
 });

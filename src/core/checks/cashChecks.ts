@@ -1,7 +1,8 @@
 import { fromDayNumber } from '@/core/calendar';
 import { CLOSING } from '@/core/ledger';
 import { minor, plainDecimal } from '@/core/money';
-import { isProfitAndLoss } from '@/core/model';
+import { isProfitAndLoss, type Budget } from '@/core/model';
+import type { CovenantState } from '@/core/statements';
 import {
   aheadOf,
   offBalance,
@@ -18,14 +19,23 @@ import {
 import type { Check } from './checks';
 
 /**
- * The checks of the money ahead, of the budget that is shown first: none where nothing is known of it. What is reckoned
- * day by day is added up once more from the postings, and the start from the ledger's entries.
+ * The checks of the money ahead, by the budget that the screens follow (`chosen`: the id of one that someone looks at): none
+ * where nothing is known of it. What is reckoned day by day is added up once more from the postings, and the start from the
+ * ledger's entries.
  */
-export function checkCash(ground: Ground): Check[] {
+export function checkCash(ground: Ground, chosen: string | null): Check[] {
+  const budget = chosenBudget(ground.book.budgets, chosen);
+  const checks = checksBy(ground, budget);
+  return budget ? checks.map((c) => ({ ...c, plan: budget.name })) : checks;
+}
+
+function checksBy(ground: Ground, budget: Budget | null): Check[] {
   const { book } = ground;
-  const view = cashOf(ground, chosenBudget(book.budgets, null), ALL_SOURCES);
+  const view = cashOf(ground, budget, ALL_SOURCES);
   if (!view) return [];
   const { forecast, projected, input } = view;
+  // The floor is held against the forecast that is the company's own, as the screens show it.
+  const { below, low } = (cashOf(ground, budget) ?? view).forecast;
   const money = (amount: number) => plainDecimal(minor(amount), book.currency);
   const check = (code: Check['code'], off: number): Check => ({
     code,
@@ -57,16 +67,16 @@ export function checkCash(ground: Ground): Check[] {
       notice: true,
       detail: left.map(money).join(', '),
     });
-  out.push(...checkStatements(ground), ...checkSchedules(ground));
+  out.push(...checkStatements(ground, budget), ...checkSchedules(ground, budget));
   if (book.cash.floor !== null) {
-    const [first] = forecast.below;
+    const [first] = below;
     out.push({
       code: 'floorKept',
       subject: money(book.cash.floor),
       holds: first === undefined,
       notice: true,
       detail: first
-        ? `${fromDayNumber(first.from)} – ${fromDayNumber(forecast.below.at(-1)!.to)}, ${money(forecast.low!.amount)}`
+        ? `${fromDayNumber(first.from)} – ${fromDayNumber(below.at(-1)!.to)}, ${money(low!.amount)}`
         : '',
     });
   }
@@ -96,9 +106,8 @@ function sheetBalances({ book, calendar }: Ground, ahead: Ahead): Check[] {
 }
 
 /** Schedules: they stand where the ledger stands, and the lines that they post to are made by them. */
-function checkSchedules(ground: Ground): Check[] {
+function checkSchedules(ground: Ground, budget: Budget | null): Check[] {
   const { book, calendar } = ground;
-  const budget = chosenBudget(book.budgets, null);
   if (!budget || budget.schedules.length === 0) return [];
   const name = (account: string) => book.accounts.find((a) => a.id === account)?.name ?? account;
   const [off] = scheduleTies(ground, budget).filter((t) => t.ledger !== t.schedules);
@@ -125,9 +134,9 @@ function checkSchedules(ground: Ground): Check[] {
 }
 
 /** The statements: profit leads to the bank in every period, and covenants are kept. */
-function checkStatements(ground: Ground): Check[] {
+function checkStatements(ground: Ground, budget: Budget | null): Check[] {
   const { book, calendar } = ground;
-  const ahead = aheadOf(ground, chosenBudget(book.budgets, null));
+  const ahead = aheadOf(ground, budget);
   if (!ahead) return [];
   const { balances, accounts, last } = ahead;
   const first = balances.range?.first ?? last + 1;
@@ -147,16 +156,26 @@ function checkStatements(ground: Ground): Check[] {
   return [
     { code: 'flowTies', subject: '', holds: off.length === 0, detail: off[0] ?? '' },
     ...sheetBalances(ground, ahead),
-    ...covenantsOf(ground, ahead).map(({ covenant: { name, ratio }, broken }): Check => ({
-      code: 'covenantKept',
-      // Of a ratio of the trade its id, of one of the book's own its name.
-      subject: [
-        name,
-        typeof ratio === 'string' ? ratio : (book.ownRatios.find((r) => r.id === ratio.own)?.name ?? ''),
-      ].join('\t'),
-      holds: broken === null,
-      notice: true,
-      detail: broken === null ? '' : calendar.period(broken).label,
-    })),
+    ...covenantsOf(ground, ahead).flatMap((state) => covenantChecks(ground, state)),
+  ];
+}
+
+/** A covenant is kept where its ratio is known; where it is not, nothing is kept, and that is told. */
+function covenantChecks({ book, calendar }: Ground, state: CovenantState): Check[] {
+  const { covenant, broken, tested, unknown } = state;
+  const { name, ratio } = covenant;
+  // Of a ratio of the trade its id, of one of the book's own its name.
+  const own = typeof ratio === 'string' ? ratio : book.ownRatios.find((r) => r.id === ratio.own)?.name;
+  const subject = [name, own ?? ''].join('\t');
+  const of = (code: Check['code'], fails: number | null): Check => ({
+    code,
+    subject,
+    holds: fails === null,
+    notice: true,
+    detail: fails === null ? '' : calendar.period(fails).label,
+  });
+  return [
+    ...(unknown.length < tested ? [of('covenantKept', broken)] : []),
+    ...(tested > 0 ? [of('covenantKnown', unknown[0] ?? null)] : []),
   ];
 }

@@ -32,6 +32,7 @@ export type CheckCode =
   | 'flowTies'
   | 'sheetBalances'
   | 'covenantKept'
+  | 'covenantKnown'
   /** Of schedules. */
   | 'schedulesTie'
   | 'schedulesMade';
@@ -41,6 +42,8 @@ export type Check = {
   readonly code: CheckCode;
   /** What it was applied to: a file's name, a budget's name, or empty for the book. */
   readonly subject: string;
+  /** The budget that goes on after the closed months, of what is ahead. */
+  readonly plan?: string;
   readonly holds: boolean;
   /** What does not hold is no fault of the book, but something to know. */
   readonly notice?: boolean;

@@ -112,7 +112,9 @@ const makeSaid = () => ({
   termsOf: new Map<string, (terms: Budget['terms']) => ReadonlyMap<string, Terms>>(),
 });
 
-/** What is reckoned of one budget looked at: two that are asked for in turn do not undo each other. */
+const NOTHING_LEFT_OUT: readonly CashSource[] = [];
+
+/** What is reckoned of one budget looked at, by one forecast: two that are asked for in turn do not undo each other. */
 const makeLooked = () => ({
   project: createProjector(),
   forecast: lastOf(
@@ -125,9 +127,6 @@ const makeLooked = () => ({
     ): CashForecast =>
       forecastOf(projected, { without, floor: cash.floor, creditLine: cash.creditLine, drawn }),
   ),
-  without: lastOf((forecasts: Cash['forecasts'], id: string | null): readonly CashSource[] => [
-    ...(forecasts.find((f) => f.id === id)?.without ?? []),
-  ]),
   expected: lastOf(expectedItems),
   taxPaid: makeTaxPaid(),
   settled: steady<ProjectionInput['settled']>(),
@@ -173,7 +172,8 @@ export function cashOf(
   if (closed === null) return null;
   const start = toDayNumber(calendar.period(closed).end);
   const memory = ground.memory.of('cash', makeSaid);
-  const looked = ground.memory.of(`cash ${budget?.id ?? ''}`, makeLooked);
+  const named = book.cash.forecasts.find((f) => f.id === forecast);
+  const looked = ground.memory.of(`cash ${budget?.id ?? ''} ${named?.id ?? ''}`, makeLooked);
   const { plans, balancePlans, unplanned, periods } = plansAhead(ground, budget, closed);
   const sides = memory.matched(blocks, view, book.accounts, start);
   const habits = memory.habits(blocks, view, book.accounts);
@@ -193,7 +193,7 @@ export function cashOf(
       const guess = guesses.get(account.id)!;
       return { terms: guess.terms, guess };
     };
-  const without = looked.without(book.cash.forecasts, forecast);
+  const without = named?.without ?? NOTHING_LEFT_OUT;
   const lines = new Map<string, { readonly budget: Budget; readonly line: PlannedLine }>();
   const undated = new Set<Account>();
   for (const plan of plans)

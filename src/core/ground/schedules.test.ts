@@ -466,6 +466,7 @@ describe('a year that runs', () => {
     const [state] = covenantsOf(ground, aheadOf(ground, half)!);
     // Only a year of months that nobody planned could tell a year's margin.
     expect(state).toMatchObject({ broken: null, tightest: null });
+    expect(state!.unknown).toHaveLength(state!.tested);
   });
 
   it('a balance by schedule begins where the ledger ends, however long before the budget that is', () => {

@@ -71,7 +71,10 @@ export function isTested(
 /** How a covenant fares over periods from its first on. */
 export type CovenantState = {
   readonly covenant: Covenant;
-  /** The first period that breaks it; null where none does. */
+  /** How many periods it is looked at in, and those of them of which its ratio is not known. */
+  readonly tested: number;
+  readonly unknown: readonly PeriodIndex[];
+  /** The first period that breaks it; null where none does, as far as its ratio is known. */
   readonly broken: PeriodIndex | null;
   /** The period with the least headroom, and that headroom. */
   readonly tightest: { readonly period: PeriodIndex; readonly room: Minor } | null;
@@ -84,11 +87,14 @@ export function covenantState(
 ): CovenantState {
   let broken: PeriodIndex | null = null;
   let tightest: CovenantState['tightest'] = null;
+  const unknown: PeriodIndex[] = [];
   for (const period of periods) {
     const measure = measureAt(period);
-    if (broken === null && keepsCovenant(covenant, measure) === false) broken = period;
+    const keeps = keepsCovenant(covenant, measure);
+    if (keeps === null) unknown.push(period);
+    if (broken === null && keeps === false) broken = period;
     const room = headroomOf(covenant, measure);
     if (room !== null && (tightest === null || room < tightest.room)) tightest = { period, room };
   }
-  return { covenant, broken, tightest };
+  return { covenant, tested: periods.length, unknown, broken, tightest };
 }

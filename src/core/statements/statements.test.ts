@@ -346,6 +346,14 @@ describe('covenants', () => {
       tightest: { period: 2, room: 5 },
     });
   });
+  test('a period whose ratio is not known keeps nothing, and is told', () => {
+    const of = [ratio(160, 100), ratio(160, 0), ratio(140, 0), ratio(151, 100)];
+    expect(of.map((m) => m.value === null)).toEqual([false, true, true, false]);
+    const at = (...periods: number[]) => covenantState(covenant(), periods, (p) => of[p]!);
+    expect(at(0, 1, 2, 3)).toMatchObject({ tested: 4, unknown: [1, 2], broken: null });
+    expect(at(1, 2)).toMatchObject({ tested: 2, unknown: [1, 2], broken: null, tightest: null });
+    expect(at()).toMatchObject({ tested: 0, unknown: [] });
+  });
   test('looked at every month, at quarter ends or at year ends, by the fiscal year', () => {
     const when = (of: FiscalCalendar, tested: Covenant['tested'], from: number) =>
       Array.from({ length: 12 }, (_, i) => from + i).filter((p) => isTested({ tested }, of, p));

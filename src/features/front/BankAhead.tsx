@@ -2,7 +2,7 @@
 
 import { useMemo } from 'react';
 import { fromDayNumber } from '@/core/calendar';
-import { cashOf, leadingBudget, type Ground } from '@/core/ground';
+import { cashOf, chosenBudget, type Ground } from '@/core/ground';
 import { minor } from '@/core/money';
 import { dayText, moneyFormat } from '@/store/format';
 import { useSession } from '@/store/session';
@@ -15,8 +15,9 @@ const HEIGHT = 64;
 export function BankAhead({ ground, onOpen }: { readonly ground: Ground; readonly onOpen: () => void }) {
   const { book } = ground;
   const budgetId = useSession((s) => s.budgetId);
-  const budget = leadingBudget(book.budgets, budgetId);
-  const view = useMemo(() => cashOf(ground, budget), [ground, budget]);
+  const forecastId = useSession((s) => s.cashForecast) ?? book.cash.own;
+  const budget = chosenBudget(book.budgets, budgetId);
+  const view = useMemo(() => cashOf(ground, budget, forecastId), [ground, budget, forecastId]);
   const money = moneyFormat(book);
   if (!view) return null;
   const { forecast, items } = view;
@@ -24,7 +25,7 @@ export function BankAhead({ ground, onOpen }: { readonly ground: Ground; readonl
   const waits = items.filter((i) => i.state === 'waiting').length;
   return (
     <section aria-label="The bank ahead">
-      <h2 className="label">The bank ahead</h2>
+      <h2 className="label">The bank ahead{budget ? ` by ${budget.name}` : ''}</h2>
       {view.opening === 'unknown' ? (
         <p className={classes.sentence}>
           <button type="button" className={classes.link} onClick={onOpen}>

@@ -1,26 +1,29 @@
 'use client';
 
 import { useMemo } from 'react';
-import { aheadOf, covenantsOf, leadingBudget, type Ground } from '@/core/ground';
+import { aheadOf, chosenBudget, covenantsOf, type Ground } from '@/core/ground';
 import { minor } from '@/core/money';
 import { moneyFormat } from '@/store/format';
+import { useSession } from '@/store/session';
 import { ratioInWords } from '@/store/ratioNames';
 import classes from './Front.module.css';
 
 /** What lenders ask of the company, each with the first period that breaks it and how much room there is. */
 export function CovenantLines({ ground, onOpen }: { readonly ground: Ground; readonly onOpen: () => void }) {
   const { book, calendar } = ground;
+  const budgetId = useSession((s) => s.budgetId);
+  const budget = chosenBudget(book.budgets, budgetId);
   const states = useMemo(() => {
     if (book.covenants.length === 0) return [];
-    const ahead = aheadOf(ground, leadingBudget(book.budgets, null));
+    const ahead = aheadOf(ground, budget);
     return ahead ? covenantsOf(ground, ahead) : [];
-  }, [ground, book]);
+  }, [ground, book, budget]);
   if (states.length === 0) return null;
   const money = moneyFormat(book);
   return (
     <section aria-label="Covenants">
-      <h2 className="label">Covenants</h2>
-      {states.map(({ covenant, broken, tightest }) => (
+      <h2 className="label">Covenants{budget ? ` by ${budget.name}` : ''}</h2>
+      {states.map(({ covenant, tested, unknown, broken, tightest }) => (
         <p key={covenant.id} className={classes.sentence}>
           {covenant.name} on{' '}
           <button
@@ -31,7 +34,13 @@ export function CovenantLines({ ground, onOpen }: { readonly ground: Ground; rea
           >
             {ratioInWords(book, covenant.ratio)}
           </button>{' '}
-          {broken === null ? 'is kept' : `breaks in ${calendar.period(broken).label}`}
+          {broken !== null
+            ? `breaks in ${calendar.period(broken).label}`
+            : unknown.length === tested
+              ? 'cannot be told: its ratio is not known'
+              : unknown.length > 0
+                ? `is kept in ${tested - unknown.length} of ${tested} months, and not known in the others`
+                : 'is kept'}
           {tightest &&
             (tightest.room < 0
               ? `, short by ${money.text(minor(-tightest.room))} in ${calendar.period(tightest.period).label}`

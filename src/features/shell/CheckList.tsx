@@ -20,6 +20,7 @@ const CHECK_WORDS: Record<CheckCode, (subject: string) => string> = {
   itemsTie: () => 'Open items are what the ledger’s receivables and payables stand at',
   flowTies: () => 'Profit leads to the bank in every period of the statements',
   sheetBalances: () => 'The balance sheet balances',
+  covenantKnown: (s) => `The ratio of ${covenantName(s)} is known`,
   covenantKept: (s) => `Covenant of ${covenantName(s)} is kept`,
   schedulesTie: (s) => `${s}: schedules begin where the ledger stands`,
   schedulesMade: (s) => `${s}: lines are what their schedules make`,
@@ -46,6 +47,7 @@ const CHECK_TROUBLE: Record<CheckCode, (detail: string) => string> = {
   itemsTie: (amounts) => `${amounts} stand without items`,
   flowTies: (where) => `it does not in ${where}`,
   sheetBalances: (by) => `it is off by ${by}, which stands in a line of its own`,
+  covenantKnown: (when) => `it is not first in ${when}, so nobody can say whether the covenant is kept`,
   covenantKept: (when) => `it is broken first in ${when}`,
   schedulesTie: (detail) => `they differ first on ${detail}`,
   schedulesMade: (detail) => `the line says something else: ${detail}`,
@@ -86,6 +88,7 @@ function CheckItem({ check }: { readonly check: Check }) {
       <span>
         {CHECK_WORDS[check.code](check.subject)}
         {check.holds ? '' : `: ${CHECK_TROUBLE[check.code](check.detail)}`}
+        {check.plan && <span className="faded"> · by {check.plan}</span>}
       </span>
     </li>
   );

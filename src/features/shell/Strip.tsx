@@ -57,6 +57,13 @@ function Checks() {
   const broken = checks.filter((c) => !c.holds && !c.notice);
   const notices = checks.filter((c) => !c.holds && c.notice);
   const rules = checks.length - notices.length;
+  // What is ahead is ahead by one plan, the same on every screen.
+  const ahead = [
+    ['floorKept', 'floor broken'],
+    ['covenantKept', 'covenant broken'],
+    ['covenantKnown', 'covenant not known'],
+  ].flatMap(([code, words]) => (notices.some((c) => c.code === code) ? [words] : []));
+  const plan = checks.find((c) => c.plan)?.plan;
   if (checks.length === 0) return <span>Nothing to check yet</span>;
   return (
     <PanelButton
@@ -68,8 +75,7 @@ function Checks() {
           {broken.length === 0
             ? `✓ ${rules} of ${rules} checks hold`
             : `✗ ${broken.length} of ${rules} checks fail`}
-          {notices.some((c) => c.code === 'floorKept') ? ' · floor broken' : ''}
-          {notices.some((c) => c.code === 'covenantKept') ? ' · covenant broken' : ''}
+          {ahead.length > 0 && ` · ${ahead.join(', ')}${plan ? ` by ${plan}` : ''}`}
         </button>
       }
     >

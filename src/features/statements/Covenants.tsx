@@ -60,7 +60,7 @@ export function Covenants({
     <section>
       <div className="label">Covenants</div>
       {states.length === 0 && <p className="faded">Nobody asks anything of a ratio yet.</p>}
-      {states.map(({ covenant: c, broken, tightest }) => (
+      {states.map(({ covenant: c, tested, unknown, broken, tightest }) => (
         <div key={c.id} className={classes.cause}>
           <b>
             {c.name}: {ratioInWords(book, c.ratio)} at {c.bound}{' '}
@@ -73,7 +73,10 @@ export function Covenants({
             </Button>
           )}
           <small style={broken === null ? undefined : { color: 'var(--bad)' }}>
-            {broken === null ? 'Kept every time' : `Broken first in ${calendar.period(broken).label}`}
+            {keptWords(
+              { tested, unknown: unknown.length },
+              broken === null ? null : calendar.period(broken).label,
+            )}
             {tightest &&
               ` · ${roomWords(c, unitOfRatio(book, c.ratio), tightest.room)} ${money.text(minor(Math.abs(tightest.room)))} in ${calendar.period(tightest.period).label}`}
           </small>
@@ -116,6 +119,19 @@ export function Covenants({
       )}
     </section>
   );
+}
+
+/** How a covenant fares: what is not known is not kept. `broken`: the first period that breaks it. */
+function keptWords(
+  { tested, unknown }: { readonly tested: number; readonly unknown: number },
+  broken: string | null,
+): string {
+  if (tested === 0) return 'Not looked at in any month ahead';
+  if (broken !== null) return `Broken first in ${broken}`;
+  if (unknown === tested) return 'Its ratio is not known in any month, so nobody can say whether it is kept';
+  return unknown === 0
+    ? 'Kept every time'
+    : `Kept where its ratio is known: ${tested - unknown} of ${tested} times`;
 }
 
 /** What a ratio is told in; of one that is gone, plain times. */
