@@ -158,7 +158,7 @@ export async function drawAll(
     for (const own of book.ownRatios) measureAt({ own: own.id }, ahead.last);
     for (const span of [1, 3, 12])
       conversionDays(workingCapital(ahead.balances, ahead.accounts, calendar, ahead.last, span));
-    const way = wayToCash(ahead.balances, ahead.accounts, book.flowClasses, {
+    const way = wayToCash(ahead.balances, ahead.accounts, book.flowClasses, ahead.sales(), {
       first: ahead.start - 2,
       last: ahead.last,
     });

@@ -10,3 +10,9 @@ export function lastOf<A extends readonly unknown[], R>(make: (...args: A) => R)
     return result;
   };
 }
+
+/** What is made when it is first asked for. */
+export function once<T>(make: () => T): () => T {
+  let made: { readonly value: T } | null = null;
+  return () => (made ??= { value: make() }).value;
+}

@@ -3,8 +3,9 @@ import { HyperFormula } from 'hyperformula';
 import { parseBookFile } from '@/core/exchange';
 import { reportsXlsx } from '@/core/exchange/reportXlsx';
 import { aheadOf, makeGround, plannedBooks, reckoned, triedOf, type Ground } from '@/core/ground';
+import { day, toDayNumber } from '@/core/calendar';
 import { minor } from '@/core/money';
-import { isProfitAndLoss, naturalSign, type FlowClass } from '@/core/model';
+import { isProfitAndLoss, naturalSign, type FlowClass, type RowOf } from '@/core/model';
 import { comparedWith, layoutReport, scheduleReports, shippedLayout, STATEMENT_LAYOUTS } from '@/core/report';
 import { SCHEDULE_KINDS } from '@/core/schedule';
 import { plainWords } from '@/core/test/variance';
@@ -46,12 +47,16 @@ beforeAll(async () => {
   ground = makeGround(read.book, new Map(read.blocks.map((b) => [b.id, b])));
 });
 
-function tableOf(kind: keyof typeof STATEMENT_LAYOUTS, flowClasses?: Record<string, FlowClass>) {
+function tableOf(
+  kind: keyof typeof STATEMENT_LAYOUTS,
+  flowClasses?: Record<string, FlowClass>,
+  chosen: string | null = null,
+) {
   const own = flowClasses ? { ...ground, book: { ...ground.book, flowClasses } } : ground;
   const layout = { ...shippedLayout(STATEMENT_LAYOUTS[kind])!, filter: 'all' as const };
   const { last, start } = aheadOf(own, null)!;
   const ruler = { first: start - 15, last };
-  const compared = comparedWith(own, start, layout, null);
+  const compared = comparedWith(own, start, layout, chosen);
   const { table } = layoutReport({ ground: own, layout, month: start, compared, words: plainWords(), ruler });
   const months = last - ruler.first + 1;
   return {
@@ -90,6 +95,30 @@ test('profit leads to the bank: cash flow ends where the balance sheet’s banks
     expect(opening![i]! + change![i]!).toBe(c);
     if (i > 0) expect(opening![i]).toBe(closing![i - 1]);
   });
+});
+
+test('the launch that is sold in April 2027 stands in investing with the 4,500 that it brings, in both forms', () => {
+  const { calendar, book } = ground;
+  const { start } = aheadOf(ground, null)!;
+  const april = calendar.indexOfDay(toDayNumber(day('2027-04-20'))) - (start - 15);
+  const revision = book.budgets.at(-1)!;
+  const boats = revision.schedules.find((r) => r.name === 'Launch Teal')! as RowOf<'asset'>;
+  // In the same month another is bought and paid for.
+  const bought = revision.schedules.flatMap((r) =>
+    r.kind === 'asset' && r.bought.startsWith('2027-04') && r.account === boats.account ? [r.cost] : [],
+  );
+  for (const kind of ['flow', 'direct'] as const) {
+    const { row } = tableOf(kind, undefined, revision.id);
+    expect(row(`flow ${boats.account}`)[april]).toBe(450_000 - bought[0]!);
+    expect(row('investing')[april]).toBe(450_000 - bought[0]!);
+  }
+  // Of 21,000, 14,600 and nine months of 200 are written off: what operations take back is a loss of 100, and no more.
+  const { row } = tableOf('flow', undefined, revision.id);
+  expect(row(`flow ${boats.sold!.gain!} gains`)[april]).toBe(10_000);
+  const written = row(`flow ${boats.accumulated!}`);
+  expect([written[april - 1]! > 0, written[april]! > 0]).toEqual([true, true]);
+  // The launch’s 200 a month are gone, the new one’s 500 begin.
+  expect(written[april]! - written[april - 1]!).toBe(50_000 - 20_000);
 });
 
 test('the balance sheet balances, and what is not yet in equity grows by the profit of each month', () => {

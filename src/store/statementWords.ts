@@ -12,12 +12,16 @@ export const SECTION_WORDS: Readonly<Record<FlowSection, string>> = {
 
 /** One plain sentence for a step from profit to cash. */
 export function stepWords(
-  { account, section, sign, key }: FlowLine,
+  { account, section, sign, key, of }: FlowLine,
   amount: Minor,
   money: MoneyFormat,
 ): string {
   const size = money.text(Math.abs(amount) as Minor);
   const [brings, name] = [amount > 0, account.name];
+  if (of === 'gains')
+    return brings
+      ? `${size} was lost on what was sold: what it brought is told under investing.`
+      : `${size} was gained on what was sold: what it brought is told under investing.`;
   if (sign === 1) return `${size} of it is told under another part of the statement.`;
   if (key !== account.id) return `${name}: ${size}.`;
   if (section === 'adjustments')

@@ -26,6 +26,7 @@ export {
   type WrongShown,
 } from './reclassified';
 export { throughMerges } from './merged';
+export { salesOfBudget } from './assetSales';
 export { linesApart, scheduleTies, type ScheduleTie } from './scheduleTies';
 export {
   coversYearBefore,

@@ -15,7 +15,7 @@ import {
 } from '@/core/model';
 import { minor, percent } from '@/core/money';
 import { loanTable, principalAt } from '@/core/schedule';
-import { flowLines, cashAccounts } from '@/core/statements';
+import { cashAccounts, flowAmount, flowLines } from '@/core/statements';
 import {
   account,
   blockOf,
@@ -180,7 +180,11 @@ function holds(ground: Ground, budget: Budget): void {
     const change = (id: string) => moves.get(id)?.[m - 1] ?? 0;
     // Indirect: profit and what every other account gave or took; direct: the bank's own postings.
     const profit = -ahead.accounts.reduce((t, a) => (isProfitAndLoss(a.kind) ? t + change(a.id) : t), 0);
-    const lines = flowLines(ahead.accounts, {}).reduce((t, l) => t + l.sign * change(l.account.id), 0);
+    const sales = ahead.sales();
+    const lines = flowLines(ahead.accounts, {}, sales.gains).reduce(
+      (t, l) => t + (flowAmount(l, ahead.balances, sales, at(m)) ?? 0),
+      0,
+    );
     const banks = cashAccounts(ahead.accounts, {}).reduce((t, a) => t + change(a.id), 0);
     expect(profit + lines).toBe(banks);
     bank += banks;

@@ -18,6 +18,7 @@ import {
   daysOfYear,
   isTested,
   joinedBalances,
+  joinedSales,
   measureOf,
   ownMeasure,
   ownRatioOf,
@@ -27,8 +28,11 @@ import {
   type Measure,
   type Ratio,
   type RatioKnown,
+  type Sales,
 } from '@/core/statements';
 import { ALL_SOURCES, cashOf, type CashView } from './cash';
+import { once } from '@/core/lastOf';
+import { salesInLedger, salesPlanned } from './assetSales';
 import { dueOf } from './loanDue';
 import type { Ground } from './ground';
 import { closingsByPeriod } from './keptCash';
@@ -40,6 +44,8 @@ export type Ahead = {
   readonly start: PeriodIndex;
   readonly last: PeriodIndex;
   readonly balances: Balances;
+  /** Sales of assets, which the cash flow tells by what they brought. */
+  readonly sales: () => Sales;
   /** The book's accounts, then what stands in for accounts that it has not. */
   readonly accounts: readonly Account[];
 };
@@ -155,6 +161,13 @@ function reckonAhead(ground: Ground, budget: Budget | null): Ahead | null {
     view,
     start,
     last: start + periods.length,
+    sales: once(() => {
+      const plans = view.plans.map(({ budget: of, periods: months }) => {
+        const own = new Set(months.map((p) => p.index));
+        return { budget: of, covers: (p: PeriodIndex) => own.has(p) };
+      });
+      return joinedSales(salesInLedger(ground), salesPlanned(ground, plans), start);
+    }),
     balances: joinedBalances(balances, {
       start,
       count: periods.length,

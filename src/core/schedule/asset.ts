@@ -1,5 +1,5 @@
 import { toDayNumber, type FiscalCalendar, type PeriodIndex } from '@/core/calendar';
-import type { RowOf } from '@/core/model';
+import type { Account, AccountId, RowOf } from '@/core/model';
 import { evenPart, minor, percentOf } from '@/core/money';
 import { NEEDS_NOTHING, RowBook, type RowGround, type RowRuleOf } from './rule';
 import { firstOf, STAND_INS } from './standIns';
@@ -107,6 +107,33 @@ function buy(asset: Asset, book: RowBook, { accounts, days, bank: usual }: RowGr
   if (due !== day) book.pair(due, owed, bank, asset.cost + onTop, 'payment', day);
 }
 
+/** What a sale takes out of the books beside money, debits positive: what was written off, and a loss (a gain below zero). */
+export type SaleOfAsset = {
+  readonly period: PeriodIndex;
+  readonly accumulated: { readonly account: AccountId; readonly amount: number };
+  readonly gain: { readonly account: AccountId; readonly amount: number };
+};
+
+/** The sale of an asset; null of one that is not sold, or before it is bought. */
+export function saleOf(
+  row: Asset,
+  calendar: FiscalCalendar,
+  accounts: readonly Account[],
+): SaleOfAsset | null {
+  if (!row.sold) return null;
+  const period = calendar.indexOfDay(toDayNumber(row.sold.day));
+  if (period < calendar.indexOfDay(toDayNumber(row.bought))) return null;
+  const accumulated = accumulatedAt(row, calendar, period - 1);
+  return {
+    period,
+    accumulated: { account: row.accumulated ?? STAND_INS.against, amount: accumulated },
+    gain: {
+      account: row.sold.gain ?? firstOf(accounts, 'otherIncome', STAND_INS.gain),
+      amount: row.cost - accumulated - row.sold.price,
+    },
+  };
+}
+
 export const asset: RowRuleOf<'asset'> = {
   needs: () => NEEDS_NOTHING,
   make(row, ground) {
@@ -128,21 +155,14 @@ export const asset: RowRuleOf<'asset'> = {
         'depreciation',
       );
     }
-    if (row.sold) {
+    const sale = saleOf(row, calendar, accounts);
+    if (row.sold && sale && inside(sale.period)) {
       const day = toDayNumber(row.sold.day);
-      const period = calendar.indexOfDay(day);
-      if (inside(period) && period >= bought) {
-        const accumulated = accumulatedAt(row, calendar, period - 1);
-        const own = [row.account, row.segment] as const;
-        const gain = [
-          row.sold.gain ?? firstOf(accounts, 'otherIncome', STAND_INS.gain),
-          row.segment,
-        ] as const;
-        // What it brings, what was written off and what is gained or lost take it out of the books.
-        book.pair(day, [row.paid.bank ?? ground.bank, null], own, row.sold.price, 'sale');
-        book.pair(day, gathers, own, accumulated, 'sale');
-        book.pair(day, gain, own, row.cost - accumulated - row.sold.price, 'sale');
-      }
+      const own = [row.account, row.segment] as const;
+      // What it brings, what was written off and what is gained or lost take it out of the books.
+      book.pair(day, [row.paid.bank ?? ground.bank, null], own, row.sold.price, 'sale');
+      book.pair(day, gathers, own, sale.accumulated.amount, 'sale');
+      book.pair(day, [sale.gain.account, row.segment], own, sale.gain.amount, 'sale');
     }
     return { postings: book.postings, issue: null };
   },

@@ -16,7 +16,7 @@ export {
   type LoanPayment,
   type LoanTable,
 } from './loanTable';
-export { accumulatedAt, assetAt } from './asset';
+export { accumulatedAt, assetAt, saleOf, type SaleOfAsset } from './asset';
 export { leftInAdvance } from './release';
 export { taxDays, taxedPeriods, taxPayments, type TaxedPeriod } from './incomeTax';
 export { accountsFor, NEW_ACCOUNT, usualAccount, type Purpose } from './usual';

@@ -1,4 +1,8 @@
+import type { PeriodIndex } from '@/core/calendar';
+import type { Balances } from '@/core/ledger';
 import { isProfitAndLoss, type Account, type AccountId, type FlowClass } from '@/core/model';
+import { minor, plus, type Minor } from '@/core/money';
+import type { Sales } from './sales';
 
 /*
  * The cash-flow statement by the indirect form of IAS 7 and ASC 230: from the period's profit, over what of it was no money
@@ -6,7 +10,7 @@ import { isProfitAndLoss, type Account, type AccountId, type FlowClass } from '@
  */
 
 /** Names of accounts that gather what was written off: their movements are no money. (Common practice of charts.) */
-const WRITTEN_OFF = /accumulated|depreciation|amorti[sz]ation|impairment|allowance/i;
+const WRITTEN_OFF = /accumulated|depreciation|amorti[sz]ation|impairment|allowance|written off/i;
 
 /** Where an account's movements belong, unless it was said: by its kind. */
 export function flowClassOf(account: Account, said: Readonly<Record<AccountId, FlowClass>>): FlowClass {
@@ -34,22 +38,32 @@ export type FlowLine = {
   readonly key: string;
   readonly account: Account;
   readonly section: FlowSection;
+  /** Of all that the account moved, or of the gains and losses on what was sold alone. */
+  readonly of: 'all' | 'gains';
   /** −1: a debit is money out. +1: what profit has of an account is taken out of it, to stand in its own section. */
   readonly sign: 1 | -1;
 };
 
-/** The lines of the statement. Together with the profit they come to what the banks moved by, whatever the classes. */
+/**
+ * The lines of the statement. Together with the profit they come to what the banks moved by, whatever the classes. `gains`:
+ * the accounts of profit and loss with gains or losses on what was sold.
+ */
 export function flowLines(
   accounts: readonly Account[],
   said: Readonly<Record<AccountId, FlowClass>>,
+  gains: ReadonlySet<AccountId>,
 ): readonly FlowLine[] {
   const out: FlowLine[] = [];
   for (const account of accounts) {
     const of = flowClassOf(account, said);
     const line = (section: FlowSection, sign: 1 | -1, key = account.id) =>
-      out.push({ key, account, section, sign });
+      out.push({ key, account, section, sign, of: 'all' });
     if (isProfitAndLoss(account.kind)) {
-      if (of !== 'investing' && of !== 'financing') continue;
+      if (of !== 'investing' && of !== 'financing') {
+        if (gains.has(account.id))
+          out.push({ key: `${account.id} gains`, account, section: 'adjustments', sign: 1, of: 'gains' });
+        continue;
+      }
       line('adjustments', 1, `${account.id} back`);
       line(of, -1);
     } else if (of === 'operating') line('workingCapital', -1);
@@ -57,6 +71,22 @@ export function flowLines(
     else if (of !== 'cash') line(of, -1);
   }
   return out;
+}
+
+/** What a line says of a period: its account's movement as money, but for what sales tell in other lines. Null: nothing. */
+export function flowAmount(
+  { account: { id }, sign, of }: FlowLine,
+  { movement }: Pick<Balances, 'movement'>,
+  sales: Sales,
+  period: PeriodIndex,
+): Minor | null {
+  if (of === 'gains') {
+    const gain = sales.gain(id, period);
+    return gain === 0 ? null : minor(sign * gain);
+  }
+  const moved = movement(id, period);
+  const shift = sales.shift(id, period);
+  return moved === null && shift === 0 ? null : minor(sign * plus(moved ?? 0, shift));
 }
 
 /** The accounts whose sum is the bank in the statement. */

@@ -15,10 +15,12 @@ export {
   type CapitalFigure,
   type CapitalPart,
 } from './workingCapital';
+export { joinedSales, ledgerSales, NO_SALES, salesOf, type AssetSale, type Sales } from './sales';
 export { wayToCash, type Way } from './way';
 export { joinedBalances, type Ahead } from './joined';
 export {
   cashAccounts,
+  flowAmount,
   flowClassOf,
   flowLines,
   FLOW_SECTIONS,

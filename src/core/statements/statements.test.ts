@@ -1,8 +1,15 @@
 import fc from 'fast-check';
 import { minor, type Minor } from '@/core/money';
-import { monthCalendar, type FiscalCalendar } from '@/core/calendar';
-import { balancesOf } from '@/core/ledger';
-import type { Account, Covenant, FlowClass, RatioId } from '@/core/model';
+import { day, monthCalendar, toDayNumber, type FiscalCalendar } from '@/core/calendar';
+import { ACTIVITY, balancesOf, BlockBuilder } from '@/core/ledger';
+import {
+  isProfitAndLoss,
+  naturalSign,
+  type Account,
+  type Covenant,
+  type FlowClass,
+  type RatioId,
+} from '@/core/model';
 import { account, blockOf, calendar } from '../test/build';
 import {
   conversionDays,
@@ -14,11 +21,13 @@ import {
   joinedBalances,
   isTested,
   keepsCovenant,
+  ledgerSales,
   measureOf,
   ownMeasure,
   ownRatioOf,
   ratioInputs,
   ratioOf,
+  salesOf,
   wayToCash,
   workingCapital,
   type OwnRatioValue,
@@ -41,6 +50,27 @@ const chart = [
   account('loan', 'loan', 'Loan'),
   account('cap', 'equity', 'Capital'),
 ];
+
+/** A block of journal entries of January 2026, each by its reference, of natural amounts by account. */
+function entriesOf(
+  accounts: readonly Account[],
+  entries: readonly (readonly [string, ...Readonly<Record<string, number>>[]])[],
+) {
+  const builder = new BlockBuilder(50);
+  let row = 1;
+  for (const [reference, ...parts] of entries) {
+    const place = builder.once(reference);
+    for (const [id, amount] of parts.flatMap((p) => Object.entries(p))) {
+      const at = accounts.findIndex((a) => a.id === id);
+      const written = amount * naturalSign(accounts[at]!.kind);
+      builder.add(toDayNumber(day('2026-01-31')), at, written, row++, 0, place, 0, ACTIVITY);
+    }
+  }
+  return builder.build(
+    'l1',
+    accounts.map((a) => a.id),
+  );
+}
 
 /**
  * A year's cash flow by the indirect method as accounting textbooks teach it (J. Weygandt, P. Kimmel, D. Kieso, "Accounting
@@ -65,40 +95,56 @@ describe('a textbook’s cash flow by the indirect method', () => {
     account('tax', 'taxPayable', 'Income taxes payable'),
     account('shares', 'equity', 'Common stock and retained earnings'),
   ];
-  const [jan] = ['2026-01-31'];
-  // Natural amounts. Equipment of 8,000 with 1,000 written off was sold for 4,000.
-  const block = blockOf(list, [
-    [jan!, 'rev', 507_000],
-    [jan!, 'costs', 350_000],
-    [jan!, 'depr', 9_000],
-    [jan!, 'loss', 3_000],
-    [jan!, 'ar', -10_000],
-    [jan!, 'inv', 5_000],
-    [jan!, 'pre', 4_000],
-    [jan!, 'plant', 145_000 - 8_000],
-    [jan!, 'acc', -9_000 + 1_000],
-    [jan!, 'ap', 16_000],
-    [jan!, 'tax', -2_000],
-    [jan!, 'shares', 20_000 - 29_000],
-    [jan!, 'cash', 22_000],
+  // Natural amounts by journal entry. Equipment of 8,000 with 1,000 written off was sold for 4,000.
+  const block = entriesOf(list, [
+    ['sale', { cash: 4_000, acc: 1_000, loss: 3_000, plant: -8_000 }],
+    [
+      'all else',
+      { rev: 507_000, costs: 350_000, depr: 9_000, ar: -10_000, inv: 5_000, pre: 4_000, plant: 145_000 },
+      { acc: -9_000, ap: 16_000, tax: -2_000, shares: 20_000 - 29_000, cash: 18_000 },
+    ],
   ]);
   const balances = balancesOf([block], calendar);
-  // The loss belongs to the sale: investing tells it, operations take it back.
-  const way = wayToCash(balances, list, { loss: 'investing' }, { first, last: first });
-  const section = (of: string) =>
+  const view = { merged: new Map(), keep: null };
+  const isFlow = (id: string) => isProfitAndLoss(list.find((a) => a.id === id)!.kind);
+  const wayBy = (said: Parameters<typeof ledgerSales>[3]) =>
+    wayToCash(balances, list, said, salesOf(ledgerSales([block], view, list, said, calendar), isFlow), {
+      first,
+      last: first,
+    });
+  const sectionOf = (way: ReturnType<typeof wayBy>) => (of: string) =>
     way.steps.filter((s) => s.line.section === of).reduce((t, s) => t + s.amount, 0);
-  // Lines are movements of whole accounts: the 1,000 that the sale took out of accumulated depreciation stay with what was
-  // no money, and are missing from investing. The textbook, which looks into the sale's entry, has 172,000 and −141,000.
-  const SOLD = 1_000;
-  test('operations 172,000 and investing −141,000, but for what the sale took out of accumulated depreciation', () => {
-    expect(way.profit + section('adjustments') + section('workingCapital')).toBe(172_000 - SOLD);
-    expect(section('investing')).toBe(-141_000 + SOLD);
+  const way = wayBy({});
+  const section = sectionOf(way);
+  test('operations 172,000 and investing −141,000: the sale stands there with the 4,000 that it brought', () => {
+    expect(way.profit + section('adjustments') + section('workingCapital')).toBe(172_000);
+    expect(section('investing')).toBe(-141_000);
+    expect(way.steps.find((s) => s.line.of === 'gains')).toMatchObject({ amount: 3_000 });
+    expect(way.steps.find((s) => s.line.account.id === 'acc')).toMatchObject({ amount: 9_000 });
+  });
+  test('a loss that was said to be told in investing is there once', () => {
+    const said = wayBy({ loss: 'investing' });
+    expect(sectionOf(said)('investing')).toBe(-141_000);
+    expect(said.steps.some((s) => s.line.of === 'gains')).toBe(false);
   });
   test('cash up by 22,000, whatever the classes', () => {
     expect([way.profit, way.change]).toEqual([145_000, 22_000]);
     expect(section('financing')).toBe(-9_000);
   });
 });
+
+/** What a sale moves beside money, as far as operations have it. */
+const LEGS = [
+  { account: 'acc', amount: 700 },
+  { account: 'depr', amount: -300 },
+];
+const isApart = (id: string, said: Readonly<Record<string, FlowClass>>): boolean => {
+  const of = flowClassOf(
+    chart.find((a) => a.id === id)!,
+    said,
+  );
+  return id === 'acc' ? of === 'adjustment' : of !== 'investing' && of !== 'financing';
+};
 
 describe('the way from profit to the bank', () => {
   test('every balanced ledger leads there, whatever accounts are said to be', () => {
@@ -129,7 +175,18 @@ describe('the way from profit to the bank', () => {
           });
           const balances = balancesOf([blockOf(chart, rows)], calendar);
           const own = Object.fromEntries(others.flatMap((a, i) => (said[i] ? [[a.id, said[i]!]] : [])));
-          const way = wayToCash(balances, chart, own, { first, last: first + 2 });
+          // A sale in any entry, too: what it moves between lines comes to nothing.
+          const sold = salesOf(
+            [{ period: first + 1, asset: 'vans', legs: LEGS.filter((l) => isApart(l.account, own)) }].filter(
+              () =>
+                flowClassOf(
+                  chart.find((a) => a.id === 'vans')!,
+                  own,
+                ) === 'investing',
+            ),
+            (id) => id === 'depr',
+          );
+          const way = wayToCash(balances, chart, own, sold, { first, last: first + 2 });
           expect(way.profit + way.steps.reduce((t, s) => t + s.amount, 0)).toBe(way.change);
           expect(way.opening + way.change).toBe(way.closing);
         },
@@ -160,7 +217,7 @@ describe('the way from profit to the bank', () => {
     expect(of('rec', { rec: 'financing' })).toBe('financing');
   });
   test('a cost that is told elsewhere stands there, and is taken back where profit has it', () => {
-    const lines = flowLines(chart, { int: 'financing' }).filter((l) => l.account.id === 'int');
+    const lines = flowLines(chart, { int: 'financing' }, new Set()).filter((l) => l.account.id === 'int');
     expect(lines.map((l) => [l.section, l.sign])).toEqual([
       ['adjustments', 1],
       ['financing', -1],

@@ -2,7 +2,8 @@ import { minor, plus, type Minor } from '@/core/money';
 import type { PeriodRange } from '@/core/calendar';
 import type { Balances } from '@/core/ledger';
 import { isProfitAndLoss, type Account, type AccountId, type FlowClass } from '@/core/model';
-import { cashAccounts, flowLines, type FlowLine } from './cashFlow';
+import { cashAccounts, flowAmount, flowLines, type FlowLine } from './cashFlow';
+import type { Sales } from './sales';
 
 /** The way from a range's profit to the change of the bank: profit + all steps = change = closing − opening. */
 export type Way = {
@@ -18,6 +19,7 @@ export function wayToCash(
   balances: Balances,
   accounts: readonly Account[],
   said: Readonly<Record<AccountId, FlowClass>>,
+  sales: Sales,
   { first, last }: PeriodRange,
 ): Way {
   const moved = (id: AccountId): number => {
@@ -37,8 +39,9 @@ export function wayToCash(
         moved,
       ),
     ),
-    steps: flowLines(accounts, said).flatMap((line) => {
-      const amount = line.sign * moved(line.account.id);
+    steps: flowLines(accounts, said, sales.gains).flatMap((line) => {
+      let amount = 0;
+      for (let p = first; p <= last; p++) amount = plus(amount, flowAmount(line, balances, sales, p) ?? 0);
       return amount === 0 ? [] : [{ line, amount: minor(amount) }];
     }),
     change: minor(change),

@@ -30,7 +30,7 @@ export function WayView({
   const { first, last } = range;
   const way = useMemo(
     () =>
-      wayToCash(ahead.balances, ahead.accounts, book.flowClasses, {
+      wayToCash(ahead.balances, ahead.accounts, book.flowClasses, ahead.sales(), {
         first,
         last: Math.min(last, ahead.last),
       }),
@@ -40,7 +40,7 @@ export function WayView({
   const steps = useMemo((): readonly WaterfallStep[] => {
     const parts = way.steps.map(({ line, amount }) => ({
       key: line.key,
-      label: line.account.name,
+      label: line.of === 'gains' ? `${line.account.name} on what was sold` : line.account.name,
       effect: amount,
     }));
     const bridge = bridgeOf(way.profit, parts, MOST_STEPS);

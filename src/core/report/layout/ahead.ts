@@ -6,12 +6,15 @@ import {
   flowsOfForecast,
   offBalance,
   plannedBooks,
+  salesOfBudget,
   type Ahead,
   type Ground,
 } from '@/core/ground';
+import { once } from '@/core/lastOf';
 import type { Balances } from '@/core/ledger';
 import type { Account, Budget, ScheduleRow } from '@/core/model';
 import type { Minor } from '@/core/money';
+import type { Sales } from '@/core/statements';
 import { onlyBudget, type Compared } from './compared';
 import { aYearBefore, type Side, type Sides, type SidesInput } from './sides';
 
@@ -41,17 +44,12 @@ export type Books = {
   readonly known: (period: PeriodIndex) => boolean;
   readonly stands: (period: PeriodIndex) => boolean;
   readonly flows: (flow: Flow, period: PeriodIndex) => Minor | null;
+  readonly sales: () => Sales;
   /** What all accounts together stand at: nothing, where they balance. */
   readonly off: (period: PeriodIndex) => number;
   /** The schedules that tell when loans fall due. */
   readonly schedules: readonly ScheduleRow[];
 };
-
-/** What is made when it is first asked for. */
-function once<T>(make: () => T): () => T {
-  let made: { readonly value: T } | null = null;
-  return () => (made ??= { value: make() }).value;
-}
 
 function booksAhead(ground: Ground, compared: Compared): Books | null {
   const ahead = aheadFor(ground, compared);
@@ -62,6 +60,7 @@ function booksAhead(ground: Ground, compared: Compared): Books | null {
   return {
     balances: ahead.balances,
     accounts: ahead.accounts,
+    sales: ahead.sales,
     known: knownIn(ahead),
     stands: knownIn(ahead),
     flows: (flow, p) => (p <= ahead.start ? closed()(flow, p) : p > ahead.last ? null : coming()(flow, p)),
@@ -78,6 +77,7 @@ function booksOf(ground: Ground, budget: Budget): Books {
     flows,
     known: balances.has,
     accounts: ground.book.accounts,
+    sales: once(() => salesOfBudget(ground, budget)),
     off: () => 0,
     schedules: budget.schedules,
   };

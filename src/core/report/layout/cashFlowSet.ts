@@ -1,11 +1,11 @@
 import type { PeriodIndex } from '@/core/calendar';
 import type { Flow } from '@/core/cash';
-import type { Ground } from '@/core/ground';
+import { salesOfBudget, type Ground } from '@/core/ground';
 import { minor, plus, type Minor } from '@/core/money';
 import { isProfitAndLoss, newAccount, type Account, type AccountId } from '@/core/model';
-import { cashAccounts, flowLines, type FlowSection } from '@/core/statements';
+import { cashAccounts, flowAmount, flowLines, type FlowLine, type FlowSection } from '@/core/statements';
 import type { Linked } from '../table';
-import { aheadSides, plainSide, SETS_AHEAD, withStandIns } from './ahead';
+import { aheadFor, aheadSides, plainSide, SETS_AHEAD, withStandIns } from './ahead';
 import { FLOW_NAMES } from './cashSet';
 import type { Compared } from './compared';
 import type { PlainRow } from './rows';
@@ -25,20 +25,26 @@ const directAccounts = new Map(
 );
 const flowOfAccount = new Map([...directAccounts].map(([flow, a]) => [a.id, flow]));
 
-type Line = {
-  readonly account: Account;
-  readonly of: Account;
-  readonly section: FlowSection;
-  readonly sign: 1 | -1;
-};
+/** A line with the account as which it stands in the report. */
+type Line = { readonly account: Account; readonly line: FlowLine };
 
 /** The lines of a book's cash-flow statement, each as an account of its own: what it shows is money, not a balance. */
-function linesOf(ground: Ground, accounts: readonly Account[]): readonly Line[] {
-  return flowLines(accounts, ground.book.flowClasses).map(({ key, account: of, section, sign }) => {
-    const name = key === of.id ? of.name : `${of.name}, told below`;
+function linesOf(
+  ground: Ground,
+  accounts: readonly Account[],
+  gains: ReadonlySet<AccountId>,
+): readonly Line[] {
+  return flowLines(accounts, ground.book.flowClasses, gains).map((line) => {
+    const { key, account: of, section } = line;
+    const name =
+      key === of.id
+        ? of.name
+        : line.of === 'gains'
+          ? `${of.name}: gain or loss on what was sold`
+          : `${of.name}, told below`;
     const account = { ...newAccount(`flow ${key}`, of.code, name, 'otherIncome'), keeper: of.keeper };
     behind.set(account, { section, of: of.id });
-    return { account, of, section, sign };
+    return { account, line };
   });
 }
 
@@ -57,7 +63,11 @@ function flowBook(ground: Ground, compared: Compared) {
   const classes = ground.book.flowClasses;
   let own = made.get(accounts);
   if (own?.classes !== classes) {
-    const lines = linesOf(ground, accounts);
+    // Of the ledger and of every budget that may stand beside it.
+    const gains = new Set(aheadFor(ground, compared)?.sales().gains);
+    for (const budget of ground.book.budgets)
+      for (const id of salesOfBudget(ground, budget).gains) gains.add(id);
+    const lines = linesOf(ground, accounts, gains);
     own = {
       classes,
       lines,
@@ -163,20 +173,19 @@ export const cashFlowSet = (direct: boolean): RowSet => ({
     const accounts = withStandIns(ground, compared);
     const banks = cashAccounts(accounts, ground.book.flowClasses);
     const ofProfit = accounts.filter((a) => isProfitAndLoss(a.kind));
-    return aheadSides(input, NO_SIDES, ({ balances, stands, flows }) => {
+    return aheadSides(input, NO_SIDES, ({ balances, stands, flows, sales }) => {
       const moved = (of: readonly Account[], p: PeriodIndex): Minor =>
         minor(of.reduce((t, a) => plus(t, balances.movement(a.id, p) ?? 0), 0));
       const standing = (p: PeriodIndex): Minor =>
         minor(banks.reduce((t, a) => plus(t, balances.balance(a.id, p, true)), 0));
-      const lineAt = ({ of, sign }: Line, p: PeriodIndex): Minor | null => {
-        const amount = balances.movement(of.id, p);
-        return amount === null ? null : minor(sign * amount);
-      };
+      const lineAt = ({ line }: Line, p: PeriodIndex): Minor | null => flowAmount(line, balances, sales(), p);
       const operating = (p: PeriodIndex): Minor =>
         minor(
           lines.reduce(
             (t, l) =>
-              l.section === 'adjustments' || l.section === 'workingCapital' ? plus(t, lineAt(l, p) ?? 0) : t,
+              l.line.section === 'adjustments' || l.line.section === 'workingCapital'
+                ? plus(t, lineAt(l, p) ?? 0)
+                : t,
             -moved(ofProfit, p),
           ),
         );
