@@ -14,7 +14,14 @@ import {
   type RoundUnit,
   type SegmentId,
 } from '@/core/model';
-import { coversPeriod, draftBudget, monthsMissing, type StartChoice, type StartFrom } from '@/core/plan';
+import {
+  coversPeriod,
+  draftBudget,
+  monthsMissing,
+  type RowLeft,
+  type StartChoice,
+  type StartFrom,
+} from '@/core/plan';
 import { ROW_NAMES, rowName, type SectionKind } from '@/core/report';
 import { NumberInput, PercentInput } from '@/components/MoneyInput';
 import { dispatch } from '@/store/bookStore';
@@ -74,6 +81,7 @@ export function StartBudget({
   const [byKind, setByKind] = useState<Partial<Record<AccountKind, Percent>>>({});
   const [chosenRest, setRest] = useState<Rest | 'blank' | null>(null);
   const [round, setRound] = useState<RoundUnit>(0);
+  const [withRows, setWithRows] = useState(true);
   const money = moneyFormat(book);
 
   const start = calendar.period(first);
@@ -148,7 +156,10 @@ export function StartBudget({
     upliftByKind: byKind,
     round,
   };
-  const preview = startPreview(ground, empty, choice, memory);
+  // Rows of the budget that it starts from come along, unless someone says no: without them their lines are but amounts.
+  const carried =
+    choice.other && covers !== 'balanceSheet' && withRows && other!.schedules.length > 0 ? other : null;
+  const preview = startPreview(ground, empty, choice, memory, carried);
   const kinds = [...new Set(book.accounts.map((a) => a.kind))].filter(isProfitAndLoss);
 
   const make = (view: BudgetView) => {
@@ -160,7 +171,9 @@ export function StartBudget({
         ...empty,
         id,
         name: shownName.trim() || suggested,
-        lines: preview.lines,
+        lines: [...preview.lines],
+        schedules: [...preview.schedules],
+        contras: carried?.contras ?? {},
         terms: lastTerms(book),
       },
     });
@@ -293,6 +306,35 @@ export function StartBudget({
               />
             </div>
           )}
+          {choice.other && covers !== 'balanceSheet' && other!.schedules.length > 0 && (
+            <div style={{ margin: '8px 0' }}>
+              <Checkbox
+                size="xs"
+                label={`Its schedules come along (${other!.schedules.length} ${other!.schedules.length === 1 ? 'row' : 'rows'}: staff, loans, assets …)`}
+                checked={withRows}
+                onChange={(e) => setWithRows(e.currentTarget.checked)}
+              />
+              {!withRows && (
+                <p className={classes.hint}>
+                  The lines that they make follow that budget’s months as plain amounts; no position, loan or
+                  asset is in the new one.
+                </p>
+              )}
+              {preview.left.length > 0 && (
+                <p className={classes.hint}>
+                  {preview.schedules.length} come along.{' '}
+                  {LEFT.flatMap(([because, words]) => {
+                    const names = preview.left.filter((l) => l.because === because).map((l) => l.name);
+                    return names.length > 0
+                      ? [
+                          `${words}: ${names.slice(0, 6).join(', ')}${names.length > 6 ? ` and ${names.length - 6} more` : ''}.`,
+                        ]
+                      : [];
+                  }).join(' ')}
+                </p>
+              )}
+            </div>
+          )}
           {from !== 'empty' && (
             <div className={classes.row}>
               {needsOther && other && (
@@ -365,6 +407,13 @@ export function StartBudget({
     </div>
   );
 }
+
+/** Why rows stay behind. */
+const LEFT: readonly (readonly [RowLeft['because'], string])[] = [
+  ['over', 'Over before it begins'],
+  ['segment', 'Of a part of the business that it does not plan'],
+  ['driver', 'By hours of a driver, which belongs to that budget'],
+];
 
 /** Starts that follow month by month, and so must say what stands in for months that are not there. */
 const RESTS: ReadonlySet<StartFrom> = new Set(['sameMonth', 'yearOverTwelve', 'outlook']);

@@ -1,7 +1,7 @@
 import { minor, percent, type Minor } from '@/core/money';
 import { yearsBefore } from '@/core/calendar';
 import type { Budget } from '@/core/model';
-import { startLines, type StartChoice } from '@/core/plan';
+import { carriedSchedules, startLines, type CarriedSchedules, type StartChoice } from '@/core/plan';
 import { budgetRows, fillStatement, rowTotal, type StatementRow } from '@/core/report';
 import { aside, lastYearOf, reckoned, type Ground, type Memory } from '@/core/ground';
 
@@ -23,20 +23,32 @@ export type StartPreview = {
 /**
  * A budget as it would be, beside what it is taken from: like with like. The outlook or another budget stands beside
  * it as they are, without uplift or rounding; any other start is compared with the year before, as far as it is there.
+ * `carried`: the budget whose schedules come along; null for none.
  */
 export function startPreview(
   asked: Ground,
   empty: Budget,
   choice: StartChoice,
   memory: Memory,
-): StartPreview & { readonly lines: Budget['lines'] } {
+  carried: Budget | null = null,
+): StartPreview & CarriedSchedules {
   const ground = aside(asked, memory);
   const { accounts } = ground.book;
   const { covers, segments, length } = empty;
   const { facts } = reckoned(ground, empty);
   const linesOf = (c: StartChoice, of = accounts) => startLines(c, of, facts, covers, segments);
-  const lines = linesOf(choice);
-  const whole = reckoned(ground, { ...empty, lines });
+  const plain = linesOf(choice);
+  const kinds = new Map(accounts.map((a) => [a.id, a.kind]));
+  const { schedules, lines, left } =
+    carried && choice.other
+      ? carriedSchedules(carried, { ...empty, otherAxis: carried.axis }, plain, {
+          calendar: facts.calendar,
+          periods: facts.periods,
+          years: choice.other.years,
+          upliftOf: (account) => choice.upliftByKind[kinds.get(account)!] ?? choice.uplift,
+        })
+      : { schedules: [], lines: plain, left: [] };
+  const whole = reckoned(ground, { ...empty, lines: [...lines], schedules: [...schedules] });
 
   const beside =
     choice.other && (choice.from === 'outlook' || choice.from === 'otherBudget') ? choice.from : 'lastYear';
@@ -63,6 +75,8 @@ export function startPreview(
   const only = <T>(months: readonly T[]) => months.filter((_, i) => known[i]);
   return {
     lines,
+    schedules,
+    left,
     rows: statement.map((row, r) => {
       const before = rowTotal(row, only(past[r]!));
       const same = rowTotal(row, only(plan[r]!));
