@@ -208,3 +208,16 @@ test('accounts that a schedule needs are added on the spot; a balance stands aga
     ),
   ).toBeVisible();
 });
+
+test('a budget started from another has its schedules, unless someone says no', async ({ page }) => {
+  await openApp(page, '/budget');
+  await page.getByRole('button', { name: 'New budget' }).click();
+  await page.getByRole('radio', { name: /Another budget/ }).check();
+  await page.getByLabel('Which budget').selectOption('FY27 autumn revision');
+  await expect(page.getByLabel(/Its schedules come along \(\d+ rows/)).toBeChecked();
+  await expect(page.getByText(/Over before it begins:.*Launch Teal/)).toBeVisible();
+  await expect(page.getByText(/By hours of a driver, which belongs to that budget/)).toBeVisible();
+  await page.getByRole('button', { name: 'Start the budget' }).click();
+  await view(page, 'Schedules');
+  await expect(page.getByRole('table', { name: 'Staff of FY28 budget' }).getByRole('row')).toHaveCount(8);
+});

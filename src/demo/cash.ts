@@ -5,14 +5,14 @@ import type { Book, Command, Terms, TermsRule } from '@/core/model';
 import { LATE_REFIT } from './ledger';
 import { hoistLoan } from './schedules';
 
-/** Sales tax of the counter, returned by the quarter and due on the 20th of the month after. */
-const SALES_TAX = 't1';
 const BIWEEKLY = { of: 'weeks', every: 2, from: day('2024-07-05') } as const;
 
 /** What the treasurer says of money in June 2026, before the budget is approved: terms, the tax, the loan. */
 export function demoTerms(book: Book, budget: string): Command[] {
   const byCode = new Map(book.accounts.map((a) => [a.code, a.id]));
   const id = (code: string) => byCode.get(code)!;
+  // Sales tax of the counter, returned by the quarter and due on the 20th of the month after: the next id of the book.
+  const salesTax = `t${book.nextId}`;
   const terms = (code: string, rule: TermsRule, tax: Terms['tax'] = null): Terms => ({
     of: { of: 'account', account: id(code) },
     parts: [{ percent: percent('100'), rule }],
@@ -33,19 +33,19 @@ export function demoTerms(book: Book, budget: string): Command[] {
       type: 'setCash',
       change: {
         bank: id('1010'),
-        taxes: [
-          {
-            id: SALES_TAX,
-            name: 'Sales tax',
-            payable: id('2200'),
-            owed: 'collected',
-            on: 'invoice',
-            every: 3,
-            ends: 12,
-            due: { of: 'months', months: 1, day: 20 },
-            exceptions: [],
-          },
-        ],
+      },
+    },
+    {
+      type: 'addTax',
+      tax: {
+        name: 'Sales tax',
+        payable: id('2200'),
+        owed: 'collected',
+        on: 'invoice',
+        every: 3,
+        ends: 12,
+        due: { of: 'months', months: 1, day: 20 },
+        exceptions: [],
       },
     },
     {
@@ -55,7 +55,7 @@ export function demoTerms(book: Book, budget: string): Command[] {
       terms: [
         ...['6010', '6020', '6030'].map((code) => terms(code, wages)),
         terms('6040', { kind: 'atOnce', on: { of: 'days', on: BIWEEKLY }, moved: 'stays' }),
-        ...['4200', '4210'].map((code) => terms(code, counter, { scheme: SALES_TAX, rate: percent('6') })),
+        ...['4200', '4210'].map((code) => terms(code, counter, { scheme: salesTax, rate: percent('6') })),
         terms('5020', {
           kind: 'fromStock',
           target: { of: 'days', days: 45 },

@@ -41,7 +41,10 @@ export function refusalWords({ code, fault }: Refusal, { currency, locale }: Boo
     case 'noSuchSource':
     case 'noSuchRatio':
     case 'noSuchRound':
+    case 'noSuchItem':
       return 'What this was meant for is no longer in the book. Nothing was changed.';
+    case 'taxInUse':
+      return 'Lines or assets carry this tax: give them another, or none, first.';
     case 'alreadyTakenIn':
       return 'This very file is in the book already.';
     case 'sidesDiffer':

@@ -14,6 +14,7 @@ export type AboutPlace = {
     | 'axis'
     | 'weights'
     | 'dated'
+    | 'tax'
     | 'layout'
     | 'covenant'
     | 'round'
@@ -179,6 +180,14 @@ const TELLERS: Tellers = {
     budgetPlace(book, budget),
   ],
   setCash: nothing,
+  addTax: (_book, { tax: { name } }) => [{ of: 'tax', id: name, name }],
+  setTax: (_book, { tax: { id, name } }) => [{ of: 'tax', id, name }],
+  removeTax: (book, { tax: id }) => [
+    { of: 'tax', id, name: book.cash.taxes.find((t) => t.id === id)?.name ?? id },
+  ],
+  addForecast: nothing,
+  setForecast: nothing,
+  removeForecast: nothing,
   setDatedItem: (_book, { item }) => [{ of: 'dated', id: item.id, name: item.name }],
   removeDatedItem: (book, { item }) => [
     { of: 'dated', id: item, name: book.cash.dated.find((d) => d.id === item)?.name ?? item },

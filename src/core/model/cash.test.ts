@@ -2,9 +2,11 @@ import { minor, percent } from '@/core/money';
 import { day } from '@/core/calendar';
 import { account, bookWith, budgetOf } from '@/core/test/build';
 import { atOnce, onAccount, terms } from '@/core/test/cash';
+import { assetRow } from '@/core/test/schedule';
 import {
   applyCommand,
   BOOK_VERSION,
+  nextValueNumber,
   NO_CASH,
   openBook,
   type Book,
@@ -139,6 +141,87 @@ describe('terms', () => {
       lines: [],
     });
     expect(other.budgets[0]!.terms[0]!.of).toEqual({ of: 'account', account: 's2' });
+  });
+});
+
+describe('taxes and named forecasts', () => {
+  const tax = {
+    name: 'VAT',
+    payable: null,
+    owed: 'net',
+    on: 'invoice',
+    every: 3,
+    ends: 12,
+    due: { of: 'months', months: 1, day: 20 },
+    exceptions: [],
+  } as const;
+  const carries = (scheme: string): Command => ({
+    type: 'setTerms',
+    budget: 'b1',
+    terms: [{ ...terms('s', ['100', atOnce()]), tax: { scheme, rate: percent('20') } }],
+    without: [],
+  });
+  const ids = (b: Book) => b.cash.taxes.map((t) => t.id);
+
+  test('a tax that is taken away leaves its id to nobody', () => {
+    let b = after(book(), { type: 'addTax', tax: { ...tax, exceptions: [] } });
+    const [first] = ids(b);
+    b = after(b, { type: 'removeTax', tax: first! });
+    b = after(b, { type: 'addTax', tax: { ...tax, exceptions: [] } });
+    expect(ids(b)).toHaveLength(1);
+    expect(ids(b)).not.toContain(first);
+    b = after(b, { type: 'setTax', tax: { ...b.cash.taxes[0]!, name: 'GST' } });
+    expect(b.cash.taxes.map((t) => t.name)).toEqual(['GST']);
+    expect(refused(b, { type: 'setTax', tax: { ...b.cash.taxes[0]!, id: first! } })).toBe('noSuchItem');
+    expect(refused(b, { type: 'addTax', tax: { ...tax, exceptions: [], name: ' ' } })).toBe('emptyName');
+  });
+  test('one that a line’s terms or an asset’s row carries stays, in whatever budget', () => {
+    const with_ = after(book(), { type: 'addTax', tax: { ...tax, exceptions: [] } });
+    const [id] = ids(with_);
+    expect(refused(after(with_, carries(id!)), { type: 'removeTax', tax: id! })).toBe('taxInUse');
+    const row = assetRow({
+      account: 'rec',
+      expense: 's2',
+      accumulated: null,
+      tax: { scheme: id!, rate: percent('20') },
+    });
+    const asset = after(with_, { type: 'putScheduleRows', budget: 'b1', rows: [row], lines: [] });
+    expect(refused(asset, { type: 'removeTax', tax: id! })).toBe('taxInUse');
+    expect(ids(after(asset, { type: 'removeTax', tax: 't9' }))).toEqual([id]);
+  });
+  test('a forecast that is taken away is our own no more, and its id goes to nobody', () => {
+    let b = after(book(), { type: 'addForecast', forecast: { name: 'Lean', without: ['loans'] } });
+    const [first] = b.cash.forecasts;
+    b = after(b, { type: 'setCash', change: { own: first!.id } });
+    b = after(b, { type: 'setForecast', forecast: { ...first!, without: [] } });
+    b = after(b, { type: 'removeForecast', forecast: first!.id });
+    expect([b.cash.own, b.cash.forecasts]).toEqual([null, []]);
+    b = after(b, { type: 'addForecast', forecast: { name: 'Lean', without: [] } });
+    expect(b.cash.forecasts[0]!.id).not.toBe(first!.id);
+  });
+});
+
+describe('ids', () => {
+  test('whatever brings an id, the book’s next number is beyond it: none is given twice', () => {
+    const axis = (ids: string[]) => ({
+      id: 'x1',
+      name: 'Site',
+      columns: [],
+      byAccount: {},
+      values: ids.map((id) => ({ id, name: id, from: [] })),
+    });
+    let b = after(book(), { type: 'setAxis', axis: axis(['v1', 'v250']) });
+    expect(b.nextId).toBe(251);
+    // The last value goes, and the next one is another.
+    b = after(b, { type: 'setAxis', axis: axis(['v1']) });
+    expect(nextValueNumber(b.axes[0]!, b.nextId)).toBe(251);
+    b = after(b, take('a.csv', [item('i400', 'a.csv')]));
+    expect(b.nextId).toBe(401);
+    b = after(b, { type: 'setDatedItem', item: dated({ id: 'i777' }) });
+    expect(b.nextId).toBe(778);
+    // An id of a thousand digits is no number that anything counts on from.
+    b = after(b, { type: 'setDatedItem', item: dated({ id: `i${'9'.repeat(70)}` }) });
+    expect(b.nextId).toBeLessThan(1e9 + 1);
   });
 });
 

@@ -118,6 +118,7 @@ export {
   type Applied,
   type Cell,
   listReplaced,
+  taxIsUsed,
   type CellValue,
   type OwnTaken,
   type Command,

@@ -6,6 +6,9 @@ export type Refusal = {
     | 'noSuchSource'
     | 'noSuchRatio'
     | 'noSuchRound'
+    | 'noSuchItem'
+    /** Lines or rows carry the tax. */
+    | 'taxInUse'
     | 'budgetIsFrozen'
     | 'alreadyTakenIn'
     | 'emptyName'

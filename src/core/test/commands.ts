@@ -2,6 +2,7 @@ import { day } from '@/core/calendar';
 import { minor, percent } from '@/core/money';
 import {
   type Account,
+  type Book,
   type Command,
   type CommandType,
   type Layout,
@@ -100,6 +101,17 @@ const openItem = (r: Random): OpenItem => ({
   account: null,
   from: 'list.csv',
 });
+const anyId = (r: Random, list: readonly { readonly id: string }[]) => r.pick([...list, { id: 'none' }]).id;
+const randomTax = {
+  name: 'Sales tax',
+  payable: null,
+  owed: 'net' as const,
+  on: 'invoice' as const,
+  every: 3 as const,
+  ends: 12,
+  due: { of: 'months' as const, months: 1, day: 20 },
+  exceptions: [],
+};
 const varianceNote = (r: Random): VarianceNote => ({
   text: `v${r.below(9)}`,
   against: null,
@@ -108,7 +120,10 @@ const varianceNote = (r: Random): VarianceNote => ({
 });
 
 type Drawn = {
-  readonly [T in CommandType]: (r: Random) => Omit<Extract<Command, { readonly type: T }>, 'type'>;
+  readonly [T in CommandType]: (
+    r: Random,
+    book: Book,
+  ) => Omit<Extract<Command, { readonly type: T }>, 'type'>;
 };
 
 /** A command of each kind. A new kind does not compile until it is drawn here. */
@@ -205,7 +220,12 @@ const DRAWN: Drawn = {
     how: 'typed',
     cells: some(r, () => ({ ...cell(r), value: value(r) })),
   }),
-  restoreCells: (r) => ({ budget: budget(r), cells: some(r, cell) }),
+  restoreCells: (r) => ({
+    budget: budget(r),
+    cells: ACCOUNTS.flatMap((account) =>
+      IDS.slice(0, 2 + r.below(3)).map((period) => ({ account, segment: null, period })),
+    ),
+  }),
   setMethods: (r) => ({ budget: budget(r), lines: some(r, () => ({ ...ref(r), method: method(r) })) }),
   clearLines: (r) => ({ budget: budget(r), lines: some(r, ref) }),
   setLineNote: (r) => ({ budget: budget(r), line: ref(r), note: note(r) }),
@@ -238,6 +258,14 @@ const DRAWN: Drawn = {
     without: r.below(2) ? [{ of: { of: 'account', account: r.pick(ACCOUNTS) } }] : [],
   }),
   setCash: (r) => ({ change: { floor: minor(r.below(9)) } }),
+  addTax: () => ({ tax: randomTax }),
+  setTax: (r, book) => ({ tax: { ...randomTax, id: anyId(r, book.cash.taxes), name: `Tax ${r.below(3)}` } }),
+  removeTax: (r, book) => ({ tax: anyId(r, book.cash.taxes) }),
+  addForecast: () => ({ forecast: { name: 'Lean', without: ['loans'] } }),
+  setForecast: (r, book) => ({
+    forecast: { id: anyId(r, book.cash.forecasts), name: `F ${r.below(3)}`, without: [] },
+  }),
+  removeForecast: (r, book) => ({ forecast: anyId(r, book.cash.forecasts) }),
   setDatedItem: (r) => ({
     item: {
       id: `e${r.below(2)}`,
@@ -312,7 +340,7 @@ const DRAWN: Drawn = {
 export const COMMAND_TYPES = Object.keys(DRAWN) as CommandType[];
 
 /** A command of any kind; what it asks may be refused by a book. */
-export function randomCommand(r: Random, types: readonly CommandType[] = COMMAND_TYPES): Command {
+export function randomCommand(r: Random, book: Book, types: readonly CommandType[] = COMMAND_TYPES): Command {
   const type = r.pick(types);
-  return { type, ...DRAWN[type](r) } as Command;
+  return { type, ...DRAWN[type](r, book) } as Command;
 }

@@ -2,10 +2,11 @@
 
 import { useState } from 'react';
 import { Button, Checkbox, Group, Stack, TextInput } from '@mantine/core';
-import { CASH_SOURCES, LIMITS, type Book, type Cash, type CashSource, type Forecast } from '@/core/model';
+import { CASH_SOURCES, LIMITS, type Book, type CashSource } from '@/core/model';
 import { SOURCE_NAMES } from '@/core/report';
 import { PanelButton } from '@/components/Opens';
 import { dispatch, useBookStore } from '@/store/bookStore';
+import { groundNow } from '@/store/ground';
 import { setSession } from '@/store/session';
 
 /** Which sources count: of a named forecast, or of a new one. */
@@ -16,11 +17,9 @@ export function SourcesButton({ book, forecast }: { readonly book: Book; readonl
   const [draft, setDraft] = useState<readonly CashSource[]>([]);
   const [name, setName] = useState('');
   const without = chosen?.without ?? draft;
-  const setCash = (change: Partial<Pick<Cash, 'forecasts' | 'own'>>) => dispatch({ type: 'setCash', change });
-  const save = (all: readonly Forecast[]) => setCash({ forecasts: [...all] });
   const toggle = (source: CashSource, counts: boolean) => {
     const next = counts ? without.filter((s) => s !== source) : [...without, source];
-    if (chosen) save(forecasts.map((f) => (f === chosen ? { ...f, without: [...next] } : f)));
+    if (chosen) dispatch({ type: 'setForecast', forecast: { ...chosen, without: [...next] } });
     else setDraft(next);
   };
   const counted = CASH_SOURCES.length - (chosen?.without.length ?? 0);
@@ -48,17 +47,16 @@ export function SourcesButton({ book, forecast }: { readonly book: Book; readonl
           <Group gap={6}>
             <Button
               disabled={readOnly}
-              onClick={() => setCash({ own: own === chosen.id ? null : chosen.id })}
+              onClick={() =>
+                dispatch({ type: 'setCash', change: { own: own === chosen.id ? null : chosen.id } })
+              }
             >
               {own === chosen.id ? 'Not our own any more' : 'Make it our own'}
             </Button>
             <Button
               disabled={readOnly}
               onClick={() => {
-                setCash({
-                  forecasts: forecasts.filter((f) => f !== chosen),
-                  own: own === chosen.id ? null : own,
-                });
+                dispatch({ type: 'removeForecast', forecast: chosen.id });
                 setSession({ cashForecast: null });
               }}
             >
@@ -70,9 +68,9 @@ export function SourcesButton({ book, forecast }: { readonly book: Book; readonl
             onSubmit={(e) => {
               e.preventDefault();
               if (name.trim() === '') return;
-              const id = `f${forecasts.reduce((n, f) => Math.max(n, Number(f.id.slice(1)) || 0), 0) + 1}`;
-              const refusal = save([...forecasts, { id, name: name.trim(), without: [...draft] }]);
-              if (!refusal) setSession({ cashForecast: id });
+              const forecast = { name: name.trim(), without: [...draft] };
+              if (!dispatch({ type: 'addForecast', forecast }))
+                setSession({ cashForecast: groundNow()?.book.cash.forecasts.at(-1)?.id ?? null });
               setName('');
               setDraft([]);
             }}

@@ -3,7 +3,7 @@
 import { Button, NativeSelect, TextInput } from '@mantine/core';
 import { minor } from '@/core/money';
 import { MONTH_NAMES } from '@/core/calendar';
-import { LIMITS, type TaxScheme } from '@/core/model';
+import { LIMITS, taxIsUsed, type TaxScheme } from '@/core/model';
 import type { CashView, Ground } from '@/core/ground';
 import stage from '@/components/Stage.module.css';
 import { dispatch, useBookStore } from '@/store/bookStore';
@@ -29,18 +29,16 @@ export function TaxesView({ ground, view }: { readonly ground: Ground; readonly 
   const { book } = ground;
   const { taxes } = book.cash;
   const money = moneyFormat(book);
-  const save = (all: readonly TaxScheme[]) => dispatch({ type: 'setCash', change: { taxes: [...all] } });
-  const set = (id: string, change: Partial<TaxScheme>) =>
-    save(taxes.map((t) => (t.id === id ? { ...t, ...change } : t)));
-  const used = (id: string) => book.budgets.some((b) => b.terms.some((t) => t.tax?.scheme === id));
+  const set = (id: string, change: Partial<TaxScheme>) => {
+    const tax = taxes.find((t) => t.id === id);
+    if (tax) dispatch({ type: 'setTax', tax: { ...tax, ...change } });
+  };
   const payables = book.accounts.filter((a) => a.kind === 'taxPayable' || a.kind === 'otherLiability');
-  const add = () => {
-    const next = taxes.reduce((n, t) => Math.max(n, Number(t.id.slice(1)) || 0), 0) + 1;
-    save([
-      ...taxes,
-      {
-        id: `t${next}`,
-        name: taxes.length === 0 ? 'Sales tax' : `Tax ${next}`,
+  const add = () =>
+    dispatch({
+      type: 'addTax',
+      tax: {
+        name: taxes.length === 0 ? 'Sales tax' : `Tax ${taxes.length + 1}`,
         payable: payables[0]?.id ?? null,
         owed: 'collected',
         on: 'invoice',
@@ -49,8 +47,7 @@ export function TaxesView({ ground, view }: { readonly ground: Ground; readonly 
         due: { of: 'months', months: 1, day: 20 },
         exceptions: [],
       },
-    ]);
-  };
+    });
   return (
     <div className={classes.fields} style={{ maxWidth: 'none' }}>
       <div className={stage.tools} style={{ padding: 0 }}>
@@ -167,9 +164,11 @@ export function TaxesView({ ground, view }: { readonly ground: Ground; readonly 
               Add an exception
             </Button>
             <Button
-              disabled={readOnly || used(t.id)}
-              title={used(t.id) ? 'Lines carry it by their terms' : undefined}
-              onClick={() => save(taxes.filter((x) => x.id !== t.id))}
+              disabled={readOnly || taxIsUsed(book, t.id)}
+              title={
+                taxIsUsed(book, t.id) ? 'Lines carry it by their terms, or assets by their rows' : undefined
+              }
+              onClick={() => dispatch({ type: 'removeTax', tax: t.id })}
             >
               Take {t.name} away
             </Button>

@@ -8,7 +8,7 @@ import type { Layout } from '../layout';
 import { sameName } from '../names';
 import type { AccountId, Axis, Book, Feed, Settings } from '../schema';
 import { budgetsBy } from '../segments';
-import { putNamed, type HandlersOf } from './handlers';
+import { passIds, putNamed, type HandlersOf } from './handlers';
 
 /* What changes a book as a whole: its name, calendar, axes, weights and settings, and notes on variances. */
 
@@ -99,6 +99,7 @@ export const bookHandlers: HandlersOf<BookCommand> = {
       book.axes.push(axis as Draft<Axis>);
       book.nextId += 1;
     }
+    passIds(book, [axis.id, ...axis.values.map((v) => v.id)]);
   },
   removeAxis(book, { axis }) {
     if (budgetsBy(book, axis).length > 0) refuse('segmentInUse');

@@ -8,7 +8,7 @@ import { accountsOfRow, segmentsOfRow, type ScheduleRow } from '../scheduleRow';
 import { refuse } from '../refusal';
 import type { AccountId, Book } from '../schema';
 import { sameScope } from '../scope';
-import { putNamed, type HandlersOf } from './handlers';
+import { passIds, putNamed, type HandlersOf } from './handlers';
 
 /* What changes budgets: themselves, their lines and their drivers. */
 
@@ -96,6 +96,7 @@ export const budgetHandlers: HandlersOf<BudgetCommand> = {
   addBudget(book, { budget }) {
     book.budgets.push(budget as Draft<Budget>);
     book.nextId += 1;
+    passIds(book, [budget.id]);
   },
   renameBudget(book, { budget, name }) {
     findBudget(book, budget).name = name.trim() || refuse('emptyName');

@@ -1,8 +1,19 @@
 import type { Draft } from 'immer';
-import type { Cash, DatedItem, ItemChange, KeptForecast, OpenItem, Terms } from '../cash';
+import type {
+  Cash,
+  DatedItem,
+  Forecast,
+  ItemChange,
+  KeptForecast,
+  OpenItem,
+  TaxScheme,
+  Terms,
+} from '../cash';
+import { refuse } from '../refusal';
+import type { Book } from '../schema';
 import { termsKey } from '../termsAccounts';
 import { openBudget } from './budget';
-import { putNamed, type HandlersOf } from './handlers';
+import { mintId, passIds, putNamed, replaceNamed, type HandlersOf } from './handlers';
 
 /* What changes how a budget becomes dated money. */
 
@@ -14,8 +25,19 @@ export type CashCommand =
       readonly terms: readonly Terms[];
       readonly without: readonly Pick<Terms, 'of' | 'segment'>[];
     }
-  /** Opening figures, banks, floor, credit line, taxes, named forecasts. */
-  | { readonly type: 'setCash'; readonly change: Partial<Omit<Cash, 'items' | 'dated' | 'changes' | 'kept'>> }
+  /** Opening figures, banks, floor, credit line, which forecast is our own. */
+  | {
+      readonly type: 'setCash';
+      readonly change: Partial<Omit<Cash, 'items' | 'dated' | 'changes' | 'kept' | 'taxes' | 'forecasts'>>;
+    }
+  /** A new tax, under an id that none ever had; another in the place of one; one that nothing carries, taken away. */
+  | { readonly type: 'addTax'; readonly tax: Omit<TaxScheme, 'id'> }
+  | { readonly type: 'setTax'; readonly tax: TaxScheme }
+  | { readonly type: 'removeTax'; readonly tax: string }
+  /** The same of named forecasts; one that is taken away is our own no more. */
+  | { readonly type: 'addForecast'; readonly forecast: Omit<Forecast, 'id'> }
+  | { readonly type: 'setForecast'; readonly forecast: Forecast }
+  | { readonly type: 'removeForecast'; readonly forecast: string }
   /** Adds a dated item, or puts it in the place of the one with its id. */
   | { readonly type: 'setDatedItem'; readonly item: DatedItem }
   | { readonly type: 'removeDatedItem'; readonly item: string }
@@ -43,6 +65,14 @@ export type CashCommand =
       readonly type: 'setItemChanges';
       readonly changes: readonly { readonly key: string; readonly change: ItemChange | null }[];
     };
+
+/** Whether any line carries a tax by its terms, or any row of a schedule, in whatever budget. */
+export const taxIsUsed = ({ budgets }: Pick<Book, 'budgets'>, tax: string): boolean =>
+  budgets.some(
+    (b) =>
+      b.terms.some((t) => t.tax?.scheme === tax) ||
+      b.schedules.some((r) => r.kind === 'asset' && r.tax?.scheme === tax),
+  );
 
 /**
  * The items that a list takes the place of, whatever its name: of each of its sides, those of every list that has items of
@@ -80,6 +110,28 @@ export const cashHandlers: HandlersOf<CashCommand> = {
   setCash(book, { change }) {
     Object.assign(book.cash, change);
   },
+  addTax(book, { tax }) {
+    if (tax.name.trim() === '') refuse('emptyName');
+    book.cash.taxes.push({ ...tax, id: mintId(book, 't') } as Draft<TaxScheme>);
+  },
+  setTax(book, { tax }) {
+    replaceNamed(book.cash.taxes, tax);
+  },
+  removeTax(book, { tax }) {
+    if (taxIsUsed(book, tax)) refuse('taxInUse');
+    book.cash.taxes = book.cash.taxes.filter((t) => t.id !== tax);
+  },
+  addForecast(book, { forecast }) {
+    if (forecast.name.trim() === '') refuse('emptyName');
+    book.cash.forecasts.push({ ...forecast, id: mintId(book, 'f') } as Draft<Forecast>);
+  },
+  setForecast(book, { forecast }) {
+    replaceNamed(book.cash.forecasts, forecast);
+  },
+  removeForecast(book, { forecast }) {
+    book.cash.forecasts = book.cash.forecasts.filter((f) => f.id !== forecast);
+    if (book.cash.own === forecast) book.cash.own = null;
+  },
   setDatedItem(book, { item }) {
     putNamed(book, book.cash.dated, item);
   },
@@ -110,6 +162,10 @@ export const cashHandlers: HandlersOf<CashCommand> = {
     }
     cash.items = [...cash.items.filter((i) => !gone.has(i)), ...(taken as Draft<OpenItem>[])];
     book.nextId += items.length;
+    passIds(
+      book,
+      items.map((i) => i.id),
+    );
   },
   keepForecast(book, { kept }) {
     putNamed(book, book.cash.kept, kept);

@@ -5,7 +5,7 @@ import type { Note } from '../budget';
 import { LineChanges, type LineRef } from '../lines';
 import { refuse } from '../refusal';
 import { budgetHandlers, type CellValue } from './budget';
-import { putNamed, type HandlersOf } from './handlers';
+import { passIds, putNamed, type HandlersOf } from './handlers';
 
 /* What is handed out, what comes back, and what of it goes into the budget. */
 
@@ -62,6 +62,11 @@ export const handoutHandlers: HandlersOf<HandoutCommand> = {
   setRound(book, { round }) {
     if (!book.budgets.some((b) => b.id === round.budget)) refuse('noSuchBudget');
     putNamed(book, book.rounds, round);
+    // A file that is out says whose it is: nobody else is ever called so.
+    passIds(
+      book,
+      round.handouts.map((h) => h.id),
+    );
   },
   removeRound(book, { round }) {
     book.rounds = book.rounds.filter((r) => r.id !== round);
@@ -97,6 +102,7 @@ export const handoutHandlers: HandlersOf<HandoutCommand> = {
       if (account && !book.accounts.some((a) => a.id === account.id)) {
         book.accounts.push(account as Draft<Account>);
         book.nextId += 1;
+        passIds(book, [account.id]);
       }
     }
     // Lines that are not there yet come with their figures; one without any comes blank.

@@ -12,7 +12,7 @@ import { ledgerHandlers, type LedgerCommand } from './ledger';
 
 export type { Cell, CellValue } from './budget';
 export type { OwnTaken } from './handout';
-export { listReplaced } from './cash';
+export { listReplaced, taxIsUsed } from './cash';
 
 enablePatches();
 // Freezing would walk a whole budget after every key. The types are read-only, and the tests freeze.

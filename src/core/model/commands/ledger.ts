@@ -6,7 +6,7 @@ import { naturalSign } from '../kinds';
 import { refuse } from '../refusal';
 import type { Account, AccountId, Axis, Book, Source } from '../schema';
 import { openBudget } from './budget';
-import type { HandlersOf } from './handlers';
+import { passIds, type HandlersOf } from './handlers';
 
 /* What changes a book's sources and accounts. */
 
@@ -76,6 +76,7 @@ export const ledgerHandlers: HandlersOf<LedgerCommand> = {
     if (account.name.trim() === '') refuse('emptyName');
     insertAccounts(book, [account], account.code !== '');
     book.nextId += 1;
+    passIds(book, [account.id]);
   },
   moveAccount(book, { account, before }) {
     const moving = findAccount(book, account);

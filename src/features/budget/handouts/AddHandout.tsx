@@ -75,7 +75,7 @@ export function AddHandout({
     const [name, mail] = [to.trim(), address.trim()];
     const next = handout
       ? { ...handout, to: name, address: mail }
-      : newHandout(freeHandout(round), name, mail, handedLines(ground, budget, round, chosen));
+      : newHandout(`h${ground.book.nextId}`, name, mail, handedLines(ground, budget, round, chosen));
     const handouts = handout
       ? round.handouts.map((h) => (h.id === handout.id ? next : h))
       : [...round.handouts, next];
@@ -180,11 +180,4 @@ export function AddHandout({
       </Group>
     </form>
   );
-}
-
-/** An id that no handout of the round has. */
-export function freeHandout(round: Round): string {
-  let n = round.handouts.length + 1;
-  while (round.handouts.some((h) => h.id === `h${n}`)) n++;
-  return `h${n}`;
 }

@@ -24,7 +24,7 @@ import { HANDOUT_STATE_WORDS } from '@/store/handoutWords';
 import { sendHandouts, takeReturns, takeTable } from '@/store/handouts';
 import { recordedName } from '@/store/person';
 import { say } from '@/store/session';
-import { AddHandout, freeHandout } from './AddHandout';
+import { AddHandout } from './AddHandout';
 import { HandoutPanel } from './HandoutPanel';
 import { ReturnView } from './ReturnView';
 import { RoundForm } from './RoundForm';
@@ -70,7 +70,7 @@ export function HandoutsView({ ground, budget }: { readonly ground: Ground; read
   /** All lines for whoever works here: out, worked on in a spreadsheet, and back with the same proof. */
   const wholeBudget = () => {
     if (!round) return;
-    const id = freeHandout(round);
+    const id = `h${book.nextId}`;
     const lines = linesToHand(ground, budget, () => true, true);
     const to = recordedName() || 'Myself';
     const whole = newHandout(id, to, '', handedLines(ground, budget, round, lines));
