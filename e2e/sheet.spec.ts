@@ -139,3 +139,29 @@ test('the keyboard reaches everything, and ? says how', async ({ page }) => {
   await page.getByRole('button', { name: 'Oct 2026, closed' }).click();
   await expect(cell(page, 'Berth fees, North Yard', 3)).toHaveAttribute('id', /-active$/);
 });
+
+test('a sheet in thousands says so, and takes what is typed in thousands', async ({ page }) => {
+  await openApp(page, '/budget');
+  const figures = page.getByRole('button', { name: 'How figures are written' });
+  await figures.click();
+  await page.getByText('Thousands', { exact: true }).click();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('columnheader', { name: 'Account in thousands of USD' })).toBeVisible();
+  await expect(page.getByText('· in thousands of USD')).toBeVisible();
+  const at = cell(page, 'Repair and refit jobs', 6);
+  await at.click();
+  await page.keyboard.type('31.5');
+  await page.keyboard.press('Enter');
+  await expect(at).toHaveText('32');
+  await at.dblclick();
+  await expect(page.getByRole('textbox', { name: /Repair and refit jobs/ })).toHaveValue('31.5');
+  await page.keyboard.press('Escape');
+  await stage(page, 'Variance');
+  await expect(page.getByText('in thousands of USD').first()).toBeVisible();
+  await figures.click();
+  await page.getByText('Whole', { exact: true }).click();
+  await page.keyboard.press('Escape');
+  await expect(page.getByText('in thousands of USD')).toHaveCount(0);
+  await stage(page, 'Budget');
+  await expect(cell(page, 'Repair and refit jobs', 6)).toHaveText('31,500');
+});

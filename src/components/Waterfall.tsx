@@ -1,7 +1,8 @@
 'use client';
 
-import { useCallback } from 'react';
+import { useCallback, useContext } from 'react';
 import { Picture, type KeyEntry, type Token } from './Picture';
+import { UnitContext } from './unit';
 import { drawing, HEIGHT, type WaterfallStep } from './waterfallDrawing';
 
 const KEYS: Readonly<Record<WaterfallStep['kind'], KeyEntry>> = {
@@ -25,11 +26,12 @@ export function Waterfall({
   readonly label: string;
   readonly fileName: string;
 }) {
+  const unit = useContext(UnitContext);
   const draw = useCallback((token: Token) => drawing(steps, token), [steps]);
   const kinds = new Set(steps.map((s) => s.kind));
   return (
     <Picture
-      label={label}
+      label={unit ? `${label}, ${unit}` : label}
       draw={draw}
       height={HEIGHT}
       fileName={fileName}

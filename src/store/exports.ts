@@ -9,7 +9,7 @@ import { download, fileNameOf } from '@/platform/download';
 import { writeFile } from '@/workers/client';
 import type { ExportRequest } from '@/workers/protocol';
 import type { Ground } from '@/core/ground';
-import { dayText, layoutSettings, moneyFormat } from './format';
+import { dayText, layoutSettings, moneyFormat, unitWords } from './format';
 import { say } from './session';
 
 const nameOf = (table: ReportTable, ending: string) =>
@@ -84,6 +84,7 @@ export const exportPdf = (
         style: {
           locale: book.locale,
           amounts: { cents, negatives, ...(thousands ? { thousands } : {}) },
+          unit: unitWords({ ...book, settings: layoutSettings(book, numbers) }) || book.currency,
           paper,
           notes: 'Notes',
         },

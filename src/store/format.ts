@@ -67,6 +67,16 @@ export function layoutSettings(
   return now;
 }
 
+/** In what figures are, where that is not plainly their currency; empty where it is. */
+export const unitWords = ({ settings, currency }: Pick<Book, 'settings' | 'currency'>): string =>
+  settings.thousands ? `in thousands of ${currency}` : '';
+
+/** The same of a report by its layout, which may write them otherwise than the book does. */
+export function layoutUnit(book: Pick<Book, 'settings' | 'currency'>, numbers: Layout['numbers']): string {
+  const own = unitWords({ ...book, settings: layoutSettings(book, numbers) });
+  return own || (book.settings.thousands ? `in ${book.currency}` : '');
+}
+
 /** How a layout writes money: as the book does, but for what it says itself. */
 export const layoutMoney = (
   book: Pick<Book, 'settings' | 'currency' | 'locale'>,

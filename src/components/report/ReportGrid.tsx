@@ -2,6 +2,7 @@
 
 import {
   memo,
+  useContext,
   useId,
   useLayoutEffect,
   useMemo,
@@ -14,6 +15,7 @@ import {
 import type { Minor } from '@/core/money';
 import { moved, type Bounds, type Place } from '@/core/sheet';
 import type { ReportCell, ReportColumn, ReportRow, ReportTable } from '@/core/report';
+import { UnitContext } from '../unit';
 import { NAME } from '../sheet/geometry';
 import { moveOf } from '../sheet/moveOf';
 import { useSight } from '../sheet/useSight';
@@ -54,6 +56,7 @@ export function ReportGrid(props: ReportGridProps) {
   const { table, text, at } = props;
   const { rows, columns } = table;
   const id = useId();
+  const unit = useContext(UnitContext);
   const scroller = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(0);
   const [onHead, setOnHead] = useState(false);
@@ -148,7 +151,14 @@ export function ReportGrid(props: ReportGridProps) {
     >
       <div className={classes.heads} style={{ width: total, minWidth: '100%' }} role="rowgroup">
         <div role="row" aria-rowindex={1} className={classes.groupRow}>
-          <div role="columnheader" aria-label="Rows" className={classes.corner} style={{ width: NAME }} />
+          <div
+            role="columnheader"
+            aria-label={unit ? `Rows, ${unit}` : 'Rows'}
+            className={classes.corner}
+            style={{ width: NAME }}
+          >
+            {unit}
+          </div>
           {groups
             .filter((g) => g.to > from && g.from < to)
             .map((g) => (

@@ -2,6 +2,7 @@
 
 import {
   useCallback,
+  useContext,
   useId,
   useMemo,
   useRef,
@@ -24,6 +25,7 @@ import {
   type Selection,
 } from '@/core/sheet';
 import type { Minor } from '@/core/money';
+import { UnitContext } from '../unit';
 import { CellEditor, type Leave } from './CellEditor';
 import { moveOf } from './moveOf';
 import { NAME, ROW, templateOf, widened, widthsFor } from './geometry';
@@ -83,6 +85,7 @@ const LEAVES: Record<Leave, Move | null> = {
  */
 export function SheetView(props: SheetProps) {
   const { rows, columns, selection, onSelection, readOnly, format, onFold } = props;
+  const unit = useContext(UnitContext);
   const id = useId();
   const scroller = useRef<HTMLDivElement>(null);
   /** What is typed takes the place of what was there, rather than changing it. */
@@ -316,6 +319,7 @@ export function SheetView(props: SheetProps) {
       <div role="row" aria-rowindex={1} className={classes.head}>
         <div role="columnheader" className={classes.nameHead}>
           {props.nameHead ?? 'Account'}
+          {unit && <span className="faded"> {unit}</span>}
         </div>
         {props.lead.map((l) => (
           <div key={l.key} role="columnheader" className={classes.methodHead}>

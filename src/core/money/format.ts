@@ -67,13 +67,26 @@ function groupThousands(digits: string, mark: string): string {
   return digits.replace(/\B(?=(\d{3})+$)/g, mark);
 }
 
-/** The amount as a person would type it in the locale, for editing and the clipboard: "-1234.56", no grouping. */
-export function editText(amount: Minor | null, currency: string, locale: string): string {
+/**
+ * The amount as a person would type it in the locale, for editing and the clipboard: "-1234.56", no grouping; of thousands
+ * "-1.23456".
+ */
+export function editText(
+  amount: Minor | null,
+  currency: string,
+  locale: string,
+  thousands: boolean = false,
+): string {
   if (amount === null || isTooLarge(amount)) return '';
-  return plainDecimal(amount, currency)
+  return decimalText(amount, typedDigits(currency, thousands))
     .replace('.', numberFormatOf(locale).decimal)
-    .replace(/[.,]0+$/, '');
+    .replace(thousands ? /([.,]\d*?)0+$/ : /([.,])0+$/, '$1')
+    .replace(/[.,]$/, '');
 }
+
+/** How many decimals an amount has where it is typed: those of its currency, and three more where it is typed in thousands. */
+export const typedDigits = (currency: string, thousands: boolean = false): number =>
+  minorDigits(currency) + (thousands ? 3 : 0);
 
 /** The amount as a plain decimal with a dot, all digits of the currency: 5 in USD is "0.05". For files. */
 export const plainDecimal = (amount: Minor, currency: string): string =>

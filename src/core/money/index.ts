@@ -25,6 +25,7 @@ export {
   formatAmount,
   perMilleText,
   editText,
+  typedDigits,
   decimalText,
   plainDecimal,
   numberFormatOf,

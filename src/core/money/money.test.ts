@@ -30,6 +30,8 @@ import {
   uplift,
   UnsafeMoneyError,
   editText,
+  readTyped,
+  typedDigits,
   type Minor,
   type NumberFormat,
 } from '.';
@@ -278,6 +280,13 @@ describe('reading amounts', () => {
         (a, [currency, locale]) => {
           const format = locale === 'en-US' || locale === 'ja-JP' ? US : DE;
           const read = parseAmount(editText(a, currency!, locale!), minorDigits(currency!), format);
+          // In thousands it is three digits finer, and the same amount.
+          const thousands = readTyped(
+            editText(a, currency!, locale!, true),
+            typedDigits(currency!, true),
+            format,
+          );
+          expect(thousands).toEqual(read);
           expect(read.ok && read.value).toBe(a);
         },
       ),
@@ -350,3 +359,21 @@ describe('compound growth, against decimal.js at 200 digits', () => {
     expect(compounded(1_000_000, percent('0.000001'), 3600)).toBe(1_000_036);
   });
 });
+
+test.each([
+  [500_000, '5'],
+  [523_456, '5.23456'],
+  [1, '0.00001'],
+  [-50_000, '-0.5'],
+  [123_000_000, '1230'],
+  [0, '0'],
+])('%d cents are typed in thousands as %s', (cents, text) => {
+  expect(editText(minor(cents), 'USD', 'en-US', true)).toBe(text);
+  expect(readTyped(text, typedDigits('USD', true), { decimal: '.', group: ',' })).toMatchObject({
+    value: cents,
+  });
+});
+test('a sum in thousands is one of thousands', () =>
+  expect(readTyped('52/12', typedDigits('USD', true), { decimal: '.', group: ',' })).toMatchObject({
+    value: 433_333,
+  }));

@@ -167,7 +167,12 @@ export function LedgerSheet({ ground, range }: { readonly ground: Ground; readon
               format={format}
               exact={exact}
               edit={(r, c) =>
-                editText((rows[r]?.values[c] ?? null) as Minor | null, book.currency, book.locale)
+                editText(
+                  (rows[r]?.values[c] ?? null) as Minor | null,
+                  book.currency,
+                  book.locale,
+                  book.settings.thousands,
+                )
               }
               readOnly
               onType={() => null}

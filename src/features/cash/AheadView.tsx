@@ -131,7 +131,12 @@ export function AheadView({
             format={format}
             exact={exact}
             edit={(r, c) =>
-              editText((rows[r]?.values[c] ?? null) as Minor | null, book.currency, book.locale)
+              editText(
+                (rows[r]?.values[c] ?? null) as Minor | null,
+                book.currency,
+                book.locale,
+                book.settings.thousands,
+              )
             }
             readOnly
             onType={() => null}

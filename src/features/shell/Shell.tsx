@@ -16,6 +16,8 @@ import {
 import { Guard } from '@/components/Guard';
 import { PanelButton } from '@/components/Opens';
 import { Trouble } from '@/components/Trouble';
+import { UnitContext } from '@/components/unit';
+import { unitWords } from '@/store/format';
 import { hasTyped, inDialog, isTyping, noticeFocus } from '@/components/typing';
 import {
   addDemoBook,
@@ -60,6 +62,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
   const fed = useBookStore((s) => s.history?.book.feed !== null);
   const history = useBookStore((s) => s.history);
   const red = useBookStore((s) => s.history?.book.settings.red === true);
+  const unit = useBookStore((s) => (s.history ? unitWords(s.history.book) : ''));
   useAddress(path, phase === 'ready' ? (bookId ?? null) : null);
   const asked = useSession((s) => s.asked !== null);
   const [help, setHelp] = useState(false);
@@ -203,7 +206,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
               mendedBy={mendedBy}
               instead={(error, again) => <ScreenStopped error={error} again={again} />}
             >
-              {children}
+              <UnitContext value={unit}>{children}</UnitContext>
             </Guard>
           </div>
         )}

@@ -44,7 +44,8 @@ import { Trouble } from '@/components/Trouble';
 import stage from '@/components/Stage.module.css';
 import { useBookStore } from '@/store/bookStore';
 import { exportCsv, exportPdf, exportXlsx } from '@/store/exports';
-import { figureTexts, layoutMoney, percentText } from '@/store/format';
+import { UnitContext } from '@/components/unit';
+import { figureTexts, layoutMoney, layoutUnit, percentText } from '@/store/format';
 import { useOpenGround } from '@/store/openGround';
 import { layoutWords } from '@/store/layoutWords';
 import { ROW_LINES, SCHEDULE_NAMES } from '@/store/scheduleWords';
@@ -263,137 +264,139 @@ function Statement({
   };
   const flip = () => setSession({ flowDirect: !direct });
   return (
-    <div className={stage.work}>
-      <div className={stage.left}>
-        <div className={stage.tools}>
-          {parts.length > 0 && (
-            <GrainChoice
-              label="Columns of the statement"
-              grain={by as Grain}
-              onGrain={(grain) =>
+    <UnitContext value={layoutUnit(book, layout.numbers)}>
+      <div className={stage.work}>
+        <div className={stage.left}>
+          <div className={stage.tools}>
+            {parts.length > 0 && (
+              <GrainChoice
+                label="Columns of the statement"
+                grain={by as Grain}
+                onGrain={(grain) =>
+                  change(
+                    layout.columns.map((c) =>
+                      c.span.of === 'each' && c.span.over === 'ruler'
+                        ? { ...c, span: { ...c.span, by: grain } }
+                        : c,
+                    ),
+                  )
+                }
+              />
+            )}
+            {page === 'flow' && (
+              <SegmentedControl
+                size="xs"
+                aria-label="Form of the cash flow"
+                value={direct ? 'direct' : 'indirect'}
+                onChange={flip}
+                data={[
+                  { value: 'indirect', label: 'From profit' },
+                  { value: 'direct', label: 'By whom' },
+                ]}
+              />
+            )}
+            <Switch
+              size="xs"
+              label="Beside last year"
+              checked={hasLastYear}
+              onChange={(e) =>
                 change(
-                  layout.columns.map((c) =>
-                    c.span.of === 'each' && c.span.over === 'ruler'
-                      ? { ...c, span: { ...c.span, by: grain } }
-                      : c,
-                  ),
+                  e.currentTarget.checked
+                    ? layout.columns.flatMap((c) =>
+                        c.show === 'actual'
+                          ? [c, { ...c, show: 'compared' as const, against: 'lastYear' as const }]
+                          : [c],
+                      )
+                    : layout.columns.filter((c) => !isLastYear(c)),
                 )
               }
             />
-          )}
-          {page === 'flow' && (
-            <SegmentedControl
-              size="xs"
-              aria-label="Form of the cash flow"
-              value={direct ? 'direct' : 'indirect'}
-              onChange={flip}
-              data={[
-                { value: 'indirect', label: 'From profit' },
-                { value: 'direct', label: 'By whom' },
+            {others.length > 0 && (
+              <NativeSelect
+                aria-label="Beside a budget"
+                value={others.some((c) => c.id === beside) ? beside : ''}
+                data={[
+                  { value: '', label: 'Beside no budget' },
+                  ...others.map((c) => ({ value: c.id, label: `Beside ${c.parts[0]!.budget.name}` })),
+                ]}
+                onChange={(e) => setBeside(e.currentTarget.value)}
+              />
+            )}
+            <FiguresPanel ground={ground} layout={layout} comparisons={[]} onChange={inUse.change} />
+            {!readOnly && book.layouts.some((l) => l.id === layout.id) && (
+              <Button onClick={inUse.remove}>As it ships</Button>
+            )}
+            <span className={stage.push} />
+            <Button className={stage.toggle} onClick={() => setPanelOpen(!panelOpen)}>
+              Reasoning
+            </Button>
+            <ExportMenu
+              onCsv={() => exportCsv(table)}
+              onXlsx={() => void exportXlsx(table)}
+              more={[
+                ...documents((paper) => void exportPdf(ground, [table], layout.numbers, paper)),
+                {
+                  label: 'All three, one workbook (XLSX) that ties by itself',
+                  run: () =>
+                    void exportXlsx(...allOf(ground, ahead, budget, inUse.all, { first, last }, direct)),
+                },
+                ...(budget && budget.schedules.length > 0
+                  ? [
+                      {
+                        label: 'All three with the schedules, one workbook (XLSX)',
+                        run: () =>
+                          void exportXlsx(
+                            ...allOf(ground, ahead, budget, inUse.all, { first, last }, direct),
+                            ...schedulesOf(ground, budget),
+                          ),
+                      },
+                    ]
+                  : []),
+                ...documents(
+                  (paper) =>
+                    void exportPdf(
+                      ground,
+                      allOf(ground, ahead, budget, inUse.all, { first, last }, direct),
+                      layout.numbers,
+                      paper,
+                    ),
+                  'All three, document (PDF)',
+                ),
               ]}
             />
-          )}
-          <Switch
-            size="xs"
-            label="Beside last year"
-            checked={hasLastYear}
-            onChange={(e) =>
-              change(
-                e.currentTarget.checked
-                  ? layout.columns.flatMap((c) =>
-                      c.show === 'actual'
-                        ? [c, { ...c, show: 'compared' as const, against: 'lastYear' as const }]
-                        : [c],
-                    )
-                  : layout.columns.filter((c) => !isLastYear(c)),
-              )
-            }
-          />
-          {others.length > 0 && (
-            <NativeSelect
-              aria-label="Beside a budget"
-              value={others.some((c) => c.id === beside) ? beside : ''}
-              data={[
-                { value: '', label: 'Beside no budget' },
-                ...others.map((c) => ({ value: c.id, label: `Beside ${c.parts[0]!.budget.name}` })),
-              ]}
-              onChange={(e) => setBeside(e.currentTarget.value)}
-            />
-          )}
-          <FiguresPanel ground={ground} layout={layout} comparisons={[]} onChange={inUse.change} />
-          {!readOnly && book.layouts.some((l) => l.id === layout.id) && (
-            <Button onClick={inUse.remove}>As it ships</Button>
-          )}
-          <span className={stage.push} />
-          <Button className={stage.toggle} onClick={() => setPanelOpen(!panelOpen)}>
-            Reasoning
-          </Button>
-          <ExportMenu
-            onCsv={() => exportCsv(table)}
-            onXlsx={() => void exportXlsx(table)}
-            more={[
-              ...documents((paper) => void exportPdf(ground, [table], layout.numbers, paper)),
-              {
-                label: 'All three, one workbook (XLSX) that ties by itself',
-                run: () =>
-                  void exportXlsx(...allOf(ground, ahead, budget, inUse.all, { first, last }, direct)),
-              },
-              ...(budget && budget.schedules.length > 0
-                ? [
-                    {
-                      label: 'All three with the schedules, one workbook (XLSX)',
-                      run: () =>
-                        void exportXlsx(
-                          ...allOf(ground, ahead, budget, inUse.all, { first, last }, direct),
-                          ...schedulesOf(ground, budget),
-                        ),
-                    },
-                  ]
-                : []),
-              ...documents(
-                (paper) =>
-                  void exportPdf(
-                    ground,
-                    allOf(ground, ahead, budget, inUse.all, { first, last }, direct),
-                    layout.numbers,
-                    paper,
-                  ),
-                'All three, document (PDF)',
-              ),
-            ]}
+          </div>
+          <LayoutGrid
+            label={layout.name}
+            ground={ground}
+            inUse={inUse}
+            compared={compared}
+            ruler={range}
+            table={table}
+            {...figures}
+            percent={percentText}
+            at={at}
+            onAt={goTo}
+            onOpen={goTo}
+            onKey={(e) => {
+              if (page !== 'flow' || e.key.toLowerCase() !== 'd' || e.ctrlKey || e.metaKey || e.altKey)
+                return false;
+              flip();
+              return true;
+            }}
           />
         </div>
-        <LayoutGrid
-          label={layout.name}
-          ground={ground}
-          inUse={inUse}
-          compared={compared}
-          ruler={range}
-          table={table}
-          {...figures}
-          percent={percentText}
-          at={at}
-          onAt={goTo}
-          onOpen={goTo}
-          onKey={(e) => {
-            if (page !== 'flow' || e.key.toLowerCase() !== 'd' || e.ctrlKey || e.metaKey || e.altKey)
-              return false;
-            flip();
-            return true;
-          }}
-        />
+        <aside tabIndex={0} className={stage.panel} data-open={panelOpen || undefined} aria-label="Reasoning">
+          <FigurePanel
+            key={`${at?.row} ${at?.column}`}
+            ground={ground}
+            ahead={ahead}
+            row={row}
+            range={column?.periods ?? range}
+            stands={page === 'balance'}
+            of={axis && scope !== 'all' ? { axis, value: scope } : null}
+          />
+        </aside>
       </div>
-      <aside tabIndex={0} className={stage.panel} data-open={panelOpen || undefined} aria-label="Reasoning">
-        <FigurePanel
-          key={`${at?.row} ${at?.column}`}
-          ground={ground}
-          ahead={ahead}
-          row={row}
-          range={column?.periods ?? range}
-          stands={page === 'balance'}
-          of={axis && scope !== 'all' ? { axis, value: scope } : null}
-        />
-      </aside>
-    </div>
+    </UnitContext>
   );
 }

@@ -18,7 +18,8 @@ import stage from '@/components/Stage.module.css';
 import { useBookStore } from '@/store/bookStore';
 import { useOpenGround } from '@/store/openGround';
 import { exportCsv, exportPdf, exportXlsx } from '@/store/exports';
-import { figureTexts, layoutMoney, percentText } from '@/store/format';
+import { UnitContext } from '@/components/unit';
+import { figureTexts, layoutMoney, layoutUnit, percentText } from '@/store/format';
 import { draftOutlook } from '@/store/actions';
 import { againstWords, comparisonName, noteWords, scopeWords, silenceOf } from '@/store/layoutWords';
 import { say, setSession, useSession } from '@/store/session';
@@ -173,170 +174,172 @@ export function VarianceScreen() {
     setPanelOpen(true);
   };
   return (
-    <div className={stage.stage}>
-      <StageHead
-        title={monthLabel}
-        subtitle={`${scopeWords(compared.comparison)} against ${againstWords(compared)}`}
-        ruler={{
-          periods: periodsOf(calendar, rulerRange(ground)!),
-          closedThrough,
-          range: { first, last: month },
-          choose: 'many',
-          onChange: (r) =>
-            setSession({ varianceMonth: r.last, varianceFirst: r.first === r.last ? null : r.first }),
-          label: 'Month to compare, the last of those chosen',
-        }}
-      />
-      <div className={stage.work}>
-        <div className={stage.left}>
-          <div className={stage.tools}>
-            <LayoutPanel ground={ground} inUse={inUse} readOnly={readOnly} />
-            <NativeSelect
-              aria-label="What to compare with"
-              w={140}
-              value={versus}
-              data={against}
-              onChange={(e) => setSession({ comparedId: e.currentTarget.value })}
-            />
-            <NativeSelect
-              aria-label="Lines shown"
-              value={layout.filter}
-              data={FILTERS as { value: string; label: string }[]}
-              onChange={(e) => inUse.change({ filter: e.currentTarget.value as Layout['filter'] })}
-            />
-            <FiguresPanel
-              ground={ground}
-              layout={layout}
-              comparisons={choices.map((c) => ({ value: c.id, label: comparisonName(c) }))}
-              onChange={inUse.change}
-            />
-            <FlagFields
-              book={book}
-              account={book.accounts.find((a) => a.id === row?.account) ?? null}
-              readOnly={readOnly}
-            />
-            <NativeSelect
-              aria-label="Picture"
-              w={158}
-              value={picture}
-              data={PICTURES as { value: string; label: string }[]}
-              onChange={(e) => setPicture(e.currentTarget.value as PictureKind)}
-            />
-            <span className={stage.push} />
-            {wholeBudget && (
-              <Button
-                disabled={readOnly}
-                title="Actuals so far, then the plan with what explanations carry on"
-                onClick={() => {
-                  const name = nameWith(wholeBudget.name, `, outlook ${monthLabel}`, LIMITS.budgetName);
-                  const id = draftOutlook(ground, wholeBudget, name, `Outlook of ${monthLabel}`);
-                  if (!id) return;
-                  setSession({ budgetId: id });
-                  say(`“${name}” is a new draft under Budget. Ctrl+Z takes it back.`);
-                }}
-              >
-                Outlook as a draft
+    <UnitContext value={layoutUnit(book, layout.numbers)}>
+      <div className={stage.stage}>
+        <StageHead
+          title={monthLabel}
+          subtitle={`${scopeWords(compared.comparison)} against ${againstWords(compared)}`}
+          ruler={{
+            periods: periodsOf(calendar, rulerRange(ground)!),
+            closedThrough,
+            range: { first, last: month },
+            choose: 'many',
+            onChange: (r) =>
+              setSession({ varianceMonth: r.last, varianceFirst: r.first === r.last ? null : r.first }),
+            label: 'Month to compare, the last of those chosen',
+          }}
+        />
+        <div className={stage.work}>
+          <div className={stage.left}>
+            <div className={stage.tools}>
+              <LayoutPanel ground={ground} inUse={inUse} readOnly={readOnly} />
+              <NativeSelect
+                aria-label="What to compare with"
+                w={140}
+                value={versus}
+                data={against}
+                onChange={(e) => setSession({ comparedId: e.currentTarget.value })}
+              />
+              <NativeSelect
+                aria-label="Lines shown"
+                value={layout.filter}
+                data={FILTERS as { value: string; label: string }[]}
+                onChange={(e) => inUse.change({ filter: e.currentTarget.value as Layout['filter'] })}
+              />
+              <FiguresPanel
+                ground={ground}
+                layout={layout}
+                comparisons={choices.map((c) => ({ value: c.id, label: comparisonName(c) }))}
+                onChange={inUse.change}
+              />
+              <FlagFields
+                book={book}
+                account={book.accounts.find((a) => a.id === row?.account) ?? null}
+                readOnly={readOnly}
+              />
+              <NativeSelect
+                aria-label="Picture"
+                w={158}
+                value={picture}
+                data={PICTURES as { value: string; label: string }[]}
+                onChange={(e) => setPicture(e.currentTarget.value as PictureKind)}
+              />
+              <span className={stage.push} />
+              {wholeBudget && (
+                <Button
+                  disabled={readOnly}
+                  title="Actuals so far, then the plan with what explanations carry on"
+                  onClick={() => {
+                    const name = nameWith(wholeBudget.name, `, outlook ${monthLabel}`, LIMITS.budgetName);
+                    const id = draftOutlook(ground, wholeBudget, name, `Outlook of ${monthLabel}`);
+                    if (!id) return;
+                    setSession({ budgetId: id });
+                    say(`“${name}” is a new draft under Budget. Ctrl+Z takes it back.`);
+                  }}
+                >
+                  Outlook as a draft
+                </Button>
+              )}
+              <Button className={stage.toggle} onClick={() => setPanelOpen(!panelOpen)}>
+                Reasoning
               </Button>
-            )}
-            <Button className={stage.toggle} onClick={() => setPanelOpen(!panelOpen)}>
-              Reasoning
-            </Button>
-            <ExportMenu
-              onCsv={() => exportCsv(table)}
-              onXlsx={() => void exportXlsx(table)}
-              more={documents((paper) => void exportPdf(ground, [table], layout.numbers, paper))}
-            />
-          </div>
-          <Pictured
-            kind={picture}
-            ground={ground}
-            compared={settled.compared}
-            month={seen}
-            money={money}
-            facts={everything}
-            rowKey={at?.row ?? null}
-            label={calendar.period(seen).label}
-          />
-          {report.leftOut.length > 0 && (
-            <p className="faded" role="note" style={{ margin: '0 0 6px', fontSize: 12.5 }}>
-              In no row of this layout, though with figures:{' '}
-              {report.leftOut
-                .slice(0, 4)
-                .map((a) => a.name)
-                .join(', ')}
-              {report.leftOut.length > 4 ? ` and ${report.leftOut.length - 4} more` : ''}.
-            </p>
-          )}
-          <LayoutGrid
-            label="Variance report"
-            ground={ground}
-            inUse={inUse}
-            compared={compared}
-            ruler={{ first, last: month }}
-            table={table}
-            {...figures}
-            percent={percentText}
-            at={at}
-            onAt={goTo}
-            onOpen={(r, c) => {
-              goTo(r, c);
-              requestAnimationFrame(() => panel.current?.querySelector('textarea')?.focus());
-            }}
-            onKey={(e) => {
-              if (e.key === ']') return (toFlagged(1), true);
-              if (e.key === '[') return (toFlagged(-1), true);
-              return false;
-            }}
-            rowEnd={(r) =>
-              r.account && r.kind === 'line' && notes?.[r.account] ? (
-                <NoteMark words={noteWords(ground, notes[r.account]!)} />
-              ) : null
-            }
-          />
-        </div>
-        <aside
-          ref={panel}
-          tabIndex={0}
-          className={stage.panel}
-          data-open={panelOpen || undefined}
-          aria-label="Reasoning"
-        >
-          {layout.rows.set === 'units' ? (
-            <UnitPanel
-              ground={ground}
-              comparison={settled.compared.comparison}
-              name={row?.label ?? null}
-              month={seen}
-              readOnly={readOnly}
-            />
-          ) : (
-            <VariancePanel
-              key={`${row?.account}-${seen}`}
+              <ExportMenu
+                onCsv={() => exportCsv(table)}
+                onXlsx={() => void exportXlsx(table)}
+                more={documents((paper) => void exportPdf(ground, [table], layout.numbers, paper))}
+              />
+            </div>
+            <Pictured
+              kind={picture}
               ground={ground}
               compared={settled.compared}
-              layout={layout}
               month={seen}
-              everything={everything.table}
-              toDateWords={toDateWords}
-              account={row?.account ?? null}
-              opens={column?.opens ?? null}
-              scope={row?.scope ?? column?.opens?.scope ?? 'all'}
-              readOnly={readOnly}
-            />
-          )}
-          {!row?.account && layout.rows.set !== 'units' && (
-            <FlaggedList
-              table={everything.table}
-              rows={flagged}
-              notes={notes}
-              accounts={book.accounts}
               money={money}
-              onRow={(key) => setAt({ row: key, column: null })}
+              facts={everything}
+              rowKey={at?.row ?? null}
+              label={calendar.period(seen).label}
             />
-          )}
-        </aside>
+            {report.leftOut.length > 0 && (
+              <p className="faded" role="note" style={{ margin: '0 0 6px', fontSize: 12.5 }}>
+                In no row of this layout, though with figures:{' '}
+                {report.leftOut
+                  .slice(0, 4)
+                  .map((a) => a.name)
+                  .join(', ')}
+                {report.leftOut.length > 4 ? ` and ${report.leftOut.length - 4} more` : ''}.
+              </p>
+            )}
+            <LayoutGrid
+              label="Variance report"
+              ground={ground}
+              inUse={inUse}
+              compared={compared}
+              ruler={{ first, last: month }}
+              table={table}
+              {...figures}
+              percent={percentText}
+              at={at}
+              onAt={goTo}
+              onOpen={(r, c) => {
+                goTo(r, c);
+                requestAnimationFrame(() => panel.current?.querySelector('textarea')?.focus());
+              }}
+              onKey={(e) => {
+                if (e.key === ']') return (toFlagged(1), true);
+                if (e.key === '[') return (toFlagged(-1), true);
+                return false;
+              }}
+              rowEnd={(r) =>
+                r.account && r.kind === 'line' && notes?.[r.account] ? (
+                  <NoteMark words={noteWords(ground, notes[r.account]!)} />
+                ) : null
+              }
+            />
+          </div>
+          <aside
+            ref={panel}
+            tabIndex={0}
+            className={stage.panel}
+            data-open={panelOpen || undefined}
+            aria-label="Reasoning"
+          >
+            {layout.rows.set === 'units' ? (
+              <UnitPanel
+                ground={ground}
+                comparison={settled.compared.comparison}
+                name={row?.label ?? null}
+                month={seen}
+                readOnly={readOnly}
+              />
+            ) : (
+              <VariancePanel
+                key={`${row?.account}-${seen}`}
+                ground={ground}
+                compared={settled.compared}
+                layout={layout}
+                month={seen}
+                everything={everything.table}
+                toDateWords={toDateWords}
+                account={row?.account ?? null}
+                opens={column?.opens ?? null}
+                scope={row?.scope ?? column?.opens?.scope ?? 'all'}
+                readOnly={readOnly}
+              />
+            )}
+            {!row?.account && layout.rows.set !== 'units' && (
+              <FlaggedList
+                table={everything.table}
+                rows={flagged}
+                notes={notes}
+                accounts={book.accounts}
+                money={money}
+                onRow={(key) => setAt({ row: key, column: null })}
+              />
+            )}
+          </aside>
+        </div>
       </div>
-    </div>
+    </UnitContext>
   );
 }
 

@@ -27,6 +27,7 @@ const of = (tables: readonly ReportTable[], style: Partial<PdfRequest['style']> 
   style: {
     locale: 'en-US',
     amounts: { cents: true, negatives: 'parentheses' },
+    unit: 'in thousands of USD',
     paper: 'A4',
     notes: 'Notes',
     ...style,

@@ -6,6 +6,8 @@ import { COLORS, Pages, type Area, type Foot, type Paper } from './pages';
 export type PdfStyle = {
   readonly locale: string;
   readonly amounts: AmountStyle;
+  /** In what the figures are: the currency, or thousands of it. */
+  readonly unit: string;
   readonly paper: Paper;
   readonly foot: (page: number, of: number) => string;
   /** Heads the notes behind a table. */
@@ -167,7 +169,7 @@ function laidOut(
       : 0,
   );
   let area = pages.page(plan.landscape, foot);
-  let y = titleOf(pages, table, area);
+  let y = titleOf(pages, table, area, style.unit);
   y = headOf(pages, band, plan, area, y);
   for (const group of keptTogether(table.rows)) {
     if (y + group.length * height > area.bottom && group.length * height < (area.bottom - area.top) / 2) {
@@ -185,11 +187,11 @@ function laidOut(
   }
 }
 
-function titleOf(pages: Pages, table: ReportTable, { left, top, width }: Area): number {
+function titleOf(pages: Pages, table: ReportTable, { left, top, width }: Area, unit: string): number {
   pages.text(table.book, left, top, { size: 8, color: COLORS.faded, most: width });
   pages.text(table.title, left, top + 13, { face: 'title', size: 16, most: width });
   let y = top + 36;
-  for (const line of pages.lines(`${table.subtitle} · ${table.currency}`, 'plain', 8, width).slice(0, 3)) {
+  for (const line of pages.lines(`${table.subtitle} · ${unit}`, 'plain', 8, width).slice(0, 3)) {
     pages.text(line, left, y, { size: 8, color: COLORS.faded });
     y += 11;
   }

@@ -195,6 +195,21 @@ describe('typing', () => {
   ])('%s is refused', (text, words) =>
     expect(trouble(typeEdit(contextOf(start()), { row: SALES, column: 0 }, text))).toBe(words),
   );
+  test.each<[string, number | null]>([
+    ['5', 5000],
+    ['1.5', 1500],
+    ['0.00125', 1.25],
+    ['12/5', 2400],
+    ['+10%', 110],
+  ])('in a sheet in thousands, %s is %d', (text, expected) => {
+    const plain = start();
+    const book: Book = { ...plain, settings: { ...plain.settings, thousands: true } };
+    const typed = done(book, typeEdit(contextOf(book), { row: SALES, column: 0 }, text));
+    expect(months(typed, 's')[0]).toBe(expected);
+    expect(trouble(typeEdit(contextOf(book), { row: SALES, column: 0 }, '0.000001'))).toBe(
+      'In thousands, USD has 5 decimals at most',
+    );
+  });
   test('the change on last year cannot be typed', () => {
     expect(trouble(typeEdit(contextOf(start()), { row: SALES, column: 13 }, '1'))).toBe(
       'This column is reckoned',

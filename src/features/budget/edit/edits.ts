@@ -1,9 +1,9 @@
 import {
   mostAmountText,
-  minorDigits,
   numberFormatOf,
   readTyped,
   parsePercent,
+  typedDigits,
   uplift,
   ZERO,
   type Minor,
@@ -40,10 +40,14 @@ export function readCell(
   const p = /^=?[+\-−(]/.test(t) && t.endsWith('%') ? parsePercent(t.replace(/^=/, '')) : null;
   if (p !== null) return { value: current === null ? null : uplift(current, p), said: t };
   if (/^[\d.,\s]+%$/.test(t)) return { trouble: 'Write +5% or −5% to change what is there' };
-  const parsed = readTyped(t, minorDigits(book.currency), numberFormatOf(book.locale));
+  // A sheet in thousands is typed in thousands.
+  const digits = typedDigits(book.currency, book.settings.thousands);
+  const parsed = readTyped(t, digits, numberFormatOf(book.locale));
   if (parsed.ok && !parsed.percent) return { value: parsed.value, ...(parsed.sum ? { said: t } : {}) };
   if (!parsed.ok && parsed.code === 'tooManyDecimals')
-    return { trouble: `${book.currency} has ${minorDigits(book.currency)} decimals at most` };
+    return {
+      trouble: `${book.settings.thousands ? `In thousands, ${book.currency}` : book.currency} has ${digits} decimals at most`,
+    };
   return {
     trouble:
       !parsed.ok && parsed.code === 'tooLarge'

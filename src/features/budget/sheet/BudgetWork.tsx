@@ -354,7 +354,12 @@ export function BudgetWork({
             format={format}
             exact={exact}
             edit={(row, column) =>
-              editText((rows[row]?.values[column] ?? null) as Minor | null, book.currency, book.locale)
+              editText(
+                (rows[row]?.values[column] ?? null) as Minor | null,
+                book.currency,
+                book.locale,
+                book.settings.thousands,
+              )
             }
             readOnly={readOnly}
             lead={leadColumns(setup.lead)}

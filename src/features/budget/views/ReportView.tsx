@@ -13,7 +13,8 @@ import { LayoutPanel } from '@/components/report/layout/LayoutPanel';
 import stage from '@/components/Stage.module.css';
 import { useBookStore } from '@/store/bookStore';
 import { exportCsv, exportLivePlan, exportPdf, exportXlsx } from '@/store/exports';
-import { figureTexts, layoutMoney, percentText } from '@/store/format';
+import { UnitContext } from '@/components/unit';
+import { figureTexts, layoutMoney, layoutUnit, percentText } from '@/store/format';
 import { layoutWords } from '@/store/layoutWords';
 import { setSession, useSession } from '@/store/session';
 import { useLayout } from '@/store/useLayout';
@@ -70,73 +71,75 @@ export function ReportView({ ground, budget }: { readonly ground: Ground; readon
     inUse.change({ columns: layout.columns.map((c) => (of(c) ? { ...c, ...part(c) } : c)) });
   const shown = (of: (c: LayoutColumn) => boolean) => layout.columns.some((c) => of(c) && !c.hidden);
   return (
-    <div className={classes.reportPage}>
-      <div className={stage.tools}>
-        <LayoutPanel ground={ground} inUse={inUse} readOnly={readOnly} />
-        {parts.length > 0 && (
-          <GrainChoice
-            label="Columns of the report"
-            grain={grain}
-            onGrain={(by) =>
-              change(isPart, ({ span }) => ({
-                span: { ...span, by } as LayoutColumn['span'],
-                // The whole of a budget of one year stands there already.
-                hidden: by === 'year' && oneYear,
-              }))
-            }
+    <UnitContext value={layoutUnit(book, layout.numbers)}>
+      <div className={classes.reportPage}>
+        <div className={stage.tools}>
+          <LayoutPanel ground={ground} inUse={inUse} readOnly={readOnly} />
+          {parts.length > 0 && (
+            <GrainChoice
+              label="Columns of the report"
+              grain={grain}
+              onGrain={(by) =>
+                change(isPart, ({ span }) => ({
+                  span: { ...span, by } as LayoutColumn['span'],
+                  // The whole of a budget of one year stands there already.
+                  hidden: by === 'year' && oneYear,
+                }))
+              }
+            />
+          )}
+          <SegmentChoice book={book} budget={budget} value={segment} onChange={setChosen} />
+          {layout.columns.some(isLastYear) && (
+            <Switch
+              size="xs"
+              label="With last year"
+              checked={shown(isLastYear)}
+              onChange={(e) => {
+                const hidden = !e.currentTarget.checked;
+                change(isLastYear, () => ({ hidden }));
+              }}
+            />
+          )}
+          {layout.columns.some(isWords) && (
+            <Switch
+              size="xs"
+              label="With methods and notes"
+              checked={shown(isWords)}
+              onChange={(e) => {
+                const hidden = !e.currentTarget.checked;
+                change(isWords, () => ({ hidden }));
+              }}
+            />
+          )}
+          <FiguresPanel ground={ground} layout={layout} comparisons={[]} onChange={inUse.change} />
+          <span className={stage.push} />
+          <ExportMenu
+            xlsx="Workbook (XLSX) of this report"
+            onXlsx={() => void exportXlsx(table)}
+            onCsv={() => exportCsv(table)}
+            more={[
+              {
+                label: 'Workbook (XLSX) that reckons itself, with its drivers',
+                run: () => void exportLivePlan(ground, budget, segment),
+              },
+              ...documents((paper) => void exportPdf(ground, [table], layout.numbers, paper)),
+            ]}
           />
-        )}
-        <SegmentChoice book={book} budget={budget} value={segment} onChange={setChosen} />
-        {layout.columns.some(isLastYear) && (
-          <Switch
-            size="xs"
-            label="With last year"
-            checked={shown(isLastYear)}
-            onChange={(e) => {
-              const hidden = !e.currentTarget.checked;
-              change(isLastYear, () => ({ hidden }));
-            }}
-          />
-        )}
-        {layout.columns.some(isWords) && (
-          <Switch
-            size="xs"
-            label="With methods and notes"
-            checked={shown(isWords)}
-            onChange={(e) => {
-              const hidden = !e.currentTarget.checked;
-              change(isWords, () => ({ hidden }));
-            }}
-          />
-        )}
-        <FiguresPanel ground={ground} layout={layout} comparisons={[]} onChange={inUse.change} />
-        <span className={stage.push} />
-        <ExportMenu
-          xlsx="Workbook (XLSX) of this report"
-          onXlsx={() => void exportXlsx(table)}
-          onCsv={() => exportCsv(table)}
-          more={[
-            {
-              label: 'Workbook (XLSX) that reckons itself, with its drivers',
-              run: () => void exportLivePlan(ground, budget, segment),
-            },
-            ...documents((paper) => void exportPdf(ground, [table], layout.numbers, paper)),
-          ]}
+        </div>
+        <LayoutGrid
+          label={table.title}
+          ground={ground}
+          inUse={inUse}
+          compared={compared}
+          ruler={ruler}
+          table={table}
+          {...figures}
+          percent={percentText}
+          at={at}
+          onAt={(row, column) => setAt({ row: row.key, column: column?.key ?? null })}
+          onOpen={(row, column) => setAt({ row: row.key, column: column?.key ?? null })}
         />
       </div>
-      <LayoutGrid
-        label={table.title}
-        ground={ground}
-        inUse={inUse}
-        compared={compared}
-        ruler={ruler}
-        table={table}
-        {...figures}
-        percent={percentText}
-        at={at}
-        onAt={(row, column) => setAt({ row: row.key, column: column?.key ?? null })}
-        onOpen={(row, column) => setAt({ row: row.key, column: column?.key ?? null })}
-      />
-    </div>
+    </UnitContext>
   );
 }

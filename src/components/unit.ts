@@ -1,0 +1,4 @@
+import { createContext } from 'react';
+
+/** In what the figures are that stand beneath: "in thousands of USD". Empty where they are what they seem. */
+export const UnitContext = createContext('');
