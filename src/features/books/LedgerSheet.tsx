@@ -17,7 +17,7 @@ import type { Ground } from '@/core/ground';
 import { dayText, moneyFormat } from '@/store/format';
 import { say, setSession } from '@/store/session';
 import { LedgerFilters, type SegmentChoice } from './LedgerFilters';
-import { filteredLedger, ledgerRows, NO_FILTER, oddities, type LedgerFilter } from './ledgerRows';
+import { filteredLedger, ledgerRows, NO_FILTER, oddities, partWords, type LedgerFilter } from './ledgerRows';
 import { KIND_NAMES } from '@/store/kindNames';
 
 /** What saves files is loaded with the first one. */
@@ -58,9 +58,10 @@ export function LedgerSheet({ ground, range }: { readonly ground: Ground; readon
     [view, ground.view, ground.blocks, ground.balances, blocks, calendar],
   );
   const odd = useMemo(() => oddities(ground, balances, range), [ground, balances, range]);
+  const part = partWords(book, filter, segments, source);
   const table = useMemo(
-    () => filteredLedger(ground, balances, range, filter, odd),
-    [ground, balances, range, filter, odd],
+    () => filteredLedger(ground, balances, range, filter, odd, part),
+    [ground, balances, range, filter, odd, part],
   );
   const { rows, columns } = useMemo(
     () => ledgerRows(ground, range, table, odd, money.text),
@@ -108,18 +109,19 @@ export function LedgerSheet({ ground, range }: { readonly ground: Ground; readon
     .flatMap((r) => (r.enterable ? r.values.slice(rect.left, rect.right + 1) : []));
   const sum = money.text(sumBlank(chosen.map((v) => v ?? null)));
   const filledCount = String(chosen.filter((v) => v !== null).length);
-  const net = rows.find((r) => r.key === 'netProfit')?.values.at(-1) ?? null;
-  const netText = money.text(net);
+  const net = rows.find((r) => r.key === 'netProfit');
+  const netText = money.text(net?.values.at(-1) ?? null);
+  const netLabel = net?.label ?? 'Net profit';
   useEffect(() => {
     setSession({
       facts: [
         { label: 'Selected', value: filledCount },
         { label: 'Sum', value: sum },
-        { label: 'Net profit shown', value: netText },
+        { label: netLabel, value: netText },
       ],
     });
     return () => setSession({ facts: [] });
-  }, [filledCount, sum, netText]);
+  }, [filledCount, sum, netText, netLabel]);
 
   const refused = () =>
     say('The ledger is read, never typed over: correct it where it is kept, and take the file in again.');

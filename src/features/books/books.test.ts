@@ -6,7 +6,7 @@ import type { Account, Book } from '@/core/model';
 import { account, blockOf, bookWith, calendar, months, sourceOf } from '@/core/test/build';
 import { makeGround } from '@/core/ground';
 import { bookProfit, changesBy, clashesOf, silentAccounts, sumsHere } from './intakeCompare';
-import { filteredLedger, ledgerRows, NO_FILTER, oddities, type LedgerFilter } from './ledgerRows';
+import { filteredLedger, ledgerRows, NO_FILTER, oddities, partWords, type LedgerFilter } from './ledgerRows';
 
 const accounts: readonly Account[] = [
   account('s', 'income', 'Sales', '4000'),
@@ -70,6 +70,34 @@ describe('the ledger by month', () => {
     ['no group', { group: '', kind: 'income' }, ['s']],
   ])('filtered by %s', (_, filter, expected) => expect(shown(filter)).toEqual(expected));
 
+  test('totals of what a search leaves are called so, and the title says what was looked for', () => {
+    const totals = (filter: Partial<LedgerFilter>, part = '') => {
+      const table = filteredLedger(ground, ground.balances, range, { ...NO_FILTER, ...filter }, none, part);
+      return [
+        table.rows.flatMap((r) => (r.kind === 'subtotal' || r.kind === 'result' ? [r.label] : [])),
+        table.subtitle,
+      ];
+    };
+    const months = 'Jan 2025 – Dec 2025';
+    expect(totals({})).toEqual([['Total income', 'Total expenses', 'Net profit'], months]);
+    const [labels, subtitle] = totals({ words: 'sales' }, 'accounts with “sales”');
+    expect([labels, subtitle]).toEqual([
+      ['Shown of income', 'Net of what is shown'],
+      `${months} · accounts with “sales”`,
+    ]);
+    // All of income is still the total of income.
+    expect(totals({ to: '4999' })[0]).toEqual(['Total income', 'Net of what is shown']);
+    const book = {
+      axes: [
+        { id: 'x', name: 'Site', columns: [], byAccount: {}, values: [{ id: 'n', name: 'North', from: [] }] },
+      ],
+      sources: [sourceOf()],
+    };
+    expect(partWords(book, NO_FILTER, {}, null)).toBe('');
+    expect(
+      partWords(book, { ...NO_FILTER, words: ' rent ', kind: 'expense', group: '' }, { x: 'n' }, 'l1'),
+    ).toBe('accounts with “rent” · expense only · group none · Site North · from x.csv alone');
+  });
   test('an odd month is judged by the two years before it, and told with what is usual', () => {
     const odd = oddities(ground, ground.balances, range);
     expect([...odd.keys()]).toContain('r');

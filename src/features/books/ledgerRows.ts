@@ -1,8 +1,15 @@
 import type { Minor } from '@/core/money';
 import { periodsOf, rangeLabel, type PeriodRange } from '@/core/calendar';
 import { actualOf, oddMonths, type Balances, type OddMonth } from '@/core/ledger';
-import { isProfitAndLoss, type Account, type AccountKind } from '@/core/model';
-import { layoutReport, shippedLayout, type LayoutWords, type ReportTable } from '@/core/report';
+import { isProfitAndLoss, segmentName, type Account, type AccountKind, type Book } from '@/core/model';
+import { KIND_NAMES } from '@/store/kindNames';
+import {
+  layoutReport,
+  shippedLayout,
+  type LayoutWords,
+  type PlainRow,
+  type ReportTable,
+} from '@/core/report';
 import type { SheetColumn, SheetRow } from '@/components/sheet/types';
 import type { Ground } from '@/core/ground';
 import { ODD_WORDS } from './words';
@@ -69,13 +76,17 @@ export function oddities(
   return out;
 }
 
-/** The ledger that the filters let through, by month: what the screen and every file of it draw. */
+/**
+ * The ledger that the filters let through, by month: what the screen and every file of it draw. `part`: what is said of the
+ * filters beneath its title; empty for the whole.
+ */
 export function filteredLedger(
   ground: Ground,
   balances: Balances,
   range: PeriodRange,
   filter: LedgerFilter,
   odd: ReadonlyMap<string, readonly OddMonth[]>,
+  part = '',
 ): ReportTable {
   const layout = shippedLayout('std-ledger')!;
   const month = range.last;
@@ -85,21 +96,60 @@ export function filteredLedger(
     layout,
     month,
     compared,
-    words: ledgerWords(ground, layout.name, range),
+    words: ledgerWords(ground, layout.name, range, part),
     ruler: range,
     ledger: balances,
     accounts: (a) => passes(a, filter) && (!filter.oddOnly || odd.has(a.id)),
+    labelOfPart,
   }).table;
+}
+
+/** What of the ledger is looked at, in words that stand beneath its title on screen and in files; empty for all of it. */
+export function partWords(
+  { axes, sources }: Pick<Book, 'axes' | 'sources'>,
+  { words, from, to, kind, group, oddOnly }: LedgerFilter,
+  segments: Readonly<Record<string, string>>,
+  source: string | null,
+): string {
+  return [
+    words.trim() && `accounts with “${words.trim()}”`,
+    (from || to) && `codes ${from || '…'} to ${to || '…'}`,
+    kind && `${KIND_NAMES[kind].toLowerCase()} only`,
+    group !== null && `group ${group || 'none'}`,
+    oddOnly && 'accounts with odd months',
+    ...axes.map((axis) => {
+      const value = segments[axis.id];
+      return value !== undefined && `${axis.name} ${segmentName(axis, value || null)}`;
+    }),
+    source !== null && `from ${sources.find((s) => s.block === source)?.fileName ?? 'one source'} alone`,
+  ]
+    .filter(Boolean)
+    .join(' · ');
+}
+
+/** Totals of the accounts that a search leaves are theirs, and no total of the company. */
+function labelOfPart({ kind, key, label }: Pick<PlainRow, 'kind' | 'key' | 'label'>): string {
+  switch (kind) {
+    case 'group':
+      return `${label}, as far as shown`;
+    case 'subtotal':
+      return `Shown of ${label.replace(/^Total /, '')}`;
+    case 'result':
+      return key === 'netProfit' ? 'Net of what is shown' : `Net of what is shown down to here`;
+    default:
+      return label;
+  }
 }
 
 const nothing = () => '';
 /** The few words that a ledger's report needs: those of every layout are more than the first screen should load. */
-function ledgerWords({ calendar }: Ground, title: string, range: PeriodRange): LayoutWords {
-  const subtitle = rangeLabel(calendar, range);
+function ledgerWords({ calendar }: Ground, title: string, range: PeriodRange, part: string): LayoutWords {
+  const months = rangeLabel(calendar, range);
+  const subtitle = part ? `${months} · ${part}` : months;
   return {
     title,
     subtitle,
-    span: ({ of, periods }) => (of === 'month' ? calendar.period(periods[0]!).label : subtitle),
+    span: ({ of, periods }) => (of === 'month' ? calendar.period(periods[0]!).label : months),
     scope: nothing,
     column: () => 'Actual',
     hint: nothing,

@@ -27,7 +27,7 @@ import { onlyBudget, type Compared } from './compared';
 import { figuresOfRows, type Figures } from './figures';
 import { flagOf } from './flags';
 import { madeColumns, withFormulas } from './madeColumns';
-import type { PlainRow } from './rows';
+import { SECTION_OF_KIND, type PlainRow } from './rows';
 import { rowSetOf } from './rowSets';
 import { remembered, type Remembered } from './series';
 import { detailRow, keptRows, lazyRow, partlyKeys } from './shownRows';
@@ -47,6 +47,8 @@ export type LayoutInput = {
   readonly ledger?: Balances;
   /** Which accounts are looked at; all where none are named. */
   readonly accounts?: (account: Account) => boolean;
+  /** What rows are called that add up a part of their accounts alone; as they are where nothing is said. */
+  readonly labelOfPart?: (row: PlainRow) => string;
 };
 
 /** A report of a layout, with what a screen needs of it beside the table. */
@@ -235,11 +237,21 @@ export function layoutReport(input: LayoutInput): LayoutReport {
 
   const figures = figuresOfRows(accounts, needs, set.rollOf);
   const sizing = layout.rows.sort === 'size' ? sizeColumn(columns) : null;
-  const rows = set.rows(
+  const named = set.rows(
     layout.rows,
     accounts,
     sizing === null ? null : (a) => sizing((need) => figures.ofAccount(a, 'all')[need] ?? null),
   );
+  // A total of some of its accounts is not the total.
+  const { labelOfPart } = input;
+  const looked = new Set(accounts);
+  const lacking = new Set(chart.flatMap((a) => (looked.has(a) ? [] : [SECTION_OF_KIND[a.kind]])));
+  const rows =
+    labelOfPart && lacking.size > 0
+      ? named.map((row) =>
+          row.section === null || lacking.has(row.section) ? { ...row, label: labelOfPart(row) } : row,
+        )
+      : named;
   const { ofRow, income } = figures.over(rows);
   const notes = book.varianceNotes[calendar.period(month).id] ?? {};
   const byId = new Map(book.accounts.map((a) => [a.id, a]));
