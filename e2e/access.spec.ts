@@ -144,3 +144,40 @@ test('the policy lets nothing in from elsewhere', async ({ page }) => {
   expect(policy).not.toMatch(/unsafe-eval|https?:/);
   expect(policy).toContain("connect-src 'self'");
 });
+
+test('no screen is cut off: what one can press or read lies in the window, or in what scrolls', async ({
+  page,
+}) => {
+  await openApp(page, '/');
+  for (const width of [1280, 1024]) {
+    await page.setViewportSize({ width, height: 800 });
+    for (const stageName of ['Books', 'Budget', 'Cash', 'Statements', 'Variance'] as const) {
+      await stage(page, stageName);
+      const views = page.getByRole('radiogroup', { name: 'View' }).first().locator('label');
+      await page.waitForTimeout(400);
+      for (const name of (await views.count()) > 0 ? await views.allTextContents() : ['']) {
+        if (name !== '') await views.getByText(name, { exact: true }).click();
+        const cut = () =>
+          page.evaluate(() => {
+            const scrolls = (el: Element): boolean => {
+              for (let up = el.parentElement; up; up = up.parentElement)
+                if (/(auto|scroll)/.test(getComputedStyle(up).overflowX))
+                  return up.getBoundingClientRect().right <= innerWidth + 1;
+              return false;
+            };
+            return [...document.querySelectorAll('button, input, select, a, h1, table, [role=grid]')].flatMap(
+              (el) => {
+                const { width: w, height: h, right } = el.getBoundingClientRect();
+                const out =
+                  w > 0 && h > 0 && right > innerWidth + 1 && !scrolls(el) && !el.closest('.srOnly');
+                return out
+                  ? [(el.getAttribute('aria-label') ?? el.textContent ?? el.tagName).slice(0, 40)]
+                  : [];
+              },
+            );
+          });
+        await expect.poll(cut, { message: `${stageName} ${name} at ${width}` }).toEqual([]);
+      }
+    }
+  }
+});

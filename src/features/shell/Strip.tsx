@@ -19,12 +19,14 @@ export function Strip() {
   const history = useBookStore((s) => s.history);
   return (
     <footer className={classes.strip}>
-      {facts.map((f) => (
-        <span key={f.label}>
-          {f.label} <b>{f.value}</b>
-          {f.after ? ` ${f.after}` : ''}
-        </span>
-      ))}
+      <span className={classes.facts}>
+        {facts.map((f) => (
+          <span key={f.label}>
+            {f.label} <b>{f.value}</b>
+            {f.after ? ` ${f.after}` : ''}
+          </span>
+        ))}
+      </span>
       <span
         role="status"
         aria-live="polite"
@@ -64,6 +66,7 @@ function Checks() {
     ['covenantKnown', 'covenant not known'],
   ].flatMap(([code, words]) => (notices.some((c) => c.code === code) ? [words] : []));
   const plan = checks.find((c) => c.plan)?.plan;
+  const aheadWords = ahead.length > 0 ? `${ahead.join(', ')}${plan ? ` by ${plan}` : ''}` : undefined;
   if (checks.length === 0) return <span>Nothing to check yet</span>;
   return (
     <PanelButton
@@ -71,11 +74,16 @@ function Checks() {
       width={420}
       trapFocus={false}
       button={
-        <button type="button" className={classes.checks} data-broken={broken.length > 0 || undefined}>
+        <button
+          type="button"
+          className={classes.checks}
+          data-broken={broken.length > 0 || undefined}
+          title={aheadWords}
+        >
           {broken.length === 0
             ? `✓ ${rules} of ${rules} checks hold`
             : `✗ ${broken.length} of ${rules} checks fail`}
-          {ahead.length > 0 && ` · ${ahead.join(', ')}${plan ? ` by ${plan}` : ''}`}
+          {aheadWords && ` · ${aheadWords}`}
         </button>
       }
     >
