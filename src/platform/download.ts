@@ -1,3 +1,5 @@
+import { cutText, wholeLetters } from '@/core/model';
+
 /** Hands a file to the person through the browser's download. */
 export function download(name: string, content: string | Uint8Array, type: string): void {
   const url = URL.createObjectURL(new Blob([content as BlobPart], { type }));
@@ -11,10 +13,12 @@ export function download(name: string, content: string | Uint8Array, type: strin
 
 /** A text as a file name: no separators, nothing hidden, not too long. */
 export const fileNameOf = (text: string): string =>
-  text
-    .normalize('NFKC')
-    .replace(/[\\/:*?"<>|\u0000-\u001f]+/g, ' ')
-    .replace(/^[.\s]+/, '')
-    .replace(/\s+/g, ' ')
-    .trim()
-    .slice(0, 80) || 'tellan';
+  cutText(
+    wholeLetters(text)
+      .normalize('NFKC')
+      .replace(/[\\/:*?"<>|\u0000-\u001f]+/g, ' ')
+      .replace(/^[.\s]+/, '')
+      .replace(/\s+/g, ' ')
+      .trim(),
+    80,
+  ) || 'tellan';

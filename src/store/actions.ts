@@ -2,6 +2,8 @@ import { minor, type Minor } from '@/core/money';
 import type { PeriodId } from '@/core/calendar';
 import {
   blankLine,
+  cutText,
+  LIMITS,
   isProfitAndLoss,
   lineOf,
   type AccountId,
@@ -121,7 +123,7 @@ function mergedLine(ground: Ground, budget: Budget, gone: Line, kept: Line): Lin
     const y = b?.[i] ?? null;
     if (x !== null || y !== null) byPeriod[p.id] = minor((x ?? 0) + (y ?? 0));
   });
-  const texts = [kept.note?.text, gone.note?.text].filter(Boolean).join('\n').slice(0, 4000);
+  const texts = cutText([kept.note?.text, gone.note?.text].filter(Boolean).join('\n'), LIMITS.note);
   const note = kept.note ?? gone.note;
   return {
     ...blankLine(kept),

@@ -12,7 +12,10 @@ const KEY = 'tellan.person';
 function kept(): Person {
   try {
     const raw = JSON.parse(readSetting(KEY) ?? '{}') as Partial<Person>;
-    return { name: String(raw.name ?? '').slice(0, 80), initials: String(raw.initials ?? '').slice(0, 6) };
+    return {
+      name: cutText(String(raw.name ?? ''), LIMITS.person),
+      initials: cutText(String(raw.initials ?? ''), 6),
+    };
   } catch {
     return { name: '', initials: '' };
   }
@@ -50,7 +53,7 @@ export function wantName(): void {
 
 /** A text as a note of the person, written now; null for an empty one. */
 export const noteOf = (text: string) =>
-  text.trim() === '' ? null : { text: text.trim().slice(0, 4000), by: personNow().name, at: now() };
+  text.trim() === '' ? null : { text: cutText(text.trim(), LIMITS.note), by: personNow().name, at: now() };
 
 /** That the person has looked at something now. */
 export const lookedNow = () => ({ by: personNow().name, at: now() });

@@ -2,6 +2,7 @@ import PostalMime from 'postal-mime';
 import ICAL from 'ical.js';
 import { toDayNumber, type Day } from '@/core/calendar';
 import { calendarFile } from './calendarFile';
+import { wholeLetters } from '@/core/model';
 import { isAddress, mailFile, type MailDraft } from './mailFile';
 
 const bytes = Uint8Array.from({ length: 1000 }, (_, i) => (i * 37) % 256);
@@ -80,4 +81,23 @@ test('a due day is read by a kept parser of RFC 5545', () => {
     '2026-12-12',
     '2026-12-13',
   ]);
+});
+
+test('a file whose name was cut inside a letter of two units still goes out, with the replacement letter', async () => {
+  const name = `Yard ${'⚓🛥'.repeat(30)}`;
+  for (let n = 60; n < 72; n++) {
+    const mail = await PostalMime.parse(
+      mailFile(draft({ attachment: { ...draft().attachment, name: `${name.slice(0, n)}.xlsx` } })),
+    );
+    expect(mail.attachments[0]!.filename).toBe(`${wholeLetters(name.slice(0, n))}.xlsx`);
+  }
+});
+test.each([
+  ['whole', '🛥 boat', '🛥 boat'],
+  ['cut behind', 'boat \ud83d', 'boat \ufffd'],
+  ['cut before', '\udee5 boat', '\ufffd boat'],
+  ['two halves that are no letter', '\udee5\ud83d', '\ufffd\ufffd'],
+])('letters that are %s', (_, text, whole) => {
+  expect(wholeLetters(text)).toBe(whole);
+  expect(() => encodeURIComponent(wholeLetters(text))).not.toThrow();
 });

@@ -1,3 +1,4 @@
+import { wholeLetters } from '@/core/model';
 import { base64Of } from './base64';
 
 /** A message with one file beside it, ready for someone's mail program. */
@@ -38,7 +39,7 @@ export function mailFile({ from, to, subject, text, attachment, at, id }: MailDr
     `Content-Type: ${type}`,
     'Content-Transfer-Encoding: base64',
     'Content-Disposition: attachment;',
-    ` filename*=utf-8''${encodeURIComponent(name).replace(/['()*]/g, (c) => `%${c.charCodeAt(0).toString(16).toUpperCase()}`)}`,
+    ` filename*=utf-8''${encodeURIComponent(wholeLetters(name)).replace(/['()*]/g, (c) => `%${c.charCodeAt(0).toString(16).toUpperCase()}`)}`,
     '',
     ...lines(base64Of(bytes)),
     `--${edge}--`,

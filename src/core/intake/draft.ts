@@ -1,3 +1,4 @@
+import { cutText } from '@/core/model';
 import type { Minor } from '@/core/money';
 import type { DayNumber } from '@/core/calendar';
 import type { LedgerBlock, SegmentColumn } from '@/core/ledger';
@@ -166,7 +167,7 @@ export class RowLog {
 
   issue(issue: IntakeIssue): void {
     this.issueCount++;
-    if (this.issues.length < ISSUES_KEPT) this.issues.push({ ...issue, value: issue.value.slice(0, 80) });
+    if (this.issues.length < ISSUES_KEPT) this.issues.push({ ...issue, value: cutText(issue.value, 80) });
   }
 
   rows(read: number): Draft['rows'] {

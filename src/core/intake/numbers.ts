@@ -1,5 +1,6 @@
 import { parseAmount, type Minor, type NumberFormat } from '@/core/money';
 import type { GridCell } from '@/core/files';
+import { cutText } from '@/core/model';
 
 const COMMA: NumberFormat = { decimal: ',', group: '.' };
 const DOT: NumberFormat = { decimal: '.', group: ',' };
@@ -88,7 +89,7 @@ export function numbersIn(
   return {
     format,
     doubt: {
-      sample: first.text.slice(0, 40),
+      sample: cutText(first.text, 40),
       count: two.length,
       readings: [format, other].map((f, way) => ({ format: f, amount: first.amounts[way as 0 | 1] })),
     },

@@ -291,7 +291,7 @@ export function readEntries(
     if (quiet === null) return;
     controls.push({
       row: number,
-      label: words.slice(0, 200),
+      label: cutText(words, 200),
       over: [place],
       mode: 'sum',
       theirs: [{ day: null, value: minor(quiet), ours: minor(accounts.total(place)) }],

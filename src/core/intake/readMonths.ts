@@ -2,6 +2,7 @@ import { minorDigits, type Minor } from '@/core/money';
 import { toDayNumber, type DayNumber } from '@/core/calendar';
 import { BlockBuilder } from '@/core/ledger';
 import { cellText, isBlankRow, rowsOf, type Grid, type GridCell } from '@/core/files';
+import { cutText, LIMITS } from '@/core/model';
 import { nameKey, splitAccountCell } from './accountCell';
 import { RowLog, type Control, type Draft, type DraftAccount, type LeftOutReason } from './draft';
 import { guessKind, kindByWords, schemeOf } from './guessKind';
@@ -208,7 +209,7 @@ const KIND_HEADING =
 function groupOf(sections: readonly string[]): string {
   const last = sections.at(-1);
   if (!last || KIND_HEADING.test(last.trim())) return '';
-  return sections.length > 1 || kindByWords(last) === null ? last.slice(0, 120) : '';
+  return sections.length > 1 || kindByWords(last) === null ? cutText(last, LIMITS.group) : '';
 }
 
 /** What the rows of totals say that they add up: the rest of their names. */
@@ -328,7 +329,7 @@ function rowReader(
             code: issue,
             row: number,
             column: column + 1,
-            value: cellText(cells[column]).slice(0, 80),
+            value: cutText(cellText(cells[column]), 80),
           });
         } else if (parsed.ok) out.push(parsed.value);
       }

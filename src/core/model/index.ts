@@ -149,6 +149,6 @@ export {
   renamedSeries,
   type Reference,
 } from './references';
-export { LIMITS, cutText, nameWith } from './limits';
+export { LIMITS, cutText, nameWith, wholeLetters } from './limits';
 export { nameKey, sameName } from './names';
 export { type SetAside } from './sound';

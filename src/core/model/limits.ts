@@ -72,6 +72,10 @@ export function cutText(text: string, most: number): string {
   return text.slice(0, last >= 0xd800 && last <= 0xdbff ? most - 1 : most);
 }
 
+/** A text of whole letters: half of a letter that takes two units, which no encoding can write, is the replacement letter. */
+export const wholeLetters = (text: string): string =>
+  text.replace(/[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/g, '\ufffd');
+
 /** A name with an ending, the name cut so that both fit. */
 export const nameWith = (name: string, ending: string, most: number): string =>
   cutText(name, most - ending.length) + ending;

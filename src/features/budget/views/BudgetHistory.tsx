@@ -2,7 +2,7 @@
 
 import { useMemo } from 'react';
 import { Button } from '@mantine/core';
-import type { Budget, Change } from '@/core/model';
+import { cutText, LIMITS, type Budget, type Change } from '@/core/model';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import { changeWords, placesOf } from '@/store/changeWords';
 import type { Ground } from '@/core/ground';
@@ -41,7 +41,7 @@ export function BudgetHistory({ ground, budget }: { readonly ground: Ground; rea
       budget: {
         ...state,
         id: fresh,
-        name: `${budget.name}, as of ${timeText(change.at)}`.slice(0, 120),
+        name: cutText(`${budget.name}, as of ${timeText(change.at)}`, LIMITS.budgetName),
         state: 'draft',
         approved: null,
       },

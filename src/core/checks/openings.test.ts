@@ -1,5 +1,5 @@
 import { calendarFrom } from '@/core/calendar';
-import { runChecks } from '@/core/checks';
+import { runChecks } from '.';
 import { readFile } from '@/core/files';
 import { balancesOf } from '@/core/ledger';
 import { minor, plainDecimal } from '@/core/money';
