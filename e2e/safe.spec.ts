@@ -334,6 +334,44 @@ test.describe('nothing is lost', () => {
   });
 });
 
+test('a book goes to and fro between tabs as often as it is asked for; one taken from a tab that hangs follows there', async ({
+  page,
+  context,
+}) => {
+  const readOnly = (p: Page) => p.getByText('This book is open in another tab');
+  await openApp(page, '/budget');
+  const second = await context.newPage();
+  await second.setViewportSize(TALL);
+  await openApp(second, '/budget');
+  const tabs = [page, second];
+  for (let n = 0; n < 5; n++) {
+    const [from, to] = [tabs[n % 2]!, tabs[(n + 1) % 2]!];
+    await type(from, 'Cleaning', `${700 + n}`);
+    await to.getByRole('button', { name: 'Work on it here' }).click();
+    await expect(readOnly(from)).toBeVisible();
+    await expect(readOnly(to)).toHaveCount(0);
+    await expect(cell(to, 'Cleaning', 0)).toHaveText(`${700 + n}`);
+  }
+  // The tab that holds it answers nothing for a while.
+  const hanging = page.evaluate(() => {
+    const until = Date.now() + 9000;
+    while (Date.now() < until);
+  });
+  await second.getByRole('button', { name: 'Work on it here' }).click();
+  await expect(second.getByText('The other tab does not answer')).toBeVisible({ timeout: 15_000 });
+  await second.getByRole('button', { name: 'Take it over without them' }).click();
+  await expect(second.getByText('The other tab does not answer')).toHaveCount(0);
+  await type(second, 'Cleaning', '811');
+  await expect(cell(second, 'Cleaning', 0)).toHaveText('811');
+  await hanging;
+  await expect(readOnly(page)).toBeVisible();
+  await expect(cell(page, 'Cleaning', 0)).toHaveText('811');
+  await page.bringToFront();
+  await cell(page, 'Cleaning', 0).click();
+  await page.keyboard.type('9');
+  await expect(page.getByText('This book is being worked on in another tab.')).toBeVisible();
+});
+
 test.describe('the doors', () => {
   test('every answer says what it may do, also those that are not there', async ({ page, request }) => {
     const asked = new Set<string>();

@@ -20,6 +20,7 @@ import { memoryKeyValue } from '@/platform/keyValue';
 const mockDisk = { full: false, fetched: 0, place: memoryKeyValue() };
 const mockTabs = {
   holder: new Map<string, { readonly lost: () => void }>(),
+  waiting: 0,
   listeners: [] as { readonly tab: object; readonly on: (news: unknown) => void }[],
 };
 const mockSettings = new Map<string, string>();
@@ -32,24 +33,29 @@ jest.mock('@/platform/settings', () => ({
 jest.mock('@/platform/tabLock', () => {
   // A browser is what has a navigator.
   Object.defineProperty(globalThis, 'navigator', { value: {}, configurable: true });
-  const hold = (book: string, lost: () => void) => {
-    const own = { lost };
+  const { heldRight } = jest.requireActual<typeof import('@/platform/tabLock')>('@/platform/tabLock');
+  const hold = (book: string) => {
+    const { held, lose } = heldRight(() => mockTabs.holder.get(book) === own && mockTabs.holder.delete(book));
+    const own = { lost: lose };
     mockTabs.holder.set(book, own);
-    return { letGo: () => mockTabs.holder.get(book) === own && mockTabs.holder.delete(book) };
+    return held;
   };
-  const take = async (book: string, lost: () => void) =>
-    mockTabs.holder.has(book) ? null : hold(book, lost);
+  const take = async (book: string) => (mockTabs.holder.has(book) ? null : hold(book));
   return {
+    NO_LOCK: null,
     browserTabLock: () => ({
       take,
-      wait: async (book: string, _ms: number, lost: () => void) => {
+      wait: async (book: string) => {
+        mockTabs.waiting++;
         for (let n = 0; n < 200 && mockTabs.holder.has(book); n++) await new Promise((r) => setTimeout(r, 1));
-        return take(book, lost);
+        mockTabs.waiting--;
+        return take(book);
       },
-      seize: async (book: string, lost: () => void) => {
+      seize: async (book: string) => {
         mockTabs.holder.get(book)?.lost();
-        return hold(book, lost);
+        return hold(book);
       },
+      awaited: async () => mockTabs.waiting > 0,
     }),
     tabNews: () => {
       const tab = {};

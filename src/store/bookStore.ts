@@ -19,7 +19,7 @@ import {
 import { DEMO_FILE, DEMO_ID } from '@/demo/demoFile';
 import { after, milliseconds, now, randomId } from '@/platform/clock';
 import { browserKeyValue } from '@/platform/browserKeyValue';
-import { browserTabLock, tabNews } from '@/platform/tabLock';
+import { browserTabLock, NO_LOCK, tabNews } from '@/platform/tabLock';
 import { readSetting, writeSetting } from '@/platform/settings';
 import {
   DESK_SETTINGS,
@@ -95,12 +95,7 @@ async function start(): Promise<void> {
   keeper = new Keeper(browserKeyValue(), randomId('t'), milliseconds);
   library = new Library({
     keeper,
-    // Without locks (a browser of before 2022) there is no telling tabs apart: each may write.
-    lock: lock ?? {
-      take: async () => ({ letGo: () => undefined }),
-      wait: async () => ({ letGo: () => undefined }),
-      seize: async () => ({ letGo: () => undefined }),
-    },
+    lock: lock ?? NO_LOCK,
     news,
     settings: { ...DESK_SETTINGS, now, after },
     answerMs: 5000,

@@ -52,12 +52,13 @@ export class Desk {
     private readonly settings: DeskSettings,
     public history: History,
     public blocks: ReadonlyMap<string, LedgerBlock>,
-    private held: Held,
+    private readonly held: Held,
     savedAt: string | null,
     private readonly onChange: (desk: Desk) => void,
   ) {
     this.onDisk = savedAt === null ? null : history;
     this.save = savedAt === null ? { state: 'saving' } : { state: 'saved', at: savedAt };
+    held.whenLost(() => this.lose());
   }
 
   get id(): string {

@@ -110,6 +110,26 @@ async function life(
     if (shown && !shown.readOnly)
       expect([seed, tab.name, shown.save.state]).toEqual([seed, tab.name, 'saved']);
   }
+  // One tab at most works on each book; whoever asks for it gets it, and all who read it see what it holds.
+  for (const tab of world.tabs) {
+    const shown = tab.library.shown;
+    // A tab killed while it removed the book told nobody that it did.
+    if (!shown || shown.save.state === 'lost' || models.get(shown.history.book.id)!.removing) continue;
+    const taking = tab.library.takeOver();
+    await drain(world);
+    expect([seed, tab.name, await taking]).toEqual([seed, tab.name, { ok: true }]);
+    for (const other of world.tabs) {
+      const seen = other.library.shown;
+      if (other === tab || seen?.history.book.id !== shown.history.book.id) continue;
+      expect([seed, other.name, seen.readOnly]).toEqual([seed, other.name, true]);
+      if (seen.save.state !== 'lost')
+        expect([seed, other.name, edits(seen.history)]).toEqual([
+          seed,
+          other.name,
+          edits(tab.library.shown!.history),
+        ]);
+    }
+  }
   // Every tab is closed; a new one opens each book.
   for (const tab of [...world.tabs]) world.kill(tab, 0);
   const last = world.tab();
@@ -259,6 +279,139 @@ test('a tab that does not answer keeps the book until it is taken by force', asy
   while (world.stepTimer()) await settle();
   expect(await asked).toEqual({ ok: false, why: 'silent', detail: '' });
   expect(first.library.shown!.readOnly).toBe(false);
+});
+
+test('a book goes to and fro as often as it is asked for, also before the tab that gave it has read what was saved', async () => {
+  const world = new World();
+  const tabs = [await made(world, 'k1'), world.tab()];
+  void tabs[1]!.library.open('k1');
+  await drain(world);
+  for (let n = 1; n <= 6; n++) {
+    const [to, from] = [tabs[n % 2]!, tabs[(n + 1) % 2]!];
+    from.library.change(edited(from.library.shown!.history, `n${n}`));
+    // Asked for again at once: no timer has gone off, and nothing that was told of the last save has been heard.
+    let got: unknown = null;
+    void to.library.takeOver().then((answer) => (got = answer));
+    for (let k = 0; k < 300 && got === null; k++) {
+      await settle();
+      if (!world.stepDisk()) world.stepNews();
+    }
+    expect([n, got]).toEqual([n, { ok: true }]);
+    expect([n, to.library.shown!.readOnly, from.library.shown!.readOnly]).toEqual([n, false, true]);
+    expect(edits(to.library.shown!.history)).toHaveLength(n);
+  }
+});
+
+test('a book taken by force can no longer be changed where it was, and that tab follows what is saved from then on', async () => {
+  const world = new World();
+  const first = await made(world, 'k1');
+  const second = world.tab();
+  void second.library.open('k1');
+  await drain(world);
+  for (const [to, from] of [
+    [second, first],
+    [first, second],
+    [second, first],
+  ] as const) {
+    const taking = to.library.takeOver(true);
+    await drain(world);
+    expect(await taking).toEqual({ ok: true });
+    expect(from.library.shown!.readOnly).toBe(true);
+    const before = edits(from.library.shown!.history).length;
+    from.library.change(edited(from.library.shown!.history, 'not here'));
+    expect(edits(from.library.shown!.history)).toHaveLength(before);
+    to.library.change(edited(to.library.shown!.history, `here ${before}`));
+    await drain(world);
+    expect(edits(from.library.shown!.history)).toEqual(edits(to.library.shown!.history));
+    expect(edits(from.library.shown!.history)).toHaveLength(before + 1);
+  }
+});
+
+test('a tab that hears what was saved elsewhere before it hears that its book was taken shows it all the same', async () => {
+  const world = new World();
+  const first = await made(world, 'k1');
+  const second = world.tab();
+  void second.library.open('k1');
+  await drain(world);
+  const taking = second.library.takeOver(true);
+  const rest = async () => {
+    for (await settle(); world.stepDisk() || world.stepNews(); await settle());
+  };
+  await rest();
+  expect(await taking).toEqual({ ok: true });
+  second.library.change(edited(second.library.shown!.history, 'there'));
+  void second.library.flush();
+  await rest();
+  expect(edits(first.library.shown!.history)).toEqual([]);
+  while (world.stepLost()) await rest();
+  expect(first.library.shown!.readOnly).toBe(true);
+  expect(edits(first.library.shown!.history)).toEqual(['there']);
+});
+
+test('a tab that is still opening a book gives it up once it has it', async () => {
+  const world = new World();
+  const first = await made(world, 'k1');
+  const [second, third] = [world.tab(), world.tab()];
+  void third.library.open('k1');
+  await drain(world);
+  world.kill(first, 0);
+  void second.library.open('k1');
+  await settle();
+  // The second holds the book and is still reading it when it is asked for it.
+  const taking = third.library.takeOver();
+  await settle();
+  while (world.stepNews()) await settle();
+  await drain(world);
+  expect(await taking).toEqual({ ok: true });
+  expect([second, third].map((t) => t.library.shown!.readOnly)).toEqual([true, false]);
+});
+
+test('those who read a book see what a tab had saved that died before it could say so, once another works on it', async () => {
+  const world = new World();
+  const first = await made(world, 'k1');
+  const [second, third] = [world.tab(), world.tab()];
+  void third.library.open('k1');
+  await drain(world);
+  const saves = () => [...world.data.keys()].length;
+  const before = saves();
+  first.library.change(edited(first.library.shown!.history, 'last'));
+  void first.library.flush();
+  for (await settle(); saves() < before + 2; await settle()) world.stepDisk();
+  world.kill(first, 0);
+  expect(edits(third.library.shown!.history)).toEqual([]);
+  void second.library.open('k1');
+  await drain(world);
+  expect(edits(second.library.shown!.history)).toEqual(['last']);
+  expect(edits(third.library.shown!.history)).toEqual(['last']);
+});
+
+test('a right taken away before the book is read is not worked by, and one asked for in vain stays where it is', async () => {
+  const world = new World();
+  const first = await made(world, 'k1');
+  const second = world.tab();
+  void second.library.open('k1');
+  const third = world.tab();
+  void third.library.open('k1');
+  await drain(world);
+  // The second is given the book, and the third takes it from there before the second has read it.
+  const taking = second.library.takeOver();
+  for (let k = 0; k < 40 && !first.library.shown!.readOnly; k++) {
+    await settle();
+    if (!world.stepDisk()) world.stepNews();
+  }
+  const seizing = third.library.takeOver(true);
+  await settle();
+  world.stepLost();
+  await drain(world);
+  await Promise.all([taking, seizing]);
+  expect([first, second, third].map((t) => t.library.shown!.readOnly)).toEqual([true, true, false]);
+  // An answer that comes after the question was given up: the book is not let go into nobody's hands.
+  const asked = first.library.takeOver();
+  await settle();
+  while (world.stepTimer()) await settle();
+  expect(await asked).toMatchObject({ why: 'silent' });
+  await drain(world);
+  expect(third.library.shown!.readOnly).toBe(false);
 });
 
 test('what the storage refused is tried again, also of a book that is not shown, and is there when it is opened', async () => {

@@ -103,7 +103,7 @@ export class Library {
       const there = this.desks.get(id);
       // Something of it is not on disk yet: what this tab has is newer than anything there.
       if (there && !there.isLost) return this.show(there, null);
-      const held = forLooking ? null : await this.parts.lock.take(id, () => this.lose(id));
+      const held = forLooking ? null : await this.parts.lock.take(id);
       const kept = await this.parts.keeper.open(id);
       if (!kept.ok) {
         held?.letGo();
@@ -125,7 +125,7 @@ export class Library {
     return this.inTurn(async () => {
       await this.leave();
       const { id } = history.book;
-      const held = await this.parts.lock.take(id, () => this.lose(id));
+      const held = await this.parts.lock.take(id);
       if (!held) throw new Error('Another tab has a book of this name open');
       await this.parts.keeper.admit(id);
       const desk = this.desk(history, blocks, held, null);
@@ -134,9 +134,10 @@ export class Library {
     });
   }
 
-  /** Takes up another state of the book that is shown. */
+  /** Takes up another state of the book that is shown, unless this tab may only read it. */
   change(history: History, blocks?: ReadonlyMap<string, LedgerBlock>): void {
-    this.current?.desk?.change(history, blocks);
+    const desk = this.current?.desk;
+    if (desk && !desk.isLost) desk.change(history, blocks);
   }
 
   /** Writes all that is unsaved now. */
@@ -154,10 +155,9 @@ export class Library {
       if (!shown?.readOnly) return { ok: true };
       const { id } = shown.history.book;
       const { lock, news, keeper, answerMs } = this.parts;
-      const onLost = () => this.lose(id);
       let kept: string | null = null;
       let held: Held | null = null;
-      if (byForce) held = await lock.seize(id, onLost);
+      if (byForce) held = await lock.seize(id);
       else {
         const refused = new Promise<null>((resolve) => {
           const told = (why: string) => {
@@ -166,9 +166,10 @@ export class Library {
           };
           this.answered = { book: id, told };
         });
-        const got = lock.wait(id, answerMs, onLost);
-        news?.tell({ is: 'wanted', book: id });
+        const got = lock.wait(id, answerMs);
+        const stop = this.askFor(id);
         held = await Promise.race([got, refused]);
+        stop();
         this.answered = null;
         // The right may still come after the answer: it is not wanted any more.
         if (!held) void got.then((late) => late?.letGo());
@@ -181,7 +182,6 @@ export class Library {
         held.letGo();
         return { ok: false, why: 'unreadable', detail: read.issue.code };
       }
-      this.desks.delete(id);
       this.show(this.desk(read.history, read.blocks, held, read.savedAt), read);
       return { ok: true };
     });
@@ -192,7 +192,7 @@ export class Library {
     return this.inTurn(async () => {
       const own = this.desks.get(id);
       const desk = own?.isLost ? undefined : own;
-      const held = desk ? null : await this.parts.lock.take(id, () => undefined);
+      const held = desk ? null : await this.parts.lock.take(id);
       if (!held && !desk) return false;
       // A write under way would put a part of the book back after it is gone.
       if (desk) await desk.flush();
@@ -224,6 +224,8 @@ export class Library {
       this.onDesk(d),
     );
     this.desks.set(desk.id, desk);
+    // Whoever had it before may be gone without having told those who read it what it saved last.
+    if (savedAt !== null) this.parts.news?.tell({ is: 'saved', book: desk.id });
     return desk;
   }
 
@@ -267,6 +269,8 @@ export class Library {
   private putAway(desk: Desk): void {
     if (desk === this.current?.desk || (desk.unsaved && !desk.isLost)) return;
     if (!desk.isLost) desk.close();
+    // The book may have come back meanwhile, to another desk: that one is not put away with this.
+    if (this.desks.get(desk.id) !== desk) return;
     this.desks.delete(desk.id);
     this.parts.keeper.forget(desk.id);
   }
@@ -275,10 +279,8 @@ export class Library {
     if (desk.save.state === 'saved' && !desk.isLost) this.parts.news?.tell({ is: 'saved', book: desk.id });
     this.putAway(desk);
     this.parts.onChange();
-  }
-
-  private lose(id: string): void {
-    this.desks.get(id)?.lose();
+    // What the one who took it has saved may have been told before it was known here that it was taken.
+    if (desk.isLost) void this.follow(desk.id);
   }
 
   /** Another tab wants a book that this one holds: it goes there once all of it is on disk. */
@@ -292,10 +294,23 @@ export class Library {
       this.parts.news?.tell({ is: 'kept', book: id, why });
       return;
     }
+    // Whoever asked may have given up meanwhile: a book is not let go into nobody's hands.
+    if (!(await this.parts.lock.awaited(id)) || desk.isLost || desk.unsaved) return;
     desk.close();
     this.parts.keeper.forget(id);
     if (desk !== this.current?.desk) this.desks.delete(id);
     this.parts.onChange();
+  }
+
+  /** Asks for a book again and again: the tab that holds it may be opening it, or busy, when it is asked first. */
+  private askFor(id: string): () => void {
+    let stop: () => void;
+    const ask = () => {
+      this.parts.news?.tell({ is: 'wanted', book: id });
+      stop = this.parts.settings.after(ASK_AGAIN_MS, ask);
+    };
+    ask();
+    return () => stop();
   }
 
   private dropRemoved(id: string): Promise<void> {
@@ -329,3 +344,4 @@ export class Library {
 }
 
 const LEAVE_MS = 4000;
+const ASK_AGAIN_MS = 700;

@@ -1,5 +1,5 @@
 import type { KeyValue } from '@/platform/keyValue';
-import type { Held, NewsChannel, TabLock, TabNews } from '@/platform/tabLock';
+import { heldRight, type Held, type NewsChannel, type TabLock, type TabNews } from '@/platform/tabLock';
 import { DESK_SETTINGS } from './desk';
 import { Keeper } from './keeper';
 import { Library } from './library';
@@ -50,7 +50,7 @@ export class World {
   private lostNews: (() => void)[] = [];
   private timers: Timer[] = [];
   private readonly listeners = new Map<Tab, (news: TabNews) => void>();
-  private readonly holders = new Map<string, { readonly tab: Tab; readonly onLost: () => void }>();
+  private readonly holders = new Map<string, { readonly tab: Tab; readonly lose: () => void }>();
   private queue: { readonly tab: Tab; readonly book: string; readonly grant: () => boolean }[] = [];
   private named = 0;
 
@@ -153,22 +153,23 @@ export class World {
   }
 
   locks(tab: Tab): TabLock {
-    const hold = (book: string, onLost: () => void): Held => {
-      const own = { tab, onLost };
+    const hold = (book: string): Held => {
+      const { held, lose } = heldRight(() => this.holders.get(book) === own && this.free(book));
+      const own = { tab, lose };
       this.holders.set(book, own);
-      return { letGo: () => this.holders.get(book) === own && this.free(book) };
+      return held;
     };
     return {
-      take: async (book, onLost) => (this.holders.has(book) ? null : hold(book, onLost)),
-      wait: (book, ms, onLost) =>
+      take: async (book) => (this.holders.has(book) ? null : hold(book)),
+      wait: (book, ms) =>
         new Promise((resolve) => {
-          if (!this.holders.has(book)) return resolve(hold(book, onLost));
+          if (!this.holders.has(book)) return resolve(hold(book));
           const place = {
             tab,
             book,
             grant: () => {
               stop();
-              resolve(hold(book, onLost));
+              resolve(hold(book));
               return true;
             },
           };
@@ -178,12 +179,13 @@ export class World {
             resolve(null);
           });
         }),
-      seize: async (book, onLost) => {
+      seize: async (book) => {
         const before = this.holders.get(book);
-        const held = hold(book, onLost);
-        if (before?.tab.alive) this.lostNews.push(() => before.tab.alive && before.onLost());
+        const held = hold(book);
+        if (before?.tab.alive) this.lostNews.push(() => before.tab.alive && before.lose());
         return held;
       },
+      awaited: async (book) => this.queue.some((q) => q.book === book),
     };
   }
 
