@@ -31,6 +31,8 @@ const VALUES: readonly unknown[] = [
   'gone',
   '__proto__',
   'constructor',
+  'toString',
+  'hasOwnProperty',
   '0000-01',
   '1900-01',
   '2027-13',

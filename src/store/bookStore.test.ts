@@ -15,6 +15,7 @@ import {
   sourceOf,
 } from '@/core/test/build';
 import { memoryKeyValue } from '@/platform/keyValue';
+import type { heldRight as heldRightOf } from '@/platform/tabLock';
 
 /** The browser's storage, which may be full, the tabs that hold a book, and what the browser remembers. */
 const mockDisk = { full: false, fetched: 0, place: memoryKeyValue() };
@@ -33,7 +34,7 @@ jest.mock('@/platform/settings', () => ({
 jest.mock('@/platform/tabLock', () => {
   // A browser is what has a navigator.
   Object.defineProperty(globalThis, 'navigator', { value: {}, configurable: true });
-  const { heldRight } = jest.requireActual<typeof import('@/platform/tabLock')>('@/platform/tabLock');
+  const { heldRight } = jest.requireActual<{ heldRight: typeof heldRightOf }>('@/platform/tabLock');
   const hold = (book: string) => {
     const { held, lose } = heldRight(() => mockTabs.holder.get(book) === own && mockTabs.holder.delete(book));
     const own = { lost: lose };

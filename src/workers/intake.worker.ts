@@ -96,11 +96,12 @@ async function answer(request: IntakeRequest): Promise<void> {
       return scope.postMessage({ id, type: 'proved', proof: proofOf(draft!, settled, choices, ground) });
     }
     case 'here': {
-      const { choices, blocks, merged } = request;
+      const { choices, blocks } = request;
+      const into = new Map(Object.entries(request.merged));
       const owners = settled!.accounts.map((id, place) =>
         place < choices.length ? choices[place]!.existing : id,
       );
-      const here = entriesHere(settled!, owners, blocks, (id) => merged[id] ?? id);
+      const here = entriesHere(settled!, owners, blocks, (id) => into.get(id) ?? id);
       return scope.postMessage({ id, type: 'counted', here });
     }
     case 'finish': {

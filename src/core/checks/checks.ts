@@ -2,6 +2,7 @@ import { plus, minor, plainDecimal, type Minor } from '@/core/money';
 import {
   isProfitAndLoss,
   profitSign,
+  ownerOf,
   type AccountId,
   type Book,
   type Budget,
@@ -126,7 +127,7 @@ function ledgerChecks({ book, blocks, balances }: CheckInput): Check[] {
   }
   let byCell = 0;
   const known = new Set(book.accounts.map((a) => a.id));
-  const owner = (id: AccountId) => book.merged[id] ?? id;
+  const owner = ownerOf(book.merged);
   const strays = new Set<string>();
   for (const s of book.sources)
     for (const a of blocks.get(s.block)?.accounts ?? []) if (!known.has(owner(a))) strays.add(a);

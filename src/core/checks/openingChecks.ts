@@ -1,6 +1,6 @@
 import { calendarFrom } from '@/core/calendar';
 import { openingsIn, openingsOff, stoodBefore, type OpeningOff } from '@/core/ledger';
-import type { AccountId } from '@/core/model';
+import { ownerOf, type AccountId } from '@/core/model';
 import { plainDecimal, plus } from '@/core/money';
 import type { Check, CheckInput } from './checks';
 
@@ -11,7 +11,7 @@ import type { Check, CheckInput } from './checks';
 export function openingChecks({ book, blocks, balances }: CheckInput): Check[] {
   const calendar = calendarFrom(book.calendar);
   const kinds = new Map(book.accounts.map((a) => [a.id, a.kind]));
-  const owner = (id: AccountId) => book.merged[id] ?? id;
+  const owner = ownerOf(book.merged);
   const opened = book.sources.flatMap((source) => {
     const block = source.openings > 0 ? blocks.get(source.block) : undefined;
     const own = block && openingsIn(block);

@@ -4,6 +4,7 @@ import { MOST_AMOUNT } from '@/core/money';
 import {
   bookSchema,
   changeSchema,
+  idSchema,
   isJournal,
   openBook,
   type Book,
@@ -35,7 +36,7 @@ const blockSchema = z.strictObject({
   segments: z.optional(
     z.array(z.strictObject({ name: z.string(), values: z.array(z.string()), place: column })),
   ),
-  accounts: z.array(z.string()),
+  accounts: z.array(idSchema),
   texts: z.array(z.string()),
 });
 

@@ -265,6 +265,32 @@ describe('the book as a file', () => {
     expect(parseBookFile(bad)).toMatchObject({ ok: false, issue: { code } }),
   );
 
+  // ECMA-262, 20.1.3: what every object has from Object.prototype; "__proto__" and its like (B.2.2) are no ids anyhow.
+  test.each(Object.getOwnPropertyNames(Object.prototype))(
+    '%s is no id in a book, its ledger or a layout',
+    (word) => {
+      const renamed = (id: string) => JSON.parse(text.replaceAll(`"${id}"`, `"${word}"`)) as { book: object };
+      for (const id of ['s', 'b1']) {
+        const o = renamed(id);
+        expect(parseBookFile(JSON.stringify(o))).toMatchObject({ ok: false, issue: { code: 'invalid' } });
+      }
+      const ledger = broken((o) => ((o.ledger[0] as unknown as { accounts: string[] }).accounts[0] = word));
+      expect(parseBookFile(ledger)).toMatchObject({
+        ok: false,
+        issue: { code: 'invalid', path: 'ledger.0.accounts.0' },
+      });
+      for (const key of ['merged', 'flowClasses', 'variableShares', 'outlookWays']) {
+        const o = JSON.parse(text) as { book: Record<string, unknown> };
+        // As JSON, so that the word is a key of its own.
+        o.book[key] = JSON.parse(`{${JSON.stringify(word)}:"s"}`);
+        const read = parseBookFile(JSON.stringify(o));
+        // The library drops "__proto__" of a record before anyone looks.
+        if (word === '__proto__') expect(read.ok && Object.keys(read.book[key as 'merged'])).toEqual([]);
+        else expect(read).toMatchObject({ ok: false, issue: { code: 'invalid' } });
+      }
+    },
+  );
+
   test('the JSON Schema is of draft 2020-12 and names the parts', () => {
     expect(bookFileJsonSchema()).toMatchObject({
       $schema: 'https://json-schema.org/draft/2020-12/schema',

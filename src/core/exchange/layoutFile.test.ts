@@ -58,6 +58,18 @@ test('what the book has not is left out and told by name', () => {
   });
 });
 
+test('names that every object has are nobody’s: not found among what the file names, and no ids', () => {
+  const against = { first: 'constructor', second: 'toString' };
+  const { layouts, issues } = readLayouts(layoutFile(from, [{ ...own, against }]), from);
+  expect(layouts[0]!.against).toEqual({ first: 'inForce', second: 'inForce' });
+  expect(issues.map((i) => 'name' in i && i.name)).toEqual(['constructor', 'toString']);
+  for (const word of Object.getOwnPropertyNames(Object.prototype))
+    for (const id of ['a1', 'x', 'n', 'y1']) {
+      const read = readLayouts(file.replaceAll(`"${id}"`, `"${word}"`), from);
+      expect([word, id, read.layouts.length, read.issues[0]?.code]).toEqual([word, id, 0, 'invalid']);
+    }
+});
+
 test.each<[string, string, object]>([
   ['no JSON', file.slice(0, 80), { code: 'notJson' }],
   ['another file', '{"format":"tellan.book"}', { code: 'notALayout' }],

@@ -82,16 +82,19 @@ export function readLayouts(content: string, book: Book): ReadLayouts {
     return { layouts: [], issues: [{ code: 'invalid', path: path.join('.'), message }] };
   }
   const file = parsed.data;
+  const accounts = new Map(Object.entries(file.accounts));
+  const axes = new Map(Object.entries(file.axes));
+  const budgets = new Map(Object.entries(file.budgets));
   const issues: LayoutIssue[] = [];
   const accountOf = (id: string): string | null => {
-    const said = file.accounts[id];
+    const said = accounts.get(id);
     if (!said) return null;
     const byCode = said.code === '' ? undefined : book.accounts.find((a) => a.code === said.code);
     return (byCode ?? book.accounts.find((a) => sameName(a.name, said.name)))?.id ?? null;
   };
   const againstOf = (layout: Layout, id: string): string => {
     if (PLAIN.has(id)) return id;
-    const name = file.budgets[id];
+    const name = budgets.get(id);
     const there = name === undefined ? undefined : book.budgets.find((b) => sameName(b.name, name));
     if (there) return there.id;
     issues.push({ code: 'noSuchBudget', layout: layout.name, name: name ?? id });
@@ -100,15 +103,16 @@ export function readLayouts(content: string, book: Book): ReadLayouts {
   const segmentsOf = (layout: Layout): Layout['segments'] => {
     const { axis: id, values, place } = layout.segments;
     if (id === null) return layout.segments;
-    const said = file.axes[id];
+    const said = axes.get(id);
     const axis = said && book.axes.find((a) => sameName(a.name, said.name));
     if (!axis) {
       issues.push({ code: 'noSuchSegments', layout: layout.name, name: said?.name ?? id });
       return { axis: null, place: 'none', values: [] };
     }
+    const names = new Map(Object.entries(said.values));
     const kept = values.flatMap((v) => {
       if (v === null) return [null];
-      const there = axis.values.find((x) => sameName(x.name, said.values[v] ?? ''));
+      const there = axis.values.find((x) => sameName(x.name, names.get(v) ?? ''));
       return there ? [there.id] : [];
     });
     return { axis: axis.id, place, values: kept };
@@ -121,7 +125,7 @@ export function readLayouts(content: string, book: Book): ReadLayouts {
       issues.push({
         code: 'noSuchAccount',
         layout: layout.name,
-        name: file.accounts[row.account]?.name ?? row.account,
+        name: accounts.get(row.account)?.name ?? row.account,
       });
       return [];
     });

@@ -1,6 +1,7 @@
 import { sumBlank, type Minor } from '@/core/money';
 import { indexOfId, type FiscalCalendar, type PeriodId } from '@/core/calendar';
 import {
+  ownerOf,
   lineKey,
   renamedContras,
   renamedMethod,
@@ -40,7 +41,7 @@ function shown(budget: Budget, merged: Book['merged'], calendar: FiscalCalendar)
 type Frozen = NonNullable<Budget['approved']>['lines'][number];
 
 function asMerged(budget: Budget, merged: Book['merged'], calendar: FiscalCalendar): Budget {
-  const owner = (account: string) => merged[account] ?? account;
+  const owner = ownerOf(merged);
   const gone = (l: { readonly account: string }) => owner(l.account) !== l.account;
   const { lines, approved } = budget;
   if (!approved || (!lines.some(gone) && !approved.lines.some(gone))) return budget;

@@ -102,6 +102,14 @@ test('a pull becomes rows of entries with its segments, and what the service say
     ['2026-11-05', 'J23', '4000', 'Sales', 'income', '', '23.10', 'p', 'm', ''],
   ]);
   expect(stated?.entries).toBe(2);
+  // A segment of a name that every object has: lines without it stay blank.
+  const [one] = result.pull.entries;
+  const odd = {
+    ...one!,
+    lines: [{ ...one!.lines[0]!, segments: { valueOf: 'N' } } as never, one!.lines[1]!],
+  };
+  const rows = feedFacts({ ...result.pull, entries: [odd] }).grids[0]!.head;
+  expect(rows.map((r) => r.at(-1))).toEqual(['Segment: valueOf', 'N', '']);
 });
 
 describe('the schedule of pulls', () => {

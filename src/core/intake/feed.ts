@@ -167,7 +167,7 @@ export function feedFacts({ company, entries }: FeedPull): FileFacts {
         line.credit ?? '',
         e.counterparty,
         e.memo,
-        ...segments.map((s) => line.segments[s] ?? ''),
+        ...segments.map((s) => (Object.hasOwn(line.segments, s) ? line.segments[s]! : '')),
       ]);
     }
   return {

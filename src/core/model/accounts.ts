@@ -10,6 +10,12 @@ import { renamedCash, renamedTerms, termsKey } from './termsAccounts';
 
 /* What commands do to the accounts of a book that is being changed. */
 
+/** Whose an account's entries are: what was merged is the account that it was merged into. */
+export const ownerOf =
+  (merged: Book['merged']) =>
+  (account: AccountId): AccountId =>
+    Object.hasOwn(merged, account) ? merged[account]! : account;
+
 /** Codes as numbers where they are: 900 before 1010; accounts without a code last. */
 export const compareCodes = (a: string, b: string): number =>
   Number(a === '') - Number(b === '') ||

@@ -1,5 +1,5 @@
 import * as z from 'zod/mini';
-import { formed, list, text, whole } from '@/core/bounded';
+import { keyed, list, text, whole } from '@/core/bounded';
 import { LIMITS } from './limits';
 import { occurrenceSchema, refSchema } from './methods';
 import { dayText, id, instant, money, percentText } from './parts';
@@ -235,7 +235,7 @@ export const approvedCashSchema = z.strictObject({
   /** Natural closing balances of the balance sheet's accounts, by month. */
   closing: z.record(id, z.array(money)),
   /** Money into the banks by source and month. */
-  sources: z.record(z.string(), z.array(money)),
+  sources: z.record(keyed('[^\\n]{1,200}'), z.array(money)),
 });
 
 /** What the company's money follows beyond its budgets. */
@@ -250,7 +250,7 @@ export const cashSchema = z.strictObject({
   taxes: list(taxSchemeSchema, 0, 20),
   items: list(openItemSchema, 0, LIMITS.openItems),
   dated: list(datedItemSchema, 0, LIMITS.datedItems),
-  changes: z.record(formed(/^[^\n]{1,200}$/), itemChangeSchema),
+  changes: z.record(keyed('[^\\n]{1,200}'), itemChangeSchema),
   /** Days over which receivables and payables without items run off. */
   runOff: whole(1, 1000),
   forecasts: list(forecastSchema, 0, 50),

@@ -1,3 +1,4 @@
+export { id as idSchema } from './parts';
 export { ACCOUNT_KINDS, natural, naturalSign, isProfitAndLoss, profitSign, type AccountKind } from './kinds';
 export {
   bookSchema,
@@ -97,7 +98,7 @@ export {
   type RowItem,
   type SectionKind,
 } from './layout';
-export { compareCodes } from './accounts';
+export { compareCodes, ownerOf } from './accounts';
 export { accountsOfTerms, renamedTerms, termsKey } from './termsAccounts';
 export { blankLine, lineKey, lineOf, LineTable, type LineRef } from './lines';
 export { BOOK_VERSION, migrate, openBook, type Migrations, type OpenIssue, type Opened } from './migrate';

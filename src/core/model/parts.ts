@@ -1,11 +1,11 @@
 import * as z from 'zod/mini';
-import { formed, text, whole } from '@/core/bounded';
+import { formed, keyed, text, whole } from '@/core/bounded';
 import { MOST_AMOUNT, type Minor, type Percent } from '@/core/money';
 import { parseIsoDay, type Day, type PeriodId } from '@/core/calendar';
 
 /* What documents are made of. */
 
-export const id = formed(/^[A-Za-z][A-Za-z0-9-]{0,79}$/);
+export const id = keyed('[A-Za-z][A-Za-z0-9-]{0,79}');
 /** Fiscal years 1900 to 2199, as calendars know them; whether a calendar has the period is for whoever knows it. */
 export const PERIOD_ID = /^(19|20|21)\d\d-(0[1-9]|[1-9]\d)$/;
 /** A period as the key of a record. */

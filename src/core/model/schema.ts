@@ -170,7 +170,7 @@ export const bookSchema = z.strictObject({
   varianceNotes: z.record(periodKey, z.record(id, varianceNoteSchema)),
   /** When variances of a kind of account, and of an account, are flagged; the settings say it of the rest. */
   flags: z.strictObject({
-    kinds: z.record(z.string(), flagSchema),
+    kinds: z.record(id, flagSchema),
     accounts: z.record(id, flagSchema),
   }),
   /** How coming months of a budget's accounts are expected, by budget and account. */

@@ -154,7 +154,7 @@ export class Library {
       const shown = this.shown;
       if (!shown?.readOnly) return { ok: true };
       const { id } = shown.history.book;
-      const { lock, news, keeper, answerMs } = this.parts;
+      const { lock, keeper, answerMs } = this.parts;
       let kept: string | null = null;
       let held: Held | null = null;
       if (byForce) held = await lock.seize(id);
