@@ -133,6 +133,33 @@ test('the same file is recognised, a mapping can be corrected, and taking in is 
   await expect(page.getByText('Three steps from a ledger to a report')).toBeVisible();
 });
 
+test('the proof says which column was taken for what, names what was left out, and takes it as a segment', async ({
+  page,
+}) => {
+  await openApp(page);
+  await newBook(page, 'Columns');
+  const text = [
+    'Date,No,Code,Name,Counterparty,Debit,Credit,Department,Hall',
+    '2025-01-05,1,1000,Bank,Ann,100.00,,North,Red',
+    '2025-01-05,1,4000,Sales,Ann,,100.00,North,Red',
+    '2025-01-06,2,1000,Bank,Bob,50.00,,South,Blue',
+    '2025-01-06,2,4000,Sales,Bob,,50.00,South,Blue',
+    '2025-01-07,3,1000,Bank,Cyd,50.00,,South,Blue',
+    '2025-01-07,3,4000,Sales,Cyd,,50.00,South,Blue',
+  ].join('\n');
+  await chooseFile(page, { name: 'halls.csv', text });
+  const row = (head: string) => page.getByRole('row', { name: new RegExp(`^[A-Z] ${head} `) });
+  await expect(row('Name')).toContainText('account name');
+  await expect(row('Counterparty')).toContainText('counterparty');
+  await expect(row('Department')).toContainText('segment');
+  await expect(row('Hall')).toContainText('left out: Red, Blue, again and again');
+  await page.getByRole('button', { name: 'Take “Hall” as a segment' }).click();
+  await expect(row('Hall')).toContainText(/segment$/);
+  await page.getByRole('button', { name: /^Accept/ }).click();
+  await expect(page.getByText(/taken in\. Ctrl\+Z/)).toBeVisible();
+  await expect(page.getByRole('option', { name: 'Hall: all' })).toBeAttached();
+});
+
 test('a workbook with months across', async ({ page }, info) => {
   const workbook = new ExcelJS.Workbook();
   const sheet = workbook.addWorksheet('P&L');

@@ -19,6 +19,8 @@ export function guessEntries(file: FileFacts, sheet: number, context: GuessConte
   const columns = rolesByHeadings(headerRow < 0 ? [] : grid.head[headerRow]!, width);
   const has = (role: EntryRole) => columns.includes(role);
   const doubts = new Set<Doubt>();
+  const unsure = headerRow < 0 ? [] : tellNames(columns, grid.head[headerRow]!, column);
+  if (unsure.length > 0) doubts.add('columns');
   const free = (i: number) => columns[i] === 'ignore';
   const set = (i: number, role: EntryRole) => {
     if (i >= 0) columns[i] = role;
@@ -98,8 +100,56 @@ export function guessEntries(file: FileFacts, sheet: number, context: GuessConte
       carryDate: accountIn === 'columns' && datesOfFirstRows(body, columns, numbers.format),
     },
     doubts: [...doubts],
+    unsure,
     keptFrom: null,
   };
+}
+
+/**
+ * "Name" beside an account's code is the account's or the other party's: an account has one name whatever it is entered
+ * for, a party comes with many accounts. Writes the role that the cells bear out; gives the columns that they leave open.
+ */
+function tellNames(
+  columns: EntryRole[],
+  heads: readonly GridCell[],
+  column: (i: number) => readonly GridCell[],
+): number[] {
+  const code = columns.indexOf('code') >= 0 ? columns.indexOf('code') : columns.indexOf('account');
+  const named = heads.findIndex((h) => /^name$/i.test(cellText(h)));
+  if (code < 0 || named < 0 || columns.includes('name')) return [];
+  const codes = column(code).map(cellText);
+  // An account that says its name itself has no other.
+  if (columns[code] === 'account' && codes.some((c) => /\p{L}{2}/u.test(c))) return [];
+  const others = heads.flatMap((h, i) =>
+    i !== named && roleByHeading(cellText(h)) === 'counterparty' ? [i] : [],
+  );
+  const name = oneForEach(codes, column(named).map(cellText));
+  if (name === true || (name === null && others.length > 0)) {
+    columns[named] = 'name';
+    if (others[0] !== undefined) columns[others[0]] = 'counterparty';
+    for (const i of others.slice(1)) columns[i] = 'segment';
+  }
+  const against = others.filter((i) => oneForEach(codes, column(i).map(cellText)) === true && name === false);
+  return name === null || against.length > 0 ? [named, ...others.slice(0, 1)] : [];
+}
+
+/**
+ * Whether a code has one text wherever it stands, but for one row in twenty (an account is renamed now and then), and
+ * not all have the same; null when too few codes stand twice to tell.
+ */
+function oneForEach(codes: readonly string[], texts: readonly string[]): boolean | null {
+  const textOf = new Map<string, string>();
+  let [same, other] = [0, 0];
+  for (const [i, code] of codes.entries()) {
+    if (code === '') continue;
+    const before = textOf.get(code);
+    if (before === undefined) textOf.set(code, texts[i]!);
+    else if (before === texts[i]) same++;
+    else other++;
+  }
+  if (same + other < 3) return null;
+  const different = new Set(textOf.values());
+  return other * 20 <= same + other && !different.has('') && different.size >= Math.min(2, textOf.size);
 }
 
 /**

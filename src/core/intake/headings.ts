@@ -28,7 +28,7 @@ const ROLE_WORDS: readonly (readonly [EntryRole, RegExp])[] = [
   ['account', /^(gl |g\/l |ledger |nominal )?(account|acct\.?)$/i],
   [
     'segment',
-    /^(segment: .*|(department|dept\.?|division|location|site|branch|store|shop|class|project|job|fund|cost cent(er|re)|profit cent(er|re)|activity|program(me)?|region|business unit|segment|grant|property|campus|restriction)( (code|name|id|no\.?))?)$/i,
+    /^(segment: .*|(department|dept\.?|division|location|site|branch|store|shop|class|project|job|fund|cost cent(er|re)|profit cent(er|re)|activity|program(me)?|region|area|business unit|segment|grant|property|campus|restriction|dimension|tag|analysis|team|office|outlet|warehouse|channel|product line|funder|funding( source| stream)?)( (code|name|id|no\.?))?( ?#?\d{1,2})?)$/i,
   ],
   [
     'counterparty',

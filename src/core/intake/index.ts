@@ -23,6 +23,7 @@ export { viewOf } from './draft';
 export { guessMapping, guessShape } from './guess';
 export type { GuessContext } from './guessContext';
 export { applyKept, headsOf, type Kept } from './kept';
+export { columnsRead, type ColumnRead } from './columnsRead';
 export { roleByHeading } from './headings';
 export { readQuantities, type QuantityIssue, type ReadQuantities } from './readQuantities';
 export { parseDate, parseMonthHead, findMonthInText, guessDateOrder, type DateOrder } from './dates';

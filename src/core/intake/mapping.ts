@@ -78,6 +78,8 @@ export type Doubt =
 export type Guess = {
   readonly mapping: Mapping;
   readonly doubts: readonly Doubt[];
+  /** Columns whose heading could mean what another one holds. */
+  readonly unsure?: readonly number[];
   /** The earlier source whose mapping was taken over; null for a fresh guess. */
   readonly keptFrom: string | null;
 };

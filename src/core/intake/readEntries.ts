@@ -1,7 +1,7 @@
 import { isAmount, plus, minor, minorDigits, type Minor } from '@/core/money';
 import { ACTIVITY, BlockBuilder, OPENING, openingsIn } from '@/core/ledger';
 import { cellText, isBlankRow, type Grid, type GridCell, type GridRow, type Stated } from '@/core/files';
-import { cutText, LIMITS, naturalSign } from '@/core/model';
+import { cutText, LIMITS, nameWith, naturalSign } from '@/core/model';
 import { nameKey, splitAccountCell } from './accountCell';
 import { AccountList } from './accountList';
 import { BalanceWatch } from './balanceWatch';
@@ -47,9 +47,7 @@ export function readEntries(
     memo: at('memo'),
   };
   const heads = headerRow >= 0 ? grid.head[headerRow]! : [];
-  const segments = mapping.columns.flatMap((r, i) =>
-    r === 'segment' ? [{ column: i, name: segmentName(cellText(heads[i]), i) }] : [],
-  );
+  const segments = segmentColumns(mapping.columns, heads);
   const log = new RowLog();
   const builder = new BlockBuilder(
     grid.about,
@@ -381,6 +379,18 @@ export function readEntries(
 
 const segmentName = (heading: string, column: number): string =>
   cutText(heading.replace(/^segment:\s*/i, ''), LIMITS.heading) || `Column ${column + 1}`;
+
+/** Columns of segments by name; of two with the same head each is its own, as both may say something of one entry. */
+function segmentColumns(columns: readonly EntryRole[], heads: readonly GridCell[]) {
+  const times = new Map<string, number>();
+  return columns.flatMap((r, column) => {
+    if (r !== 'segment') return [];
+    const name = segmentName(cellText(heads[column]), column);
+    const time = (times.get(name.toLowerCase()) ?? 0) + 1;
+    times.set(name.toLowerCase(), time);
+    return [{ column, name: time === 1 ? name : nameWith(name, ` (${time})`, LIMITS.heading) }];
+  });
+}
 
 /** The file's own count of entries' debits and credits, against what was read. */
 function statedControls(stated: Stated, amounts: Float64Array, marks: Uint8Array, digits: number): Control[] {

@@ -8,6 +8,7 @@ import { add, minor, subtract } from '@/core/money';
 import type { Ground } from '@/core/ground';
 import { moneyFormat, type MoneyFormat } from '@/store/format';
 import { setChoice, type OpenIntake } from '@/store/intake';
+import { IntakeColumns } from './IntakeColumns';
 import { bookProfit, silentAccounts } from './intakeCompare';
 import { KIND_NAMES } from '@/store/kindNames';
 import { ISSUES, LEFT_OUT } from './intakeWords';
@@ -35,6 +36,7 @@ export function IntakeProof(props: Props) {
         <Rows {...props} />
         <Totals {...props} />
         <Months {...props} />
+        <IntakeColumns {...props} />
         <Gaps {...props} />
         <Missing {...props} />
         <Issues {...props} />

@@ -562,6 +562,62 @@ export const FILE_CASES: readonly FileCase[] = [
     ties: true,
   },
   {
+    name: '"Name" is the account’s, "Counterparty" the other party’s: each code has one name and many parties',
+    shape: 'entries',
+    text: t(
+      'Date,No,Code,Name,Counterparty,Debit,Credit,Department,Department,Cost center 2',
+      '2025-01-05,1,1000,Bank,Ann,100.00,,North,Boats,Red',
+      '2025-01-05,1,4000,Sales,Ann,,100.00,North,Cars,Red',
+      '2025-01-06,2,1000,Bank,Bob,50.00,,South,Boats,',
+      '2025-01-06,2,4000,Sales,Bob,,50.00,South,Boats,',
+      '2025-02-06,3,1000,Bank,Cyd,20.00,,South,Boats,',
+      '2025-02-06,3,4000,Sales,Cyd,,20.00,South,Boats,',
+    ),
+    amounts: {
+      Bank: [
+        ['2025-01', 15000],
+        ['2025-02', 2000],
+      ],
+      Sales: [
+        ['2025-01', -15000],
+        ['2025-02', -2000],
+      ],
+    },
+    segments: [
+      ['Department', ['North', 'South']],
+      ['Department (2)', ['Boats', 'Cars']],
+      ['Cost center 2', ['Red']],
+    ],
+    ties: true,
+  },
+  {
+    name: '"Name" beside a code with many names for each is the other party’s',
+    shape: 'entries',
+    text: t(
+      'Date,No,Account,Name,Debit,Credit',
+      '2025-01-05,1,1000,Ann,100.00,',
+      '2025-01-05,1,4000,Ann,,100.00',
+      '2025-01-06,2,1000,Bob,50.00,',
+      '2025-01-06,2,4000,Bob,,50.00',
+      '2025-01-07,3,1000,Cyd,50.00,',
+      '2025-01-07,3,4000,Cyd,,50.00',
+    ),
+    amounts: { '1000': [['2025-01', 20000]], '4000': [['2025-01', -20000]] },
+    ties: true,
+  },
+  {
+    name: '"Name" and "Party" beside codes that stand once: taken by their heads, and unsure',
+    shape: 'entries',
+    text: t(
+      'Date,No,Code,Name,Party,Debit,Credit',
+      '2025-01-05,1,1000,Bank,Ann,100.00,',
+      '2025-01-05,1,4000,Sales,Ann,,100.00',
+    ),
+    amounts: { Bank: [['2025-01', 10000]], Sales: [['2025-01', -10000]] },
+    doubts: ['columns'],
+    ties: true,
+  },
+  {
     name: 'a mark that is neither debit nor credit',
     shape: 'entries',
     text: t(
