@@ -344,7 +344,7 @@ test('a book goes to and fro between tabs as often as it is asked for; one taken
   await second.setViewportSize(TALL);
   await openApp(second, '/budget');
   const tabs = [page, second];
-  for (let n = 0; n < 5; n++) {
+  for (let n = 0; n < 6; n++) {
     const [from, to] = [tabs[n % 2]!, tabs[(n + 1) % 2]!];
     await type(from, 'Cleaning', `${700 + n}`);
     await to.getByRole('button', { name: 'Work on it here' }).click();

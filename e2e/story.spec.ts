@@ -122,7 +122,7 @@ test('the demo book is there on the first visit, and all its checks hold', async
   await stage(page, 'Variance');
   await expect(page.getByText(/against FY27 budget, approved Jun 12, 2026/)).toBeVisible();
   await stage(page, 'Budget');
-  await page.getByRole('button', { name: /FY27 autumn revision/ }).click();
+  await page.getByRole('button', { name: /^FY27 autumn revision/ }).click();
   await page.getByRole('menuitem', { name: /^FY27 budget/ }).click();
   await cell(page, 'Insurance', 0).click();
   await page.keyboard.type('5');

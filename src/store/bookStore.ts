@@ -149,7 +149,12 @@ function shows(phase: 'ready' | 'held' = 'ready'): void {
   resetSession();
   if (history && phase === 'ready' && get().phase !== 'ready') writeSetting(DRAWING, history.book.id);
   set({ phase, failure: null });
-  if (history) void keeper!.rememberOpened(history.book.id).catch(() => undefined);
+  if (history) remember(history);
+}
+
+/** Has a book opened at the next start. */
+function remember({ book }: History): void {
+  void keeper!.rememberOpened(book.id).catch(() => undefined);
 }
 
 /** Draws a book all the same of which the drawing did not come to an end; one change earlier if so asked. */
@@ -182,6 +187,8 @@ async function adopt(
   setAside: readonly SetAside[] = [],
 ): Promise<void> {
   if (!library) throw new Error('This browser refused its storage');
+  // Before it is said to be saved: a tab that is closed at that moment opens it again.
+  remember(history);
   await library.adopt(history, blocks, setAside);
   shows();
   await refreshShelf();
