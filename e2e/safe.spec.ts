@@ -354,7 +354,7 @@ test('a book goes to and fro between tabs as often as it is asked for; one taken
   }
   // The tab that holds it answers nothing for a while.
   const hanging = page.evaluate(() => {
-    const until = Date.now() + 9000;
+    const until = Date.now() + 7000;
     while (Date.now() < until);
   });
   await second.getByRole('button', { name: 'Work on it here' }).click();

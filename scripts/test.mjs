@@ -1,3 +1,4 @@
+import { availableParallelism } from 'node:os';
 import { chromium, poppler } from './chromium.mjs';
 import { beside, build, install, say, step } from './run.mjs';
 
@@ -13,7 +14,9 @@ poppler();
 const linted = beside('lint', 'npm', ['run', '--silent', 'lint'], 900);
 await beside('formatting', 'npm', ['run', '--silent', 'format:check'], 180);
 await beside('types', 'npm', ['run', '--silent', 'types'], 480);
-await beside('unit tests', bin('jest'), ['--ci'], 900);
+// By itself it leaves a core free, which on two of them is half of the machine.
+const workers = Math.max(2, availableParallelism() - 1);
+await beside('unit tests', bin('jest'), ['--ci', `--maxWorkers=${workers}`], 900);
 await linted;
 build();
 step('browser tests', bin('playwright'), ['test'], 1500, { CHROMIUM: browser });
