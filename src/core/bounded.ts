@@ -1,8 +1,27 @@
 import * as z from 'zod/mini';
-import { en } from 'zod/v4/locales';
 
-// The schema's own words stand at the end of a message; the small build of the library comes without any.
-z.config(en());
+// What is said of a value that is not as it must be stands at the end of a message, after its place. Our own few words:
+// the library's speak of patterns, and weigh more than a kilobyte on the first page.
+z.config({
+  localeError: (issue) => {
+    switch (issue.code) {
+      case 'invalid_type':
+        return `it must be of the type ${issue.expected}`;
+      case 'invalid_value':
+        return `it must be ${issue.values.map(String).join(' or ')}`;
+      case 'too_big':
+        return `it must be ${issue.maximum} at most`;
+      case 'too_small':
+        return `it must be ${issue.minimum} at least`;
+      case 'unrecognized_keys':
+        return `nobody knows ${issue.keys.join(', ')} here`;
+      case 'invalid_format':
+        return 'it is not of the form that it must have';
+      default:
+        return 'it is not what it must be';
+    }
+  },
+});
 
 /* Schemas of what comes from outside, each with its bounds: a name of a megabyte is a broken file. */
 

@@ -1,6 +1,13 @@
-import { indexOfId, type PeriodIndex } from '@/core/calendar';
+import { indexOfId, type FiscalCalendar, type PeriodIndex } from '@/core/calendar';
 import { lastOf } from '@/core/lastOf';
-import { isProfitAndLoss, type AccountId, type Budget } from '@/core/model';
+import {
+  isProfitAndLoss,
+  type Account,
+  type AccountId,
+  type Book,
+  type Budget,
+  type ScheduleRow,
+} from '@/core/model';
 import { saleOf, STAND_INS } from '@/core/schedule';
 import { flowClassOf, ledgerSales, salesOf, type AssetSale, type Sales } from '@/core/statements';
 import type { Ground } from './ground';
@@ -9,11 +16,14 @@ import type { Ground } from './ground';
 
 const makeSold = () => lastOf(ledgerSales);
 
-/** Whether it is of profit and loss. */
-const flowOf = ({ book }: Ground) => {
-  const flows = new Set<AccountId>(book.accounts.filter((a) => isProfitAndLoss(a.kind)).map((a) => a.id));
-  return (id: AccountId) => flows.has(id) || id === STAND_INS.gain;
-};
+const makeFlows = () =>
+  lastOf((accounts: readonly Account[]) => {
+    const flows = new Set<AccountId>(accounts.filter((a) => isProfitAndLoss(a.kind)).map((a) => a.id));
+    return (id: AccountId) => flows.has(id) || id === STAND_INS.gain;
+  });
+
+/** Whether an account is of profit and loss. */
+const flowOf = ({ memory, book }: Ground) => memory.of('flowAccounts', makeFlows)(book.accounts);
 
 /** The sales that the ledger tells. */
 export const salesInLedger = (ground: Ground): Sales => {
@@ -22,26 +32,49 @@ export const salesInLedger = (ground: Ground): Sales => {
   return salesOf(sold(blocks, view, book.accounts, book.flowClasses, calendar), flowOf(ground));
 };
 
+/** The sale that a row of a schedule plans; null for most. What was found of a row is kept as long as the accounts stay. */
+const makePlanned = () =>
+  lastOf(
+    (
+      accounts: readonly Account[],
+      said: Book['flowClasses'],
+      calendar: FiscalCalendar,
+      isFlow: (account: AccountId) => boolean,
+    ) => {
+      const classes = new Map(accounts.map((a) => [a.id, flowClassOf(a, said)]));
+      /** Whether the leg stands in operations, from where the sale takes it: what was said to be told elsewhere is there already. */
+      const isApart = (id: AccountId): boolean => {
+        const of = classes.get(id) ?? 'adjustment';
+        return isFlow(id) ? of !== 'investing' && of !== 'financing' : of === 'adjustment';
+      };
+      const find = (row: ScheduleRow): AssetSale | null => {
+        if (row.kind !== 'asset' || (classes.get(row.account) ?? 'investing') !== 'investing') return null;
+        const sale = saleOf(row, calendar, accounts);
+        if (!sale) return null;
+        const legs = [sale.accumulated, sale.gain].filter((l) => l.amount !== 0 && isApart(l.account));
+        return { period: sale.period, asset: row.account, legs };
+      };
+      const found = new WeakMap<ScheduleRow, AssetSale | null>();
+      return (row: ScheduleRow): AssetSale | null => {
+        let sale = found.get(row);
+        if (sale === undefined) found.set(row, (sale = find(row)));
+        return sale;
+      };
+    },
+  );
+
 /** The sales that schedules of budgets plan, each in the months that its budget plans. */
 export function salesPlanned(
   ground: Ground,
   plans: readonly { readonly budget: Budget; readonly covers: (period: PeriodIndex) => boolean }[],
 ): Sales {
-  const { calendar, book } = ground;
-  const classes = new Map(book.accounts.map((a) => [a.id, flowClassOf(a, book.flowClasses)]));
+  const { memory, calendar, book } = ground;
   const isFlow = flowOf(ground);
-  /** Whether the leg stands in operations, from where the sale takes it: what was said to be told elsewhere is there already. */
-  const isApart = (id: AccountId): boolean => {
-    const of = classes.get(id) ?? 'adjustment';
-    return isFlow(id) ? of !== 'investing' && of !== 'financing' : of === 'adjustment';
-  };
+  const planned = memory.of('plannedSales', makePlanned)(book.accounts, book.flowClasses, calendar, isFlow);
   const list = plans.flatMap(({ budget, covers }) =>
     budget.schedules.flatMap((row): AssetSale[] => {
-      const sale = row.kind === 'asset' ? saleOf(row, calendar, book.accounts) : null;
-      if (row.kind !== 'asset' || !sale || !covers(sale.period)) return [];
-      if ((classes.get(row.account) ?? 'investing') !== 'investing') return [];
-      const legs = [sale.accumulated, sale.gain].filter((l) => l.amount !== 0 && isApart(l.account));
-      return [{ period: sale.period, asset: row.account, legs }];
+      const sale = planned(row);
+      return sale && covers(sale.period) ? [sale] : [];
     }),
   );
   return salesOf(list, isFlow);

@@ -1,5 +1,6 @@
 'use client';
 
+import { useMemo } from 'react';
 import { Button } from '@mantine/core';
 import { columnLetters } from '@/core/files';
 import { columnsRead, type ColumnRead } from '@/core/intake';
@@ -16,7 +17,8 @@ export function IntakeColumns({
   readonly ground: Ground;
   readonly now: OpenIntake;
 }) {
-  const all = columnsRead(mapping, file.sheets[mapping.sheet]!.rows);
+  const { rows } = file.sheets[mapping.sheet]!;
+  const all = useMemo(() => columnsRead(mapping, rows), [mapping, rows]);
   const names = new Map(roleOptions(mapping, book.calendar).map((o) => [o.value, o.label]));
   const isOut = (c: ColumnRead) => roleValue(c.role) === 'ignore';
   // Months and trial balances stand by their own heads above; what is said here is what the other columns are.
