@@ -129,8 +129,9 @@ function tellNames(
     if (others[0] !== undefined) columns[others[0]] = 'counterparty';
     for (const i of others.slice(1)) columns[i] = 'segment';
   }
-  const against = others.filter((i) => oneForEach(codes, column(i).map(cellText)) === true && name === false);
-  return name === null || against.length > 0 ? [named, ...others.slice(0, 1)] : [];
+  // A party that is the same for each code may be the account's name instead.
+  const crossed = name === false && others.some((i) => oneForEach(codes, column(i).map(cellText)) === true);
+  return name === null || crossed ? [named, ...others.slice(0, 1)] : [];
 }
 
 /**

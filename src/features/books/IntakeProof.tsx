@@ -256,7 +256,6 @@ function Months({ ground, now: { draft }, proof }: Props) {
   );
 }
 
-/** Accounts that only one side knows. */
 /** Months that the file says nothing of, that stand twice, or that lie between the book and the file. */
 function Gaps({ ground: { calendar }, proof }: Props) {
   const names = (of: readonly number[]) =>
@@ -285,6 +284,7 @@ function Gaps({ ground: { calendar }, proof }: Props) {
   );
 }
 
+/** Accounts that only one side knows. */
 function Missing({ ground, now, proof }: Props) {
   const silent = silentAccounts(ground, proof, now.choices);
   const fresh = now.choices.filter((c) => c.existing === null).length;
