@@ -300,6 +300,7 @@ test.describe('nothing is lost', () => {
       };
     });
     await type(page, 'Cleaning', '888');
+    await expect(cell(page, 'Cleaning', 0)).toHaveText('888');
     await expect(page.getByRole('alert').filter({ hasText: 'Not saved' })).toBeVisible();
     await choose(page, /^Other/);
     await expect(page.getByRole('alert').filter({ hasText: 'Not saved yet: Pellow' })).toBeVisible();

@@ -207,7 +207,10 @@ test('any range of the ruler, a kept forecast, and the budget itself are columns
 
   await stage(page, 'Budget');
   await page.getByRole('radiogroup', { name: 'View' }).getByText('Report', { exact: true }).click();
-  await page.getByText('Quarters', { exact: true }).click();
+  await page
+    .getByRole('radiogroup', { name: 'Columns of the report' })
+    .getByText('Quarters', { exact: true })
+    .click();
   const report = page.getByRole('grid', { name: 'FY27 autumn revision' });
   await expect(report.getByRole('columnheader', { name: 'Q1 FY27', exact: true })).toBeVisible();
   const income = report.getByRole('row', { name: /^Total income/ });
