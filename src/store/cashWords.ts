@@ -9,12 +9,19 @@ export const onDay = (day: DayNumber): string => dayText(fromDayNumber(day));
 
 /** What a cause is called, and in a line what it follows from. */
 export function causeWords(
-  { book, calendar }: Ground,
+  ground: Ground,
   view: CashView,
   { part, month, since, day }: Pick<Cause, 'part' | 'month' | 'since' | 'day'>,
 ): { readonly name: string; readonly why: string } {
+  const { book, calendar } = ground;
   const key = part.key.slice(part.key.indexOf(' ') + 1);
   switch (part.of) {
+    case 'pending': {
+      // What closed months leave to come: of a line or a row, by whose terms it is due.
+      const by = key.startsWith('schedule ') ? 'schedule' : 'line';
+      const of = causeWords(ground, view, { part: { ...part, of: by, key }, month: -1, since, day });
+      return { name: of.name, why: [`of ${onDay(since)}`, 'closed and not settled yet'].join(' · ') };
+    }
     case 'line': {
       const own = view.lines.get(key);
       const period = view.input.periods[month];

@@ -20,8 +20,15 @@ export type PlannedLine = {
   readonly account: Account;
   readonly segment: SegmentId;
   readonly terms: Terms;
-  /** Natural amounts of the planned periods; null where nothing is said. */
+  /** Natural amounts of the planned periods; null in those that its budget does not plan. */
   readonly amounts: readonly (Minor | null)[];
+  /** What the closed periods before them came to where this budget ruled them, as many as `ProjectionInput.past`; empty: nothing is known. */
+  readonly past: readonly (Minor | null)[];
+  /**
+   * What rules that look ahead find in the planned periods and in those after them, whoever plans them; where nobody does,
+   * the same period a year earlier, else the last planned. Null for terms that do not look ahead.
+   */
+  readonly ahead: readonly Minor[] | null;
   /** The days that its method counts, such as paydays; the same object while they stay. */
   readonly own: DayRule | null;
 };
@@ -34,6 +41,8 @@ export type ScheduledRow = {
   readonly postings: readonly RowPosting[];
   /** Where a tax that is not had back belongs. */
   readonly cost: AccountId | null;
+  /** What its events of closed periods still move after the start; the same list while nothing of it changes. */
+  readonly pending?: readonly RowPosting[];
 };
 
 /** Closing balances that a budget says of an account, by planned period, debits positive; null where nothing is said. */
@@ -61,6 +70,19 @@ export type ExpectedItem = {
   readonly counted: boolean;
   /** An order stands in place of the plan of its account and month, or on top of it. */
   readonly onTop: boolean;
+  /** How it is settled where not as a whole on the day it is expected: paid, lost, or taken back from a tax. They come to what is open. */
+  readonly shares?: readonly {
+    readonly day: DayNumber;
+    readonly amount: number;
+    readonly to: 'bank' | 'lost' | 'tax';
+    /** The tax in it that falls due as it is paid. */
+    readonly owes: number;
+  }[];
+  readonly badDebt?: AccountId | null;
+  /** The tax that it holds, where what is owed of it falls due with payments; and what of it does when it is paid as a whole. */
+  readonly tax?: { readonly scheme: string; readonly owes: number } | null;
+  /** It is part of a balance that a rule fixes, and has no day of its own. */
+  readonly ruled?: boolean;
 };
 
 export type ProjectionInput = {
@@ -68,13 +90,19 @@ export type ProjectionInput = {
   readonly start: DayNumber;
   /** The planned periods after it, in time. */
   readonly periods: readonly Period[];
+  /** Closed periods up to the start, in time: what was invoiced in them may not be paid yet. */
+  readonly past: readonly Period[];
+  /** How many periods a fiscal year has, by closed and planned period. */
+  readonly inYear: readonly number[];
+  /** What an account stood at at the end of a closed period, by its place in `past`, debits positive. */
+  readonly stoodAt: (account: AccountId, place: number) => number;
   readonly workWeek: WorkWeek;
   readonly accounts: readonly Account[];
   /** What accounts stand at at the start, debits positive. */
   readonly opening: ReadonlyMap<AccountId, number>;
   readonly lines: readonly PlannedLine[];
   readonly scheduled: readonly ScheduledRow[];
-  /** What stands owed at the start and is paid whole on a day. */
+  /** What stands owed at the start and is paid on a day, as far as nothing else says when. */
   readonly settled: readonly {
     readonly account: AccountId;
     readonly day: DayNumber;
@@ -84,10 +112,10 @@ export type ProjectionInput = {
   readonly items: readonly ExpectedItem[];
   readonly dated: readonly (DatedItem & { readonly key: string })[];
   readonly taxes: readonly TaxScheme[];
-  /** Of what stands owed of a tax at the start, what belongs to periods that are over, and to the running one. */
-  readonly taxStood: (scheme: TaxScheme) => { readonly ended: number; readonly running: number };
+  /** What the ledger has credited to a tax in a range of days, payments of returns apart: owed positive. */
+  readonly taxCredits: (scheme: TaxScheme, from: DayNumber, to: DayNumber) => number;
   /** The bank account that pays by default. */
   readonly bank: AccountId | null;
-  /** Days over which receivables and payables without items run off. */
-  readonly runOff: number;
+  /** The last day on which what stands on an account without items or terms has run off. */
+  readonly runOffEnd: (account: AccountId) => DayNumber;
 };

@@ -1,14 +1,15 @@
-import type { AccountId, CashSource, TermsRule } from '@/core/model';
-import { naturalSign, profitSign } from '@/core/model';
-import { isTooLarge, minor, percentOf, type Percent } from '@/core/money';
-import type { Days } from '@/core/schedule';
+import type { AccountId, CashSource, TaxScheme, TermsRule } from '@/core/model';
+import { profitSign } from '@/core/model';
+import { firstOf, STAND_INS, WHAT, type Days } from '@/core/schedule';
+import type { Period } from '@/core/calendar';
 import type { PlannedLine, ProjectionInput } from './input';
-import { splitByPercents, firstOf, STAND_INS } from '@/core/schedule';
+import { debtOf, reachOf, type LineMonths } from './lineMonths';
+import { OWED } from './pending';
 import type { AccountTable, PostingBuilder, Postings } from './postings';
 import { defaultBank, type Part } from './projected';
-import type { PartContext, Roles } from './rule';
-import { stockTarget } from './rules/fromStock';
+import type { PartContext, Roles, Shared } from './rule';
 import { postPart } from './rules/table';
+import { partKey } from './shared';
 
 /** What stays the same for every line of a reckoning. */
 export type Fixed = {
@@ -16,16 +17,43 @@ export type Fixed = {
   /** First and last day of each planned period. */
   readonly starts: Int32Array;
   readonly ends: Int32Array;
+  /** The closed periods that are looked back into, then the planned ones, with their first and last days. */
+  readonly all: readonly Period[];
+  readonly allStarts: Int32Array;
+  readonly allEnds: Int32Array;
   readonly table: AccountTable;
+  readonly out: PostingBuilder;
+  /** What closed periods leave to come, and what planned ones had paid before the start. */
+  readonly pending: PostingBuilder;
+  readonly early: PostingBuilder;
+  /** Takes what is not looked at. */
+  readonly scratch: PostingBuilder;
+  /** What is owed of taxes by day, and what was before the start. */
+  readonly tax: PostingBuilder;
+  readonly pastTax: PostingBuilder;
 };
 
 /** A line as it was posted, and what it was posted from. */
 export type PostedLine = {
-  readonly line: PlannedLine;
-  readonly money: readonly number[];
-  readonly stock: number;
+  readonly months: LineMonths;
+  /** What its parts were given of accounts' balances. */
+  readonly shared: readonly (Shared | null)[];
   readonly part: Part;
-  /** What is owed of its tax by day, and to which tax; null where none counts. */
+  /** What is owed of its tax by day, of planned periods and of balances settled in closed ones, and to which tax; null where none counts. */
+  readonly owed: Postings | null;
+  readonly pastOwed: Postings | null;
+  readonly scheme: string | null;
+  /** Of its tax on payment, what stands unpaid at the start in a balance that its terms fix, less what was paid ahead. */
+  readonly taxStood: number;
+};
+
+/** What a line's closed periods leave to come as its terms have it (how much of that there is, balances tell), and were owed of its tax. */
+export type PostedPast = {
+  readonly months: LineMonths;
+  readonly shared: readonly (Shared | null)[];
+  readonly pending: Postings;
+  /** What its planned periods had paid by the start, if all went as planned. */
+  readonly early: Postings;
   readonly owed: Postings | null;
   readonly scheme: string | null;
 };
@@ -37,9 +65,6 @@ function rolesOf({ table }: Fixed, input: ProjectionInput, line: PlannedLine, ru
   const said = <K extends string>(key: K): AccountId | null =>
     key in rule ? ((rule as unknown as Record<K, AccountId | null>)[key] ?? null) : null;
   const scheme = taxes.find((t) => t.id === line.terms.tax?.scheme);
-  const debt = income
-    ? firstOf(accounts, 'receivable', STAND_INS.receivable)
-    : firstOf(accounts, 'payable', STAND_INS.payable);
   const advance = income
     ? firstOf(accounts, 'otherLiability', STAND_INS.deferred)
     : firstOf(accounts, 'otherAsset', STAND_INS.prepaid);
@@ -47,7 +72,7 @@ function rolesOf({ table }: Fixed, input: ProjectionInput, line: PlannedLine, ru
   return {
     line: table.of(line.account.id),
     bank: table.of(line.terms.bank ?? defaultBank(input)),
-    open: table.of(through ?? debt),
+    open: table.of(through ?? debtOf(accounts, line)),
     badDebt: table.of(said('badDebt') ?? STAND_INS.badDebt),
     inventory: table.of(said('inventory') ?? firstOf(accounts, 'inventory', STAND_INS.inventory)),
     advance: table.of(through ?? advance),
@@ -57,104 +82,179 @@ function rolesOf({ table }: Fixed, input: ProjectionInput, line: PlannedLine, ru
   };
 }
 
-function sourceOf(line: PlannedLine): CashSource {
+export function sourceOf(line: PlannedLine): CashSource {
   if (line.terms.parts.some((p) => p.rule.kind === 'payroll')) return 'payroll';
   if (line.account.kind === 'income') return 'newSales';
   return line.account.kind === 'otherIncome' ? 'otherReceipts' : 'newPurchases';
 }
 
-/** Posts a line's months by its terms, and what is owed of its tax. */
-export function postLine(
+/** What a posting of a line's periods is made with. */
+type Posting = {
+  readonly b: Fixed;
+  readonly input: ProjectionInput;
+  readonly months: LineMonths;
+  readonly shared: PostedLine['shared'];
+  /** Gathers the tax of planned months that fell due before the start. */
+  readonly paidAhead?: { tax: number };
+};
+
+const schemeOf = ({ taxes }: ProjectionInput, { terms }: PlannedLine) =>
+  terms.tax && taxes.find((t) => t.id === terms.tax!.scheme);
+
+/** Whether the tax of a line counts for its scheme's returns. */
+const counts = (scheme: TaxScheme | null | undefined, { account }: PlannedLine): scheme is TaxScheme =>
+  scheme != null && (scheme.owed === 'net' || profitSign(account.kind) > 0);
+
+/** Posts the places of one part of a line; closed ones as far as they are known. */
+function postPlaces(
+  { b, input, months, shared, paidAhead }: Posting,
+  part: number,
+  [from, until]: readonly [number, number],
+  out: PostingBuilder = b.out,
+): void {
+  const { line } = months;
+  const { rule } = line.terms.parts[part]!;
+  const first = input.past.length;
+  const onPayment = schemeOf(input, line)?.on === 'payment';
+  const context: PartContext = {
+    periods: b.all,
+    days: b.days,
+    starts: b.allStarts,
+    ends: b.allEnds,
+    first,
+    from,
+    until,
+    money: months.all(part),
+    tax: months.allTax(part),
+    taxOf: months.taxOf,
+    plans: months.plans,
+    inYear: (m) => input.inYear[m] ?? 12,
+    taxOnPayment: onPayment,
+    own: (m) => (line.own ? b.days.on(line.own, b.all[m]!, null) : null),
+    ahead: (m) => months.ahead(part, m),
+    shared: shared[part]!,
+    roles: rolesOf(b, input, line, rule),
+    out,
+    pending: b.pending,
+    early: b.early,
+    start: input.start,
+    owe(day, amount, m) {
+      if (day <= input.start) {
+        if (!onPayment) return;
+        b.pastTax.add(day, 0, amount, -1, 0, day);
+        if (m >= first && paidAhead) paidAhead.tax += amount;
+      } else if (m >= first) b.tax.add(day, 0, amount, -1, 0, day);
+      else if (onPayment) b.pending.add(day, OWED, amount, -1, WHAT.tax, day);
+    },
+  };
+  postPart(rule, context);
+}
+
+/** The closed places of a part whose events may not be over, or whose tax on payment may be due yet (`taxReach`). */
+function pastPlaces(
+  input: ProjectionInput,
+  { line }: LineMonths,
+  rule: TermsRule,
+  taxReach: number,
+): readonly [number, number] {
+  const first = input.past.length;
+  const known = line.past.findIndex((v) => v !== null);
+  const back = reachOf(rule) + (schemeOf(input, line)?.on === 'payment' ? taxReach : 0);
+  return [known < 0 ? first : Math.min(first, Math.max(known, first - back)), first];
+}
+
+/** What a line's closed periods leave to come, or were owed of a tax on payment; of balances that are fixed nothing. */
+export function postPast(
   b: Fixed,
   input: ProjectionInput,
-  line: PlannedLine,
-  money: readonly number[],
-  stock: number,
-  out: PostingBuilder,
-  tax: PostingBuilder,
-): PostedLine {
-  const { terms } = line;
-  const scheme = terms.tax && input.taxes.find((t) => t.id === terms.tax!.scheme);
-  // The tax of a month's amount is rounded once, and divided as the amount is.
-  const taxes = scheme ? money.map((v) => taxOf(v, terms.tax!.rate)) : nothing(money.length);
-  const percents = terms.parts.map((p) => p.percent);
-  const single = percents.length === 1;
-  const divided = (all: readonly number[]) => all.map((v) => splitByPercents(v, percents).parts);
-  const shares = single ? null : divided(money);
-  const taxShares = single || !scheme ? null : divided(taxes);
-  terms.parts.forEach(({ rule }, k) => {
-    const context: PartContext = {
-      periods: input.periods,
-      days: b.days,
-      starts: b.starts,
-      ends: b.ends,
-      money: shares ? shares.map((s) => s[k]!) : money,
-      tax: taxShares ? taxShares.map((s) => s[k]!) : taxes,
-      taxOnPayment: scheme?.on === 'payment',
-      own: (i) => (line.own ? b.days.on(line.own, input.periods[i]!, null) : null),
-      stock,
-      roles: rolesOf(b, input, line, rule),
-      out,
-      owe: (day, amount) => tax.add(day, 0, amount, -1, 0, day),
-    };
-    postPart(rule, context);
+  months: LineMonths,
+  shared: PostedLine['shared'],
+  taxReach: number,
+): PostedPast {
+  const first = input.past.length;
+  months.line.terms.parts.forEach(({ rule }, k) => {
+    if (rule.kind !== 'daysOutstanding')
+      postPlaces({ b, input, months, shared }, k, pastPlaces(input, months, rule, taxReach));
   });
-  const owed = tax.take();
-  const counts = scheme && (scheme.owed === 'net' || profitSign(line.account.kind) > 0);
+  const scheme = schemeOf(input, months.line);
+  const [pending, owed] = [b.pending.take(), b.pastTax.take()];
+  // A payday that moves back may leave its month, by a few days.
+  months.line.terms.parts.forEach((part, k) => {
+    if (input.periods.length > 0 && movesBack(part))
+      postPlaces({ b, input, months, shared }, k, [first, first + 1], b.scratch);
+  });
+  const early = b.early.take();
+  for (const unused of [b.scratch, b.tax, b.pastTax]) unused.take();
   return {
-    line,
-    money,
-    stock,
-    part: { of: 'line', key: `line ${line.key}`, source: sourceOf(line), postings: out.take() },
-    owed: counts && owed.count > 0 ? owed : null,
-    scheme: counts ? scheme.id : null,
+    months,
+    shared,
+    pending,
+    early,
+    owed: counts(scheme, months.line) && owed.count > 0 ? owed : null,
+    scheme: counts(scheme, months.line) ? scheme.id : null,
   };
 }
 
-const nothings: number[][] = [];
-/** Months without tax, the same ones for every line. */
-const nothing = (months: number): readonly number[] => (nothings[months] ??= Array<number>(months).fill(0));
-
-/** The tax of an amount; none of what could not be told. */
-function taxOf(amount: number, rate: Percent): number {
-  const tax = percentOf(minor(amount), rate);
-  return isTooLarge(tax) ? 0 : tax;
+/** Posts a line's planned months by its terms, and what is owed of its tax. */
+export function postLine(
+  b: Fixed,
+  input: ProjectionInput,
+  months: LineMonths,
+  shared: PostedLine['shared'],
+  taxReach: number,
+): PostedLine {
+  const { line } = months;
+  const first = input.past.length;
+  const all = first + input.periods.length;
+  const paidAhead = { tax: 0 };
+  line.terms.parts.forEach(({ rule }, k) => {
+    // What settled a balance in closed periods is known with what settles it.
+    const from = rule.kind === 'daysOutstanding' ? pastPlaces(input, months, rule, taxReach)[0] : first;
+    postPlaces({ b, input, months, shared, paidAhead }, k, [from, all]);
+  });
+  const scheme = schemeOf(input, line);
+  const counted = counts(scheme, line);
+  const [owed, pastOwed] = [b.tax.take(), b.pastTax.take()];
+  b.early.take();
+  return {
+    months,
+    shared,
+    part: { of: 'line', key: `line ${line.key}`, source: sourceOf(line), postings: b.out.take() },
+    owed: counted && owed.count > 0 ? owed : null,
+    pastOwed: counted && pastOwed.count > 0 ? pastOwed : null,
+    scheme: counted ? scheme.id : null,
+    taxStood:
+      counted && scheme.on === 'payment'
+        ? shared.reduce((t, s) => t + (s?.taxStood ?? 0), 0) - paidAhead.tax
+        : 0,
+  };
 }
 
-/** What a line does to money by month: receipts positive. */
-export function moneyByMonth(line: PlannedLine, covered: readonly number[] | null): readonly number[] {
-  const sign = -naturalSign(line.account.kind);
-  return line.amounts.map((a, m) => {
-    const amount = Number.isNaN(a) ? 0 : (a ?? 0);
-    // An order stands in place of the plan as far as the plan reaches.
-    const left = covered && amount > 0 ? Math.max(0, amount - covered[m]!) : amount;
-    return left === 0 ? 0 : sign * left;
+/** Whether what is paid of a planned month may be paid before it begins. */
+const movesBack = ({ rule }: PlannedLine['terms']['parts'][number]): boolean =>
+  (rule.kind === 'atOnce' || rule.kind === 'payroll') && rule.moved === 'previous';
+
+/** Whether nothing changed of what a line's closed periods leave to come. */
+export function samePast(
+  was: PostedPast,
+  { line }: LineMonths,
+  shared: PostedLine['shared'],
+  first: number,
+): boolean {
+  const before = was.months.line;
+  if (before.terms !== line.terms || before.own !== line.own || before.past !== line.past) return false;
+  if (line.terms.parts.some(movesBack) && before.amounts[0] !== line.amounts[0]) return false;
+  return shared.every((s, k) => {
+    const other = was.shared[k] ?? null;
+    if (s === null || other === null) return s === other;
+    for (let m = 0; m < first; m++)
+      if (s.amount[m] !== other.amount[m] || s.tax[m] !== other.tax[m]) return false;
+    return true;
   });
 }
 
-/** The stock that the ledger stands at, over the lines that take out of it, as each should hold at the start. */
-export function stocksOf({ table }: Fixed, input: ProjectionInput): ReadonlyMap<string, number> {
-  const out = new Map<string, number>();
-  const byAccount = new Map<AccountId, { key: string; target: number }[]>();
-  for (const line of input.lines)
-    for (const { rule } of line.terms.parts) {
-      if (rule.kind !== 'fromStock') continue;
-      const account = rule.inventory ?? firstOf(input.accounts, 'inventory', STAND_INS.inventory);
-      const list = byAccount.get(account) ?? [];
-      list.push({ key: line.key, target: stockTarget(rule, moneyByMonth(line, null), 0) });
-      byAccount.set(account, list);
-      table.of(account);
-    }
-  for (const [account, list] of byAccount) {
-    const stands = Math.max(0, input.opening.get(account) ?? 0);
-    const all = list.reduce((t, l) => t + l.target, 0);
-    let given = 0;
-    list.forEach(({ key, target }, i) => {
-      const part =
-        i === list.length - 1 ? stands - given : all === 0 ? 0 : Math.floor((stands * target) / all);
-      given += part;
-      out.set(key, (out.get(key) ?? 0) + part);
-    });
-  }
-  return out;
-}
+/** What the parts of a line are given of accounts' balances. */
+export const sharedOf = (
+  { key, terms }: PlannedLine,
+  all: ReadonlyMap<string, Shared>,
+): readonly (Shared | null)[] => terms.parts.map((_, k) => all.get(partKey(key, k)) ?? null);

@@ -14,10 +14,18 @@ export type LedgerItem = {
   readonly dated: DayNumber;
   readonly amount: Minor;
   readonly open: Minor;
+  /** It stands for invoices from before the ledger. */
+  readonly brought: boolean;
 };
 
 /** A part of an invoice that was paid so many days after it. */
-export type Settled = { readonly counterparty: string; readonly days: number; readonly amount: number };
+export type Settled = {
+  /** The block and the invoice's place in it. */
+  readonly key: string;
+  readonly counterparty: string;
+  readonly days: number;
+  readonly amount: number;
+};
 
 export type Matched = {
   readonly items: readonly LedgerItem[];
@@ -46,6 +54,8 @@ class Queue {
     if (same) same.push(open);
     else this.byReference.set(reference, [open]);
   }
+
+  names = (reference: string): boolean => this.byReference.has(reference);
 
   /** Settles an amount by the items of a reference, then the oldest; what is left of it. */
   settle(amount: number, reference: string, paid: (open: Open, amount: number) => void): number {
@@ -84,8 +94,16 @@ export function matchItems(
   const of = new Map<string, Queue>();
   const everyone = new Queue();
   let ahead = 0;
+  const early = new Map<string, number>();
   let opened: DayNumber | null = null;
-  for (const { block, i } of rowsInTime(blocks, view, account, sign, until)) {
+  const rows = rowsInTime(blocks, view, account, sign, until);
+  const invoiced = new Map<string, number>();
+  for (const { block, i } of rows)
+    if (block.amount[i]! * sign >= 0) {
+      const reference = textAt(block.texts, block.reference[i]!);
+      if (reference !== '') invoiced.set(reference, (invoiced.get(reference) ?? 0) + 1);
+    }
+  for (const { block, i } of rows) {
     const isOpening = block.mark[i] === OPENING;
     const dated = block.day[i]!;
     // The first balance brought forward stands for invoices of which nothing else is known; later ones repeat.
@@ -106,9 +124,19 @@ export function matchItems(
           dated,
           amount: minor(amount),
           open: minor(amount),
+          brought: isOpening,
         },
         left: amount,
       };
+      // What was paid before it was invoiced names the invoice.
+      const before = reference === '' ? 0 : Math.min(amount, early.get(reference) ?? 0);
+      if (before > 0) {
+        early.set(reference, early.get(reference)! - before);
+        ahead -= before;
+        open.left -= before;
+        if (counterparty !== '') settled.push({ key: open.item.key, counterparty, days: 0, amount: before });
+      }
+      if (reference !== '') invoiced.set(reference, invoiced.get(reference)! - 1);
       queue.push(open);
       everyone.push(open);
       all.push(open);
@@ -116,8 +144,19 @@ export function matchItems(
     }
     const paid = ({ item }: Open, part: number): void => {
       if (item.counterparty !== '')
-        settled.push({ counterparty: item.counterparty, days: dated - item.dated, amount: part });
+        settled.push({
+          key: item.key,
+          counterparty: item.counterparty,
+          days: dated - item.dated,
+          amount: part,
+        });
     };
+    // What names an invoice that comes later is paid ahead, and settles no other.
+    if (!everyone.names(reference) && (invoiced.get(reference) ?? 0) > 0) {
+      ahead -= amount;
+      early.set(reference, (early.get(reference) ?? 0) - amount);
+      continue;
+    }
     const known = queue.any && counterparty !== '';
     let left = (known ? queue : everyone).settle(-amount, reference, paid);
     // What stood open before the ledger is paid by whoever has nothing else open.
@@ -125,7 +164,12 @@ export function matchItems(
     ahead += left;
   }
   return {
-    items: all.filter((o) => o.left > 0).map(({ item, left }) => ({ ...item, open: minor(left) })),
+    // What is nobody's and has no number is no invoice, but a part of what the account stands at.
+    items: all
+      .filter(
+        ({ left, item }) => left > 0 && (item.counterparty !== '' || item.reference !== '' || item.brought),
+      )
+      .map(({ item, left }) => ({ ...item, open: minor(left) })),
     settled,
     ahead,
   };

@@ -88,7 +88,7 @@ describe('tax periods and their due days', () => {
       projectionOf([taxed], {
         taxes: [scheme({ payable: 'vat' })],
         opening: new Map([['vat', -7_00]]),
-        taxStood: () => ({ ended: 7_00, running: 0 }),
+        taxCredits: (_, from, to) => (from <= on('2025-11-30') && to >= on('2025-11-30') ? 7_00 : 0),
       }),
     );
     expect(p.returns.map((r) => [fromDayNumber(r.due), r.owed])).toEqual([
@@ -104,7 +104,7 @@ describe('tax periods and their due days', () => {
       projectionOf([planned(account('sales', 'income'), atOnce(), [0])], {
         taxes: [scheme({ payable: 'vat', ends: 11 })],
         opening: new Map([['vat', -9_00]]),
-        taxStood: () => ({ ended: 0, running: 9_00 }),
+        taxCredits: (_, from) => (from > on('2025-11-30') ? 9_00 : 0),
       }),
     );
     expect(p.returns.map((r) => [fromDayNumber(r.to), r.owed])).toEqual([['2026-02-28', 9_00]]);
@@ -222,7 +222,7 @@ describe('open items', () => {
       projectionOf([planned(sales, atOnce(), [0])], {
         items: [item()],
         opening: new Map([['rec', 460]]),
-        runOff: 30,
+        runOffEnd: () => NEW_YEAR + 30,
       }),
     );
     const causes = causesIn(p, { from: NEW_YEAR, to: on('2026-01-31') }, () => true);
@@ -358,10 +358,10 @@ describe('what the ledger tells of money', () => {
 
   test('measured shares are whole percents at their median days; what is rare joins the rest', () => {
     const settled = [
-      { counterparty: 'a', days: 1, amount: 300 },
-      { counterparty: 'a', days: 28, amount: 500 },
-      { counterparty: 'a', days: 30, amount: 190 },
-      { counterparty: 'a', days: 200, amount: 10 },
+      { key: '', counterparty: 'a', days: 1, amount: 300 },
+      { key: '', counterparty: 'a', days: 28, amount: 500 },
+      { key: '', counterparty: 'a', days: 30, amount: 190 },
+      { key: '', counterparty: 'a', days: 200, amount: 10 },
     ];
     expect(medianDays(settled)).toBe(28);
     expect(sharesOf(settled)).toEqual([

@@ -1,4 +1,5 @@
 import { toDayNumber, type DayNumber } from '@/core/calendar';
+import { evenPart } from '@/core/money';
 import type { AccountId, CashSource, DatedItem } from '@/core/model';
 import { datesOf, WHAT, firstOf, STAND_INS } from '@/core/schedule';
 import type { ExpectedItem, PlannedLine, ProjectionInput } from './input';
@@ -44,36 +45,61 @@ const DATED_SOURCE: Record<DatedItem['group'], (direction: DatedItem['direction'
   other: (direction) => (direction === 'in' ? 'otherReceipts' : 'other'),
 };
 
-/** Parts that follow from no line: open items, orders, dated items, balances that have no items. */
+/** The receivable or payable of an open item. */
+const owedOn = (accounts: ProjectionInput['accounts'], item: ExpectedItem): AccountId =>
+  (item.kind === 'invoice' ? item.account : null) ??
+  (item.side === 'in'
+    ? firstOf(accounts, 'receivable', STAND_INS.receivable)
+    : firstOf(accounts, 'payable', STAND_INS.payable));
+
+/** What accounts stand at at the start without items that have days of their own, by place, debits positive. */
+export function withoutItems(
+  table: AccountTable,
+  { accounts, opening, items }: Pick<ProjectionInput, 'accounts' | 'opening' | 'items'>,
+): ReadonlyMap<number, number> {
+  const out = new Map<number, number>();
+  for (const [account, amount] of opening) out.set(table.of(account), amount);
+  for (const item of items) {
+    if (item.kind !== 'invoice' || item.ruled) continue;
+    const place = table.of(owedOn(accounts, item));
+    out.set(place, (out.get(place) ?? 0) - (item.side === 'in' ? 1 : -1) * item.open);
+  }
+  return out;
+}
+
+/** Accounts with items that have days of their own, by place: those say what is to come of them. */
+export const itemized = (
+  table: AccountTable,
+  { accounts, items }: Pick<ProjectionInput, 'accounts' | 'items'>,
+): ReadonlySet<number> =>
+  new Set(items.filter((i) => i.kind === 'invoice' && !i.ruled).map((i) => table.of(owedOn(accounts, i))));
+
+/** A pair of postings that follows from no planned month. */
+const pairIn =
+  (out: PostingBuilder) =>
+  (day: DayNumber, to: number, from: number, amount: number, what: number, since: DayNumber): void => {
+    out.add(day, to, amount, -1, what, since);
+    out.add(day, from, -amount, -1, what, since);
+  };
+
+/** Open items, orders and dated items; what falls due of a tax with an item goes into `owe`, what never will into `takenBack`. */
 export function otherParts(
   table: AccountTable,
   input: ProjectionInput,
   days: number,
   out: PostingBuilder,
+  owe: (scheme: string, day: DayNumber, amount: number) => void,
+  takenBack: (scheme: string, amount: number) => void,
 ): Part[] {
   const parts: Part[] = [];
   const bank = table.of(defaultBank(input));
   const until = input.start + days;
-  const unsettled = new Map<AccountId, number>();
-  for (const a of input.accounts)
-    if (a.kind === 'receivable' || a.kind === 'payable') unsettled.set(a.id, input.opening.get(a.id) ?? 0);
-  const pair = (day: DayNumber, to: number, from: number, amount: number, what: number, since: DayNumber) => {
-    out.add(day, to, amount, -1, what, since);
-    out.add(day, from, -amount, -1, what, since);
-  };
+  const pair = pairIn(out);
   for (const item of input.items) {
+    if (!item.counted || item.ruled) continue;
     const sign = item.side === 'in' ? 1 : -1;
-    const open =
-      (item.kind === 'invoice' ? item.account : null) ??
-      (item.side === 'in'
-        ? firstOf(input.accounts, 'receivable', STAND_INS.receivable)
-        : firstOf(input.accounts, 'payable', STAND_INS.payable));
-    const through = table.of(open);
+    const through = table.of(owedOn(input.accounts, item));
     const money = sign * item.open;
-    if (!item.counted) {
-      if (item.kind === 'invoice') unsettled.set(open, (unsettled.get(open) ?? 0) - money);
-      continue;
-    }
     const day = Math.max(item.expected, input.start + 1);
     if (item.kind === 'disposal') {
       // Nothing is owed before it is sold: the money stands against what is sold, always on top of the plan.
@@ -84,8 +110,24 @@ export function otherParts(
     if (item.kind === 'order') {
       const of = table.of(item.account ?? STAND_INS.other);
       pair(Math.max(item.dated, input.start + 1), through, of, money, WHAT.order, item.dated);
-    } else unsettled.set(open, (unsettled.get(open) ?? 0) - money);
-    pair(day, bank, through, money, item.kind === 'order' ? WHAT.order : WHAT.item, item.dated);
+      pair(day, bank, through, money, WHAT.order, item.dated);
+    } else {
+      const scheme = input.taxes.find((t) => t.id === item.tax?.scheme);
+      const places = {
+        bank,
+        lost: table.of(item.badDebt ?? STAND_INS.badDebt),
+        tax: table.of(scheme?.payable ?? firstOf(input.accounts, 'taxPayable', STAND_INS.tax)),
+      };
+      const whole = [{ day, amount: item.open, to: 'bank' as const, owes: item.tax?.owes ?? 0 }];
+      for (const { day: due, amount, to, owes } of item.shares ?? whole) {
+        const on = Math.max(due, input.start + 1);
+        const what = to === 'bank' ? WHAT.item : WHAT.badDebt;
+        pair(on, places[to], through, sign * amount, what, item.dated);
+        if (!item.tax) continue;
+        if (to === 'bank') owe(item.tax.scheme, on, sign * owes);
+        if (to === 'tax') takenBack(item.tax.scheme, sign * amount);
+      }
+    }
     parts.push({
       of: item.kind === 'order' ? 'order' : 'item',
       key: `item ${item.key}`,
@@ -105,22 +147,39 @@ export function otherParts(
       postings: out.take(),
     });
   }
-  for (const [account, left] of unsettled) {
-    if (left === 0) continue;
-    const kind = input.accounts.find((a) => a.id === account)?.kind;
-    const place = table.of(account);
-    // What stands without items runs off in equal parts.
-    for (let i = 0, given = 0; i < input.runOff; i++) {
-      const part = Math.trunc((left * (i + 1)) / input.runOff) - given;
-      given += part;
-      pair(input.start + 1 + i, bank, place, part, WHAT.opening, input.start);
-    }
-    parts.push({
-      of: 'runOff',
-      key: `runOff ${account}`,
-      source: kind === 'receivable' ? 'openInvoices' : 'openBills',
-      postings: out.take(),
-    });
+  return parts;
+}
+
+/**
+ * What nothing tells when it comes: receivables and payables run off in equal parts over calendar days up to a kept end,
+ * what was withheld from pay is paid on the first day on which anything withheld by then is due.
+ */
+export function untoldParts(
+  table: AccountTable,
+  input: ProjectionInput,
+  left: ReadonlyMap<AccountId, number>,
+  out: PostingBuilder,
+): Part[] {
+  const parts: Part[] = [];
+  const bank = table.of(defaultBank(input));
+  const pair = pairIn(out);
+  for (const { id, kind } of input.accounts) {
+    const stands = left.get(id) ?? 0;
+    if ((kind !== 'receivable' && kind !== 'payable') || stands === 0) continue;
+    const days = Math.max(1, input.runOffEnd(id) - input.start);
+    const place = table.of(id);
+    // The larger parts come first, so that what is left runs on in the same parts after each closing.
+    for (let i = 0; i < days; i++)
+      pair(input.start + 1 + i, bank, place, evenPart(stands, days, i), WHAT.opening, input.start);
+    const source = kind === 'receivable' ? 'openInvoices' : 'openBills';
+    parts.push({ of: 'runOff', key: `runOff ${id}`, source, postings: out.take() });
+  }
+  for (const { account, day, source } of input.settled) {
+    const stands = left.get(account) ?? 0;
+    if (stands === 0) continue;
+    const on = Math.max(day, input.start + 1);
+    pair(on, bank, table.of(account), stands, WHAT.opening, input.start);
+    parts.push({ of: 'settled', key: `settled ${account}`, source, postings: out.take() });
   }
   return parts;
 }

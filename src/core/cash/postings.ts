@@ -49,7 +49,7 @@ const columnsOf = (size: number): Columns => ({
 
 /** Gathers postings; one builder serves line after line, and gives each its stretch of a chunk. */
 export class PostingBuilder {
-  /** Nothing falls before this day: what would, falls on it. */
+  /** Nothing falls before this day: what would, falls on it, or is dropped. */
   earliest: DayNumber = -Infinity;
   /** How many were ever taken. */
   written = 0;
@@ -58,9 +58,12 @@ export class PostingBuilder {
   private first = 0;
   private end = 0;
 
+  /** `drops`: what would fall before the earliest day has happened, and is none of this builder's. */
+  constructor(private readonly drops = false) {}
+
   /** Nothing is written for nothing. */
   add(day: DayNumber, account: number, amount: number, month: number, what: number, from: DayNumber): void {
-    if (amount === 0) return;
+    if (amount === 0 || (this.drops && day < this.earliest)) return;
     if (this.end === this.size) this.grow(1);
     const i = this.end++;
     const c = this.columns;
@@ -130,3 +133,5 @@ export class PostingBuilder {
     this.end = end - first;
   }
 }
+
+export const NO_POSTINGS: Postings = { columns: columnsOf(0), first: 0, count: 0 };

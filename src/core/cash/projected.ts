@@ -7,7 +7,8 @@ import type { TaxReturn } from './tax';
 
 /** Postings of one cause: a line, an open item, a tax, a dated item, a balance without items. */
 export type Part = {
-  readonly of: 'line' | 'item' | 'order' | 'dated' | 'tax' | 'runOff' | 'schedule' | 'settled' | 'balance';
+  readonly of:
+    'line' | 'pending' | 'item' | 'order' | 'dated' | 'tax' | 'runOff' | 'schedule' | 'settled' | 'balance';
   readonly key: string;
   readonly source: CashSource;
   readonly postings: Postings;
@@ -26,6 +27,8 @@ export type Projected = {
   readonly moved: readonly (Float64Array | undefined)[];
   readonly parts: ReadonlyMap<string, Part>;
   readonly returns: readonly TaxReturn[];
+  /** What receivables and payables stood at that no item and no terms tell when it comes, by account, debits positive. */
+  readonly untold: ReadonlyMap<AccountId, number>;
   /** Counts up with every reckoning that changed anything. */
   readonly version: number;
 };

@@ -1,13 +1,26 @@
 import { toDayNumber } from '@/core/calendar';
-import { CASH_SOURCES, type CashSource } from '@/core/model';
-import { daysOf, STAND_INS } from '@/core/schedule';
+import { CASH_SOURCES, type AccountId, type CashSource, type TaxScheme } from '@/core/model';
+import { daysOf, firstOf, STAND_INS } from '@/core/schedule';
 import type { PlannedLine, ProjectionInput } from './input';
-import { moneyByMonth, postLine, stocksOf, type Fixed, type PostedLine } from './lineParts';
-import { coveredByOrders, otherParts, returnParts } from './otherParts';
-import { AccountTable, PostingBuilder, type Postings } from './postings';
+import { lineMonths, type LineMonths } from './lineMonths';
+import {
+  postLine,
+  postPast,
+  samePast,
+  sharedOf,
+  sourceOf,
+  type Fixed,
+  type PostedLine,
+  type PostedPast,
+} from './lineParts';
+import { coveredByOrders, itemized, otherParts, returnParts, untoldParts, withoutItems } from './otherParts';
+import { comingOf, sumOf, type Come, type Pending } from './pending';
+import { AccountTable, NO_POSTINGS, PostingBuilder, type Postings } from './postings';
 import { type Part, type Projected } from './projected';
-import { balanceParts, postRow, settledParts, type PostedRow } from './scheduleParts';
-import { taxReturns } from './tax';
+import type { Shared } from './rule';
+import { balanceParts, postRow, type PostedRow } from './scheduleParts';
+import { purchases, settlements } from './shared';
+import { taxPeriods, taxReturns } from './tax';
 
 /** What a projector keeps between reckonings: all of it is dropped when the ground under it changes. */
 type Base = Fixed & {
@@ -21,22 +34,38 @@ type Base = Fixed & {
   readonly moved: Float64Array[];
   readonly periodOfDay: Int16Array;
   readonly owedByScheme: Map<string, Float64Array>;
+  /** Closed periods whose returns of a tax on payment are not due by the start. */
+  readonly taxReach: ReadonlyMap<string, number>;
+  /** Accounts that returns settle. */
+  readonly byReturn: ReadonlySet<number>;
   /** Lines as they were posted, and what orders covered of them. */
   readonly kept: Map<string, PostedLine & { readonly covered: readonly number[] | null }>;
+  readonly pasts: Map<string, PostedPast>;
   readonly rows: Map<string, PostedRow>;
   readonly parts: Map<string, Part>;
+  /** What stands without items, and what comes of closed periods, last time. */
+  come: { readonly of: Come; readonly from: readonly unknown[] } | null;
   /** What the parts that follow from no line were made of, last time. */
-  others: Pick<ProjectionInput, 'items' | 'dated' | 'runOff' | 'settled'> | null;
+  others: readonly unknown[];
+  owedByItems: readonly OwedBy[];
+  takenBack: ReadonlyMap<string, number>;
   /** Balances were brought about last time. */
   balanced: boolean;
   /** Postings that were written at first: those of everything. */
   whole: number;
 };
 
+type Builders = Pick<Fixed, 'out' | 'pending' | 'early' | 'scratch' | 'tax' | 'pastTax'>;
+
+/** What falls due of a tax by day. */
+type OwedBy = { readonly scheme: string | null; readonly owed: Postings | null };
+
 const MOST_WRITTEN = 200_000;
 
 /** What follows from no line, no row and no tax. */
-const OTHERS: ReadonlySet<Part['of']> = new Set(['item', 'order', 'dated', 'runOff', 'settled']);
+const OTHERS: ReadonlySet<Part['of']> = new Set(['item', 'order', 'dated']);
+const PENDING: ReadonlySet<Part['of']> = new Set(['pending']);
+const UNTOLD: ReadonlySet<Part['of']> = new Set(['runOff', 'settled']);
 
 /**
  * Makes projections of one book, each from the one before: a line that did not change keeps its postings, and sums by day
@@ -47,60 +76,89 @@ export function createProjector(): (input: ProjectionInput) => Projected {
   let base: Base | null = null;
   let version = 0;
   let last: Projected | null = null;
-  const out = new PostingBuilder();
-  const tax = new PostingBuilder();
+  const builders = {
+    out: new PostingBuilder(),
+    pending: new PostingBuilder(true),
+    tax: new PostingBuilder(),
+    pastTax: new PostingBuilder(),
+    early: new PostingBuilder(),
+    scratch: new PostingBuilder(),
+  };
   return (input) => {
     // Chunks live as long as any of their postings: after many edits all is written anew, once.
-    const isFull = base !== null && out.written > MOST_WRITTEN + 4 * base.whole;
+    const isFull = base !== null && builders.out.written > MOST_WRITTEN + 4 * base.whole;
     if (!base || isFull || !sameGround(base.input, input)) {
-      base = baseOf(input);
-      out.written = 0;
+      base = baseOf(input, builders);
+      builders.out.written = 0;
     }
     const b = base;
-    out.earliest = tax.earliest = input.start + 1;
+    const { out, pending, tax } = builders;
+    out.earliest = tax.earliest = pending.earliest = input.start + 1;
+    // First what needs no balance but a stock's, then rows, then what is left of balances, then what fixes them.
     const covered = coveredByOrders(input);
-    const stocks = stocksOf(b, input);
-    const seen = new Set<string>();
-    for (const line of input.lines) {
-      seen.add(line.key);
-      const stock = stocks.get(line.key) ?? 0;
-      const own = covered.get(line.key) ?? null;
-      const was = b.kept.get(line.key);
-      // The same line with the same orders and stock: nothing of it is looked at again.
-      if (was?.line === line && was.stock === stock && was.covered === own) continue;
-      const money = moneyByMonth(line, own);
-      if (was && isSame(was, line, money, stock)) {
-        b.kept.set(line.key, { ...was, line, covered: own });
-        continue;
-      }
-      if (was) countLine(b, was, -1);
-      const now = postLine(b, input, line, money, stock, out, tax);
-      countLine(b, now, 1);
-      b.kept.set(line.key, { ...now, covered: own });
-      b.parts.set(now.part.key, now.part);
-      version++;
-    }
+    const months = input.lines.map((line) => monthsOf(b, input, line, covered.get(line.key) ?? null));
+    const shared = new Map<string, Shared>();
+    purchases(input, months, shared);
+    const fixed = months.filter(fixesBalance);
+    for (const m of months)
+      if (!fixesBalance(m)) version += replaceLine(b, input, m, covered.get(m.line.key) ?? null, shared);
+    const seen = new Set(input.lines.map((l) => l.key));
     for (const [key, was] of b.kept)
       if (!seen.has(key)) {
         countLine(b, was, -1);
         b.kept.delete(key);
+        b.pasts.delete(key);
         b.parts.delete(was.part.key);
         version++;
       }
-    version += replaceRows(b, input, out, tax);
-    const { items, dated, runOff, settled } = input;
-    const was = b.others;
-    if (was?.items !== items || was.dated !== dated || was.runOff !== runOff || was.settled !== settled) {
-      version += replaceParts(
-        b,
-        [...otherParts(b.table, input, b.length, out), ...settledParts(b, input, out)],
-        (of) => OTHERS.has(of),
-      );
-      b.others = { items, dated, runOff, settled };
+    version += replaceRows(b, input);
+    const was = b.come;
+    const come = comeOf(b, input, months, shared);
+    if (come !== was?.of) {
+      for (const o of was?.of.owed ?? []) countOwed(b, { scheme: o.scheme, owed: o.postings }, -1);
+      for (const o of come.owed) countOwed(b, { scheme: o.scheme, owed: o.postings }, 1);
+      version += replaceParts(b, come.parts, (of) => PENDING.has(of));
     }
-    const returns = input.taxes.flatMap((scheme) =>
-      taxReturns(scheme, input.start, b.owedByScheme.get(scheme.id)!, input.taxStood(scheme)),
+    const left = new Map<AccountId, number>();
+    for (const [place, amount] of come.left) left.set(b.table.ids[place]!, amount);
+    settlements(
+      input,
+      fixed,
+      (account) => left.get(account) ?? 0,
+      (account, place) => (come.mixed.has(b.table.of(account)) ? null : input.stoodAt(account, place)),
+      shared,
     );
+    for (const m of fixed) version += replaceLine(b, input, m, covered.get(m.line.key) ?? null, shared);
+    for (const m of fixed)
+      m.line.terms.parts.forEach(({ rule }) => {
+        if (rule.kind === 'daysOutstanding') left.delete(rule.through ?? m.open);
+      });
+    const { items, dated } = input;
+    const others = [items, dated];
+    if (!isAlike(b.others, others)) {
+      for (const o of b.owedByItems) countOwed(b, o, -1);
+      const owedBy = new Map<string, PostingBuilder>();
+      const takenBack = new Map<string, number>();
+      const parts = otherParts(
+        b.table,
+        input,
+        b.length,
+        out,
+        (scheme, day, amount) => {
+          let own = owedBy.get(scheme);
+          if (!own) owedBy.set(scheme, (own = new PostingBuilder()));
+          own.add(day, 0, amount, -1, 0, day);
+        },
+        (scheme, amount) => takenBack.set(scheme, (takenBack.get(scheme) ?? 0) + amount),
+      );
+      b.takenBack = takenBack;
+      b.owedByItems = [...owedBy].map(([scheme, own]) => ({ scheme, owed: own.take() }));
+      for (const o of b.owedByItems) countOwed(b, o, 1);
+      version += replaceParts(b, parts, (of) => OTHERS.has(of));
+      b.others = others;
+    }
+    version += replaceParts(b, untoldParts(b.table, input, left, out), (of) => UNTOLD.has(of));
+    const returns = input.taxes.flatMap((scheme) => returnsOf(b, input, scheme, come));
     version += replaceParts(b, returnParts(b.table, input, returns, out), (of) => of === 'tax');
     if (input.balances.length > 0 || b.balanced) {
       const before = [...b.parts.values()].filter((p) => p.of === 'balance');
@@ -121,10 +179,162 @@ export function createProjector(): (input: ProjectionInput) => Projected {
       moved: b.moved,
       parts: b.parts,
       returns,
+      untold: left,
       version,
     };
     return last;
   };
+}
+
+const isAlike = (a: readonly unknown[], b: readonly unknown[]): boolean =>
+  a.length === b.length && a.every((x, i) => x === b[i]);
+
+const fixesBalance = ({ line }: LineMonths): boolean =>
+  line.terms.parts.some((p) => p.rule.kind === 'daysOutstanding');
+
+/** The months of a line, the same ones while it and what orders cover of it stay. */
+function monthsOf(
+  b: Base,
+  input: ProjectionInput,
+  line: PlannedLine,
+  covered: readonly number[] | null,
+): LineMonths {
+  const was = b.kept.get(line.key);
+  return was?.months.line === line && was.covered === covered ? was.months : lineMonths(input, line, covered);
+}
+
+/** Posts a line anew where it or what it is given changed; 1 where it did. */
+function replaceLine(
+  b: Base,
+  input: ProjectionInput,
+  months: LineMonths,
+  covered: readonly number[] | null,
+  all: ReadonlyMap<string, Shared>,
+): number {
+  const { line } = months;
+  const was = b.kept.get(line.key);
+  const shared = sharedOf(line, all);
+  const same = was !== undefined && sameShared(was.shared, shared);
+  // The same line with the same orders and shares: nothing of it is looked at again.
+  if (same && was.months === months) return 0;
+  if (same && sameMonths(was.months, months)) {
+    b.kept.set(line.key, { ...was, months, covered });
+    return 0;
+  }
+  if (was) countLine(b, was, -1);
+  const taxReach = b.taxReach.get(line.terms.tax?.scheme ?? '') ?? 0;
+  const now = postLine(b, input, months, shared, taxReach);
+  countLine(b, now, 1);
+  b.kept.set(line.key, { ...now, covered });
+  b.parts.set(now.part.key, now.part);
+  return 1;
+}
+
+function sameMonths(was: LineMonths, now: LineMonths): boolean {
+  const [a, b] = [was.line, now.line];
+  if (a.terms !== b.terms || a.own !== b.own || a.account !== b.account || a.past !== b.past) return false;
+  if (a.ahead !== b.ahead && !sameNumbers(a.ahead ?? [], b.ahead ?? [])) return false;
+  return a.terms.parts.every((_, k) => sameNumbers(was.all(k), now.all(k)));
+}
+
+const sameNumbers = (a: readonly number[], b: readonly number[]): boolean => {
+  if (a.length !== b.length) return false;
+  for (let i = 0; i < a.length; i++) if (a[i] !== b[i]) return false;
+  return true;
+};
+
+const sameShared = (was: PostedLine['shared'], now: PostedLine['shared']): boolean =>
+  was.length === now.length &&
+  was.every((s, k) => {
+    const other = now[k] ?? null;
+    if (s === null || other === null) return s === other;
+    return sameNumbers(s.amount, other.amount) && sameNumbers(s.tax, other.tax);
+  });
+
+/** What comes of closed periods: the same while nothing that it is made from changes. */
+function comeOf(
+  b: Base,
+  input: ProjectionInput,
+  all: readonly LineMonths[],
+  shared: ReadonlyMap<string, Shared>,
+): Come {
+  const pending: Pending[] = [];
+  const fixed = new Set<number>();
+  for (const months of all) {
+    const { line } = months;
+    const own = sharedOf(line, shared);
+    let past = b.pasts.get(line.key);
+    if (!past || !samePast(past, months, own, input.past.length))
+      b.pasts.set(
+        line.key,
+        (past = postPast(b, input, months, own, b.taxReach.get(line.terms.tax?.scheme ?? '') ?? 0)),
+      );
+    if (past.pending.count + past.early.count > 0)
+      pending.push({
+        key: `line ${line.key}`,
+        source: sourceOf(line),
+        postings: past.pending,
+        early: past.early,
+        scheme: past.scheme,
+      });
+    for (const { rule } of line.terms.parts)
+      if (rule.kind === 'daysOutstanding') fixed.add(b.table.of(rule.through ?? months.open));
+  }
+  for (const { pending: postings, early, part } of b.rows.values())
+    if (postings.count + early.count > 0)
+      pending.push({ key: part.key, source: part.source, postings, early, scheme: null });
+  const from = [input.items, [...fixed].join(), ...pending.flatMap((p) => [p.postings, p.early])];
+  if (b.come && isAlike(b.come.from, from)) return b.come.of;
+  const of = comingOf(
+    pending,
+    withoutItems(b.table, input),
+    {
+      byReturn: b.byReturn,
+      fixed,
+      itemized: itemized(b.table, input),
+      isBank: (place) => b.isBank[place] === 1,
+    },
+    b.out,
+    b.tax,
+  );
+  b.come = { of, from };
+  return of;
+}
+
+/**
+ * The returns of a tax. On invoices the ledger tells what was credited when; on payments what lines were paid in closed
+ * periods does, and what of the balance is not due yet falls due as it is settled.
+ */
+function returnsOf(b: Base, input: ProjectionInput, scheme: TaxScheme, come: Come) {
+  const owed = b.owedByScheme.get(scheme.id)!;
+  const account = scheme.payable ?? firstOf(input.accounts, 'taxPayable', STAND_INS.tax);
+  const stood = -(input.opening.get(account) ?? 0);
+  if (scheme.on === 'invoice')
+    return taxReturns(scheme, input.start, owed, stood, (from, to) => input.taxCredits(scheme, from, to));
+  let undue = 0;
+  for (const o of come.owed) if (o.scheme === scheme.id) undue += sumOf(o.postings);
+  for (const o of b.owedByItems) if (o.scheme === scheme.id && o.owed) undue += sumOf(o.owed);
+  // What is never paid is taken back from what is owed, when it is written off.
+  undue += b.takenBack.get(scheme.id) ?? 0;
+  const place = b.table.of(account);
+  for (const { postings } of come.parts) undue += sumOf(postings, place);
+  const credits = new Map<number, number>();
+  const credit = (owed: Postings | null) => {
+    const { columns, first, count } = owed ?? NO_POSTINGS;
+    for (let i = first; i < first + count; i++)
+      credits.set(columns.day[i]!, (credits.get(columns.day[i]!) ?? 0) + columns.amount[i]!);
+  };
+  for (const past of b.pasts.values()) if (past.scheme === scheme.id) credit(past.owed);
+  for (const line of b.kept.values()) {
+    if (line.scheme !== scheme.id) continue;
+    undue += line.taxStood;
+    credit(line.pastOwed);
+  }
+  return taxReturns(scheme, input.start, owed, stood - undue, (from, to) => {
+    let sum = 0;
+    for (const [day, amount] of credits) if (day >= from && day <= to) sum += amount;
+    return sum;
+  });
 }
 
 const sameGround = (a: ProjectionInput, b: ProjectionInput): boolean =>
@@ -134,11 +344,14 @@ const sameGround = (a: ProjectionInput, b: ProjectionInput): boolean =>
   a.bank === b.bank &&
   a.taxes === b.taxes &&
   a.opening === b.opening &&
+  a.stoodAt === b.stoodAt &&
+  a.past.length === b.past.length &&
+  a.past.every((p, i) => p === b.past[i] || (p.start === b.past[i]!.start && p.end === b.past[i]!.end)) &&
   a.periods.length === b.periods.length &&
   a.periods.every((p, i) => p.start === b.periods[i]!.start && p.end === b.periods[i]!.end);
 
-function baseOf(input: ProjectionInput): Base {
-  const { periods, accounts } = input;
+function baseOf(input: ProjectionInput, builders: Builders): Base {
+  const { periods, past, accounts } = input;
   const table = new AccountTable();
   const banks = new Set(
     [STAND_INS.bank, ...accounts.filter((a) => a.kind === 'bank').map((a) => a.id)].map((id) => table.of(id)),
@@ -147,22 +360,41 @@ function baseOf(input: ProjectionInput): Base {
   const isBank = new Uint8Array(banks.size).fill(1);
   const last = periods.at(-1);
   const length = last ? Math.max(0, toDayNumber(last.end) - input.start) : 0;
+  const all = [...past, ...periods];
+  const [allStarts, allEnds] = [all.map((p) => toDayNumber(p.start)), all.map((p) => toDayNumber(p.end))];
   return {
     input,
+    ...builders,
     days: daysOf(input.workWeek),
-    starts: Int32Array.from(periods, (p) => toDayNumber(p.start)),
-    ends: Int32Array.from(periods, (p) => toDayNumber(p.end)),
+    starts: Int32Array.from(allStarts.slice(past.length)),
+    ends: Int32Array.from(allEnds.slice(past.length)),
+    all,
+    allStarts: Int32Array.from(allStarts),
+    allEnds: Int32Array.from(allEnds),
     table,
     banks,
     length,
     bySource: Object.fromEntries(CASH_SOURCES.map((s) => [s, new Float64Array(length)])) as Base['bySource'],
     owedByScheme: new Map(input.taxes.map((t) => [t.id, new Float64Array(length)])),
+    taxReach: new Map(
+      input.taxes.map((t) => {
+        const [first] = taxPeriods(t, input.start, input.start + 1);
+        return [t.id, first ? allEnds.filter((end) => end >= first.from && end <= input.start).length : 0];
+      }),
+    ),
+    byReturn: new Set(
+      input.taxes.map((t) => table.of(t.payable ?? firstOf(accounts, 'taxPayable', STAND_INS.tax))),
+    ),
     kept: new Map(),
+    pasts: new Map(),
     rows: new Map(),
     moved: [],
     periodOfDay: periodsByDay(periods, input.start, length),
     parts: new Map(),
-    others: null,
+    come: null,
+    others: [],
+    owedByItems: [],
+    takenBack: new Map(),
     balanced: false,
     whole: 0,
     isBank,
@@ -179,24 +411,16 @@ function periodsByDay(periods: ProjectionInput['periods'], start: number, length
   return out;
 }
 
-function isSame(was: PostedLine, line: PlannedLine, money: readonly number[], stock: number): boolean {
-  if (was.line.terms !== line.terms || was.line.own !== line.own || was.line.account !== line.account)
-    return false;
-  if (was.stock !== stock || was.money.length !== money.length) return false;
-  for (let m = 0; m < money.length; m++) if (was.money[m] !== money[m]) return false;
-  return true;
-}
-
 /** Posts rows that changed anew, and takes out those that are gone; how many there were. */
-function replaceRows(b: Base, input: ProjectionInput, out: PostingBuilder, tax: PostingBuilder): number {
+function replaceRows(b: Base, input: ProjectionInput): number {
   let changed = 0;
   const seen = new Set<string>();
   for (const row of input.scheduled) {
     seen.add(row.key);
     const was = b.rows.get(row.key);
-    if (was?.from.postings === row.postings) continue;
+    if (was?.from.postings === row.postings && was.from.pending === row.pending) continue;
     if (was) countLine(b, was, -1);
-    const now = postRow(b, input, row, out, tax);
+    const now = postRow(b, input, row);
     countLine(b, now, 1);
     b.rows.set(row.key, now);
     b.parts.set(now.part.key, now.part);
@@ -213,12 +437,13 @@ function replaceRows(b: Base, input: ProjectionInput, out: PostingBuilder, tax: 
 }
 
 /** Adds a line's money and tax to the sums by day, or takes them off. */
-function countLine(
-  b: Base,
-  { part, owed, scheme }: Pick<PostedLine, 'part' | 'owed' | 'scheme'>,
-  sign: 1 | -1,
-): void {
-  addPart(b, part, sign);
+function countLine(b: Base, posted: OwedBy & { readonly part: Part }, sign: 1 | -1): void {
+  addPart(b, posted.part, sign);
+  countOwed(b, posted, sign);
+}
+
+/** Adds what falls due of a tax to its sums by day, or takes it off. */
+function countOwed(b: Base, { owed, scheme }: OwedBy, sign: 1 | -1): void {
   const sums = scheme === null || owed === null ? undefined : b.owedByScheme.get(scheme);
   if (!sums) return;
   const { columns, first, count } = owed!;

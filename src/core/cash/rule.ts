@@ -21,27 +21,54 @@ export type Roles = {
   readonly tax: number;
 };
 
-/** A part of a line's months under one rule of terms. */
+/** A part of a line's months under one rule of terms. Places are of closed periods first, then of the planned ones. */
 export type PartContext = {
   readonly periods: readonly Period[];
   readonly days: Days;
   /** First and last day of each period. */
   readonly starts: Int32Array;
   readonly ends: Int32Array;
+  /** How many periods the fiscal year of a period has. */
+  readonly inYear: (place: number) => number;
+  /** The place of the first planned period. */
+  readonly first: number;
+  /** The places whose events are posted now: planned ones, or closed ones for what they leave to come. */
+  readonly from: number;
+  readonly until: number;
   /** What each month does to money, in minor units: income positive, costs negative; credit notes the other way. */
   readonly money: readonly number[];
   /** The tax of each month, of the same sign: collected positive, paid to others negative. */
   readonly tax: readonly number[];
+  /** The tax of an amount, of its sign. */
+  readonly taxOf: (amount: number) => number;
+  /** Whether the line's budget plans a period. */
+  readonly plans: (place: number) => boolean;
   /** The tax falls due with the payment, not with the invoice. */
   readonly taxOnPayment: boolean;
-  /** The days that the line's own method counts in the i-th month; null where it counts none. */
-  readonly own: (i: number) => readonly DayNumber[] | null;
-  /** What of the stock at the start is this line's, in minor units. */
-  readonly stock: number;
+  /** The days that the line's own method counts in a period; null where it counts none. */
+  readonly own: (place: number) => readonly DayNumber[] | null;
+  /** What a rule that looks ahead finds in a period, those after the plan's end included; of the sign of `money`. */
+  readonly ahead: (place: number) => number;
+  /** What is reckoned of an account as a whole and falls to this part, by period; null where the rule has none such. */
+  readonly shared: Shared | null;
   readonly roles: Roles;
   readonly out: PostingBuilder;
+  /** What closed periods leave to come. */
+  readonly pending: PostingBuilder;
+  /** What planned periods had paid before the start. */
+  readonly early: PostingBuilder;
+  /** The last closed day. */
+  readonly start: DayNumber;
   /** Tax that falls into the return of a day: owed positive, to be had back negative. */
-  readonly owe: (day: DayNumber, amount: number) => void;
+  readonly owe: (day: DayNumber, amount: number, place: number) => void;
+};
+
+/** What a rule that fixes a balance gives a part, by place: money that is settled, or what is bought; and the tax in it. */
+export type Shared = {
+  readonly amount: readonly number[];
+  readonly tax: readonly number[];
+  /** The tax in what of the balance at the start is this part's. */
+  readonly taxStood: number;
 };
 
 /** How one kind of terms turns planned months into postings. */
@@ -49,34 +76,43 @@ export type TermsRuleOf<K extends TermsKind> = {
   readonly post: (rule: TermsOf<K>, context: PartContext) => void;
 };
 
+/**
+ * Where the postings of a period's events go, and what month they say: those of closed periods are pending, of no month;
+ * what is paid before its own period begins and before the start has been paid, if all went as planned.
+ */
+const placed = ({ first, start, out, pending, early }: PartContext, place: number, day: DayNumber) =>
+  place < first ? ([pending, -1] as const) : ([day <= start ? early : out, place - first] as const);
+
 /** Two postings of one event: money of the one side for the other. `money` is debit-positive on `to`; `what`: of `WHAT`. */
 export function swap(
-  { out }: PartContext,
+  c: PartContext,
   day: DayNumber,
   to: number,
   from: number,
   money: number,
-  month: number,
+  place: number,
   what: number,
   since: DayNumber = day,
 ): void {
+  const [out, month] = placed(c, place, day);
   out.add(day, to, money, month, what, since);
   out.add(day, from, -money, month, what, since);
 }
 
 /** The same with a tax on top: `to` takes both, and what is owed of the tax stands against it. */
 export function swapTaxed(
-  { out, roles }: PartContext,
+  c: PartContext,
   day: DayNumber,
   to: number,
   from: number,
   money: number,
   tax: number,
-  month: number,
+  place: number,
   what: number,
   since: DayNumber = day,
 ): void {
+  const [out, month] = placed(c, place, day);
   out.add(day, to, money + tax, month, what, since);
   out.add(day, from, -money, month, what, since);
-  out.add(day, roles.tax, -tax, month, WHAT.tax, since);
+  out.add(day, c.roles.tax, -tax, month, WHAT.tax, since);
 }

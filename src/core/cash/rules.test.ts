@@ -3,7 +3,17 @@ import { minor, percent } from '@/core/money';
 import { toDayNumber } from '@/core/calendar';
 import type { DueRule, TermsRule } from '@/core/model';
 import { account, calendar } from '@/core/test/build';
-import { atOnce, byMonth, dayText, onAccount, planned, projectionOf, terms, written } from '@/core/test/cash';
+import {
+  atOnce,
+  byMonth,
+  dayText,
+  NEW_YEAR,
+  onAccount,
+  planned,
+  projectionOf,
+  terms,
+  written,
+} from '@/core/test/cash';
 import { createProjector } from '.';
 
 const sales = account('sales', 'income');
@@ -244,7 +254,9 @@ describe('beside a textbook', () => {
       ),
       [200_000, 600_000, 800_000, 400_000],
     );
-    const p = createProjector()(projectionOf([line], { opening: new Map([['rec', 90_000]]), runOff: 20 }));
+    const p = createProjector()(
+      projectionOf([line], { opening: new Map([['rec', 90_000]]), runOffEnd: () => NEW_YEAR + 20 }),
+    );
     expect(byMonth(p).slice(0, 4)).toEqual([230_000, 480_000, 740_000, 520_000]);
   });
   test('payments for materials, half of them in the next quarter', () => {
@@ -259,7 +271,9 @@ describe('beside a textbook', () => {
       ),
       [47_400, 97_200, 102_900, 55_800],
     );
-    const p = createProjector()(projectionOf([line], { opening: new Map([['pay', -25_800]]), runOff: 20 }));
+    const p = createProjector()(
+      projectionOf([line], { opening: new Map([['pay', -25_800]]), runOffEnd: () => NEW_YEAR + 20 }),
+    );
     expect(byMonth(p).slice(0, 4)).toEqual([-49_500, -72_300, -100_050, -79_350]);
   });
 });

@@ -4,12 +4,14 @@ import { firstOf, STAND_INS, WHAT, type RowPosting } from '@/core/schedule';
 import type { ProjectionInput, ScheduledRow } from './input';
 import type { Fixed } from './lineParts';
 import type { PostingBuilder, Postings } from './postings';
-import { defaultBank, type Part } from './projected';
+import { type Part } from './projected';
 
 /** A row of a schedule as it was posted, with what is owed of a tax by it. */
 export type PostedRow = {
   readonly from: ScheduledRow;
   readonly part: Part;
+  readonly pending: Postings;
+  readonly early: Postings;
   readonly owed: Postings | null;
   readonly scheme: string | null;
 };
@@ -26,21 +28,16 @@ function monthOf({ starts, ends }: Fixed, day: DayNumber): number {
 }
 
 /** Posts what a schedule's row brings about after the start. */
-export function postRow(
-  b: Fixed,
-  input: ProjectionInput,
-  from: ScheduledRow,
-  out: PostingBuilder,
-  tax: PostingBuilder,
-): PostedRow {
+export function postRow(b: Fixed, input: ProjectionInput, from: ScheduledRow): PostedRow {
   let scheme: string | null = null;
   for (const p of from.postings) {
     const of = p.owes && input.taxes.find((t) => t.id === p.owes!.scheme);
     if (of?.owed === 'net') {
       scheme = of.id;
-      tax.add(of.on === 'payment' ? p.owes!.paid : p.day, 0, p.owes!.amount, -1, 0, p.day);
+      b.tax.add(of.on === 'payment' ? p.owes!.paid : p.day, 0, p.owes!.amount, -1, 0, p.day);
     }
-    out.add(
+    // What was paid before the start though it belongs to a month after it has been paid, if all went as planned.
+    (p.day <= input.start ? b.early : b.out).add(
       p.day,
       b.table.of(p.owes ? taxAccount(input, from, p) : p.account),
       p.amount,
@@ -49,10 +46,15 @@ export function postRow(
       p.of,
     );
   }
-  const owed = tax.take();
+  const postings = b.out.take();
+  for (const p of from.pending ?? [])
+    b.pending.add(p.day, b.table.of(p.account), p.amount, -1, WHAT[p.what], p.of);
+  const owed = b.tax.take();
   return {
     from,
-    part: { of: 'schedule', key: `schedule ${from.key}`, source: from.source, postings: out.take() },
+    part: { of: 'schedule', key: `schedule ${from.key}`, source: from.source, postings },
+    pending: b.pending.take(),
+    early: b.early.take(),
     owed: scheme === null ? null : owed,
     scheme,
   };
@@ -67,19 +69,6 @@ function taxAccount(
   const scheme = taxes.find((t) => t.id === owes!.scheme);
   if (scheme?.owed !== 'net') return cost ?? STAND_INS.other;
   return scheme.payable ?? firstOf(accounts, 'taxPayable', STAND_INS.tax);
-}
-
-/** What stands owed at the start and is paid as a whole on a day: what was withheld from pay. */
-export function settledParts(b: Fixed, input: ProjectionInput, out: PostingBuilder): Part[] {
-  const bank = b.table.of(defaultBank(input));
-  return input.settled.flatMap(({ account, day, source }): Part[] => {
-    const stands = input.opening.get(account) ?? 0;
-    if (stands === 0) return [];
-    const on = Math.max(day, input.start + 1);
-    out.add(on, bank, stands, -1, WHAT.opening, input.start);
-    out.add(on, b.table.of(account), -stands, -1, WHAT.opening, input.start);
-    return [{ of: 'settled', key: `settled ${account}`, source, postings: out.take() }];
-  });
 }
 
 /** Where the money of a balance that is brought about belongs. */

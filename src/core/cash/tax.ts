@@ -29,23 +29,27 @@ export function taxPeriods(
 export type TaxReturn = TaxPeriod & { readonly scheme: string; readonly owed: number };
 
 /**
- * The returns of a tax, from what is owed by day (index 0 is the day after `after`) and from what stood owed at the start:
- * that of periods which are over falls to the first of them that is not due yet, that of the running one to it.
+ * The returns of a tax, from what is owed by day (index 0 is the day after `after`) and from what stood owed at the start.
+ * `stood` is told apart by what was credited in the periods that are not due yet (`credited` of a range of days up to
+ * `after`); what is left of it is of earlier periods, or was paid ahead, and falls to the first return.
  */
 export function taxReturns(
   scheme: TaxScheme,
   after: DayNumber,
   byDay: Float64Array,
-  stood: { readonly ended: number; readonly running: number },
+  stood: number,
+  credited: (from: DayNumber, to: DayNumber) => number,
 ): TaxReturn[] {
-  const periods = taxPeriods(scheme, after, after + byDay.length);
-  const running = periods.findIndex((p) => p.to > after);
-  return periods.flatMap((period, i) => {
+  let left = stood;
+  const all = taxPeriods(scheme, after, after + byDay.length).map((period) => {
     let owed = 0;
+    if (period.from <= after) {
+      owed = credited(period.from, Math.min(period.to, after));
+      left -= owed;
+    }
     for (let d = Math.max(period.from, after + 1); d <= period.to && d <= after + byDay.length; d++)
       owed += byDay[d - after - 1]!;
-    if (i === 0) owed += stood.ended;
-    if (i === running) owed += stood.running;
-    return owed === 0 ? [] : [{ ...period, scheme: scheme.id, owed }];
+    return { ...period, scheme: scheme.id, owed };
   });
+  return all.map((r, i) => (i === 0 ? { ...r, owed: r.owed + left } : r)).filter((r) => r.owed !== 0);
 }

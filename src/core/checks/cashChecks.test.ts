@@ -73,7 +73,7 @@ test('a broken floor is told with its days and the lowest amount; what stands wi
     ['itemsTie', false, '1.00'],
     ['flowTies', true, ''],
     ['sheetBalances', true, ''],
-    ['floorKept', false, '2026-01-01 – 2026-01-08, 50.73'],
+    ['floorKept', false, '2026-01-01 – 2026-01-09, 50.70'],
   ]);
 });
 

@@ -1,4 +1,4 @@
-import { payingBank } from '@/core/schedule';
+import { daysOf, firstOf, payingBank, STAND_INS, type Days } from '@/core/schedule';
 import { indexOfId, toDayNumber, type Period, type PeriodIndex } from '@/core/calendar';
 import { lastOf } from '@/core/lastOf';
 import type { Balances } from '@/core/ledger';
@@ -26,8 +26,9 @@ import {
   type Projected,
   type ProjectionInput,
 } from '@/core/cash';
-import { expectedItems, matchSides, shownItems, type ShownItem } from './cashItems';
-import { openingOf, taxStood, withoutItems, type OpeningFrom } from './cashOpening';
+import { expectedItems, matchSides, shownItems, type ItemTerms, type ShownItem } from './cashItems';
+import { readInvoices } from './itemTerms';
+import { openingOf, taxCredits, withoutItems, type OpeningFrom } from './cashOpening';
 import {
   balanceTargets,
   makeTaxPaid,
@@ -36,7 +37,7 @@ import {
   staffAccounts,
   taxRows,
 } from './cashSchedules';
-import { plannedLines, plansAhead, saidTerms, type MonthsOfPlan } from './cashPlan';
+import { plannedLines, plansAhead, saidTerms, type LinesOf, type MonthsOfPlan } from './cashPlan';
 import type { Ground } from './ground';
 
 /** How a line's money goes: said by someone, or guessed. */
@@ -47,6 +48,8 @@ export type CashView = {
   readonly projected: Projected;
   readonly forecast: CashForecast;
   readonly items: readonly ShownItem[];
+  /** What items of the ledger go by. */
+  readonly itemsBy: ItemTerms;
   /** The budgets that months are planned by, in time; months that none plans. */
   readonly plans: readonly MonthsOfPlan[];
   readonly unplanned: readonly Period[];
@@ -103,7 +106,8 @@ const makeSaid = () => ({
     for (let p = closed - 11; p <= closed; p++) sum += balances.movement(account, p) ?? 0;
     return sum;
   }),
-  items: lastOf(shownItems),
+  invoices: lastOf(readInvoices),
+  days: lastOf(daysOf),
   dated: lastOf((cash: Cash) =>
     cash.dated
       .map((d) => ({ ...d, key: d.id }))
@@ -111,6 +115,60 @@ const makeSaid = () => ({
   ),
   termsOf: new Map<string, (terms: Budget['terms']) => ReadonlyMap<string, Terms>>(),
 });
+
+/** What items of the ledger go by: the terms of the budgets that ruled the months in which they were invoiced. */
+function makeItemTerms(
+  forWhat: ItemTerms['forWhat'],
+  days: Days,
+  accounts: Book['accounts'],
+  taxes: Cash['taxes'],
+  calendar: Ground['calendar'],
+  guesses: ReadonlyMap<AccountId, Guess>,
+  _ruled: string,
+  ...plans: readonly (ReadonlyMap<string, Terms> | Budget['lines'] | PeriodIndex)[]
+): ItemTerms {
+  const byId = new Map(accounts.map((a) => [a.id, a]));
+  const of = (terms: ReadonlyMap<string, Terms>, account: Account) =>
+    saidTerms(terms, account, null) ?? guesses.get(account.id)?.terms ?? null;
+  type Ruled = {
+    terms: ReadonlyMap<string, Terms>;
+    stocks: ReadonlyMap<AccountId, Terms>;
+    from: number;
+    to: number;
+  };
+  const ruled: Ruled[] = [];
+  for (let i = 0; i < plans.length; i += 4) {
+    const terms = plans[i] as ReadonlyMap<string, Terms>;
+    const stocks = new Map<AccountId, Terms>();
+    for (const { account: id } of plans[i + 1] as Budget['lines']) {
+      const account = byId.get(id);
+      const own = account && isProfitAndLoss(account.kind) ? of(terms, account) : null;
+      for (const { rule } of own?.parts ?? []) {
+        if (rule.kind !== 'fromStock') continue;
+        const stock = rule.inventory ?? firstOf(accounts, 'inventory', STAND_INS.inventory);
+        if (!stocks.has(stock)) stocks.set(stock, own!);
+      }
+    }
+    ruled.push({ terms, stocks, from: plans[i + 2] as PeriodIndex, to: plans[i + 3] as PeriodIndex });
+  }
+  return {
+    forWhat,
+    days,
+    taxes,
+    termsOf(id, dated) {
+      const period = calendar.indexOfDay(dated);
+      const by = ruled.find((r) => r.from <= period && period <= r.to) ?? ruled[0];
+      const account = byId.get(id);
+      if (!by || !account) return null;
+      return account.kind === 'inventory' ? (by.stocks.get(id) ?? null) : of(by.terms, account);
+    },
+    debtOf: (side, through) =>
+      through ??
+      (side === 'in'
+        ? firstOf(accounts, 'receivable', STAND_INS.receivable)
+        : firstOf(accounts, 'payable', STAND_INS.payable)),
+  };
+}
 
 const NOTHING_LEFT_OUT: readonly CashSource[] = [];
 
@@ -127,10 +185,20 @@ const makeLooked = () => ({
     ): CashForecast =>
       forecastOf(projected, { without, floor: cash.floor, creditLine: cash.creditLine, drawn }),
   ),
+  itemTerms: lastOf(makeItemTerms),
+  items: lastOf(shownItems),
   expected: lastOf(expectedItems),
   taxPaid: makeTaxPaid(),
   settled: steady<ProjectionInput['settled']>(),
   staff: steady<readonly AccountId[]>(),
+  inYear: lastOf((calendar: Ground['calendar'], first: PeriodIndex, count: number): readonly number[] =>
+    Array.from({ length: count }, (_, i) => calendar.periodsIn(calendar.period(first + i).year)),
+  ),
+  stoodAt: lastOf(
+    (balances: Balances, first: PeriodIndex): ProjectionInput['stoodAt'] =>
+      (account, place) =>
+        balances.balance(account, first + place, true),
+  ),
 });
 
 /** Gives the value before as long as one that is just like it comes. */
@@ -174,12 +242,11 @@ export function cashOf(
   const memory = ground.memory.of('cash', makeSaid);
   const named = book.cash.forecasts.find((f) => f.id === forecast);
   const looked = ground.memory.of(`cash ${budget?.id ?? ''} ${named?.id ?? ''}`, makeLooked);
-  const { plans, balancePlans, unplanned, periods } = plansAhead(ground, budget, closed);
+  const { plans, pastPlans, balancePlans, unplanned, periods, past } = plansAhead(ground, budget, closed);
   const sides = memory.matched(blocks, view, book.accounts, start);
   const habits = memory.habits(blocks, view, book.accounts);
   const opening = memory.opening(balances, book.accounts, closed, book.cash.opening);
   const guesses = memory.guesses(book.accounts, habits, sides, opening, memory.yearCost(balances, closed));
-  const shown = memory.items(book.cash, sides, start);
   const said = (b: Budget) => {
     let of = memory.termsOf.get(b.id);
     if (!of) memory.termsOf.set(b.id, (of = lastOf((all) => new Map(all.map((t) => [termsKey(t), t])))));
@@ -193,21 +260,48 @@ export function cashOf(
       const guess = guesses.get(account.id)!;
       return { terms: guess.terms, guess };
     };
+  const itemTerms = looked.itemTerms(
+    memory.invoices(blocks, view, book.accounts),
+    memory.days(book.workWeek),
+    book.accounts,
+    book.cash.taxes,
+    calendar,
+    guesses,
+    pastPlans.map((p) => `${p.budget.id} ${p.periods[0]!.index} ${p.periods.length}`).join(),
+    ...pastPlans.flatMap((p) => [
+      said(p.budget),
+      p.budget.lines,
+      p.periods[0]!.index,
+      p.periods.at(-1)!.index,
+    ]),
+  );
+  const shown = looked.items(book.cash, sides, start, itemTerms);
   const without = named?.without ?? NOTHING_LEFT_OUT;
   const lines = new Map<string, { readonly budget: Budget; readonly line: PlannedLine }>();
   const undated = new Set<Account>();
-  for (const plan of plans)
-    for (const line of plannedLines(ground, plan, periods, termsIn(plan.budget), undated))
-      lines.set(line.key, { budget: plan.budget, line });
+  const of: LinesOf = {
+    periods,
+    past,
+    plans,
+    taxes: book.cash.taxes,
+    ruled: (b) => pastPlans.find((p) => p.budget === b)?.periods.map((p) => p.index) ?? [],
+  };
+  for (const plan of new Set([...plans, ...pastPlans].map((p) => p.budget)))
+    for (const line of plannedLines(ground, plan, of, termsIn(plan), undated))
+      lines.set(line.key, { budget: plan, line });
+  const planned = [...lines.values()].map((l) => l.line);
   const input: ProjectionInput = {
     start,
     periods,
     workWeek: book.workWeek,
     accounts: book.accounts,
     opening: opening.of,
-    lines: [...lines.values()].map((l) => l.line),
+    past,
+    inYear: looked.inYear(calendar, past[0]?.index ?? closed + 1, past.length + periods.length),
+    stoodAt: looked.stoodAt(balances, past[0]?.index ?? closed + 1),
+    lines: planned,
     scheduled: [
-      ...scheduledRows(ground, plans),
+      ...scheduledRows(ground, plans, pastPlans, start),
       ...looked.taxPaid(
         calendar,
         payingBank(book.cash.bank, book.accounts),
@@ -217,14 +311,21 @@ export function cashOf(
         ...taxRows(ground, plans),
       ),
     ],
-    settled: looked.settled(settledAtStart(ground, plans, start)),
+    settled: looked.settled(
+      settledAtStart(
+        ground,
+        [...plans, ...pastPlans],
+        planned.map((l) => l.terms),
+        start,
+      ),
+    ),
     balances: balanceTargets(ground, balancePlans, periods),
     items: looked.expected(shown, book.cash.newItems, book.cash.ordersOnTop, without),
     dated: memory.dated(book.cash),
     taxes: book.cash.taxes,
-    taxStood: (scheme) => taxStood(ground, scheme, start, opening.of),
+    taxCredits: (scheme, from, to) => taxCredits(ground, scheme, from, to),
     bank: book.cash.bank,
-    runOff: book.cash.runOff,
+    runOffEnd: () => start + book.cash.runOff,
   };
   const projected = looked.project(input);
   const drawn = -(opening.of.get(book.cash.creditLine?.account ?? '') ?? 0);
@@ -233,6 +334,7 @@ export function cashOf(
     projected,
     forecast: looked.forecast(projected, projected.version, without, book.cash, Math.max(0, drawn)),
     items: shown,
+    itemsBy: itemTerms,
     plans,
     unplanned,
     undated: [...undated],

@@ -5,11 +5,14 @@ import {
   medianDays,
   sharesOf,
   type ExpectedItem,
+  type LedgerItem,
   type Matched,
   type MeasuredShares,
 } from '@/core/cash';
 import type { LedgerBlock, View } from '@/core/ledger';
-import type { Account, AccountId, Book, Cash, CashSource, ItemChange, OpenItem } from '@/core/model';
+import type { Account, AccountId, Book, Cash, CashSource, ItemChange, OpenItem, Terms } from '@/core/model';
+import type { Days } from '@/core/schedule';
+import { delaysBy, sharesOfItem, sharesOn, type InvoicedFor, type ItemShare } from './itemTerms';
 
 /* Open items: what the ledger or a file shows unpaid, and what is expected of it. */
 
@@ -33,6 +36,8 @@ export type ShownItem = {
   /** The state that it has while nobody decides anything of it. */
   readonly plainState: 'counted' | 'waiting';
   readonly change: ItemChange | null;
+  /** How it comes where its entry tells what it was invoiced for. */
+  readonly comes: ItemComes;
 };
 
 export type Sides = {
@@ -70,8 +75,19 @@ export function matchSides(
 const OVERDUE = 14;
 const USUAL = 30;
 
+/** By what an item of the ledger goes: the terms of the line that it was invoiced for, where its entry tells. */
+export type ItemTerms = {
+  readonly forWhat: (key: string) => InvoicedFor | null;
+  /** The terms of a line; of a stock those of a line that takes out of it. */
+  readonly termsOf: (account: AccountId, dated: DayNumber) => Terms | null;
+  /** The account that terms leave what is owed on. */
+  readonly debtOf: (side: 'in' | 'out', through: AccountId | null) => AccountId;
+  readonly days: Days;
+  readonly taxes: Cash['taxes'];
+};
+
 /** Every open item with the day it is expected on: those of files, and of the ledger where a side has none. */
-export function shownItems(cash: Cash, sides: Sides, start: DayNumber): readonly ShownItem[] {
+export function shownItems(cash: Cash, sides: Sides, start: DayNumber, by: ItemTerms): readonly ShownItem[] {
   const out: ShownItem[] = [];
   const looked =
     cash.newItems === 'counted' || cash.lookedThrough === null ? null : toDayNumber(cash.lookedThrough);
@@ -89,39 +105,88 @@ export function shownItems(cash: Cash, sides: Sides, start: DayNumber): readonly
       const own = usualOf(counterparty);
       return start + (own === null ? OVERDUE : Math.max(1, own - usual));
     };
-    const show = (item: Omit<ShownItem, 'expected' | 'change' | 'state' | 'plainState'>): void => {
+    const show = (
+      item: Omit<ShownItem, 'expected' | 'change' | 'state' | 'plainState' | 'comes'>,
+      comes: ItemComes = WHOLE,
+    ): void => {
       const change = cash.changes[item.key] ?? null;
-      const expected = change?.day
-        ? toDayNumber(change.day)
-        : item.due > start
-          ? item.due
-          : overdue(item.counterparty);
+      // What is past is expected after the closed day; a day that someone said goes before all.
+      const late = (day: DayNumber) => (day > start ? day : overdue(item.counterparty));
+      const shares = change?.day ? [] : comes.shares.map((s) => ({ ...s, day: late(s.day) }));
+      const first = shares.length > 0 ? Math.min(...shares.map((s) => s.day)) : late(item.due);
+      const expected = change?.day ? toDayNumber(change.day) : first;
       // What the ledger brought since someone last looked waits, until he does.
       const isNew = item.from === null && looked !== null && item.dated > looked;
       const plainState = isNew ? 'waiting' : 'counted';
-      out.push({ ...item, expected, change, plainState, state: change?.state ?? plainState });
+      const ruled = comes.ruled && change === null;
+      out.push({
+        ...item,
+        expected,
+        change,
+        plainState,
+        state: change?.state ?? plainState,
+        comes: { ...comes, shares, ruled },
+      });
     };
     const filed = cash.items.filter((i) => i.side === side);
     for (const i of filed)
       show({ ...i, key: `item ${i.id}`, dated: toDayNumber(i.dated), due: toDayNumber(i.due) });
     // What a file says of a side is all of it: the ledger's own entries would be the same items again.
     if (filed.some((i) => i.kind === 'invoice')) continue;
-    for (const i of items)
-      show({
+    const delays = delaysBy(settled, by.forWhat);
+    for (const i of items) {
+      const comes = comesBy(i, by, delays);
+      const shown = {
         key: `ledger ${i.key}`,
         side,
-        kind: 'invoice',
+        kind: 'invoice' as const,
         number: i.reference,
         counterparty: i.counterparty,
         dated: i.dated,
-        due: i.dated + (usualOf(i.counterparty) ?? usual),
         amount: i.amount,
         open: i.open,
         account: i.account,
         from: null,
-      });
+      };
+      // What comes in shares is due with the first of them that is open.
+      const due = comes.shares[0]?.day ?? i.dated + (usualOf(i.counterparty) ?? usual);
+      show({ ...shown, due }, comes);
+    }
   }
   return out;
+}
+
+/** How an item of the ledger comes by its terms: in shares, or as a part of a balance that a rule fixes. */
+export type ItemComes = {
+  readonly shares: readonly ItemShare[];
+  readonly ruled: boolean;
+  readonly badDebt: AccountId | null;
+  readonly tax: { readonly scheme: string; readonly owes: number } | null;
+};
+
+const WHOLE: ItemComes = { shares: [], ruled: false, badDebt: null, tax: null };
+
+function comesBy(item: LedgerItem, by: ItemTerms, delays: ReturnType<typeof delaysBy>): ItemComes {
+  const of = by.forWhat(item.key);
+  const terms = of && by.termsOf(of.account, item.dated);
+  if (!terms) return WHOLE;
+  const parts = sharesOn(terms, (through) => by.debtOf(item.side, through) === item.account);
+  if (parts === null) return { ...WHOLE, ruled: true };
+  const tax = of.tax < item.amount ? of.tax : 0;
+  const scheme = by.taxes.find((t) => t.id === terms.tax?.scheme && t.on === 'payment');
+  const owed = scheme && (scheme.owed === 'net' || item.side === 'in') ? { scheme: scheme.id } : null;
+  if (parts.length === 0) {
+    const owes = Math.round((tax * item.open) / item.amount);
+    return { ...WHOLE, tax: owed && { ...owed, owes } };
+  }
+  const shares = sharesOfItem(item, tax, parts, {
+    days: by.days,
+    onPayment: scheme !== undefined,
+    delay: delays(of.account, item.counterparty),
+  });
+  const badDebt = parts.map((p) => p.badDebt).find((a) => a !== null);
+  const owes = shares.reduce((t, s) => t + s.owes, 0);
+  return { shares, ruled: false, badDebt: badDebt ?? null, tax: owed && { ...owed, owes } };
 }
 
 /** The items of a forecast; orders of a source that it leaves out do not stand in place of the plan either. */
@@ -137,6 +202,10 @@ export const expectedItems = (
     return {
       ...i,
       open: i.open as ExpectedItem['open'],
+      ...(i.comes.shares.length > 0 ? { shares: i.comes.shares } : {}),
+      badDebt: i.comes.badDebt,
+      tax: i.comes.tax,
+      ruled: i.comes.ruled,
       counted: state === 'counted' && !(i.kind === 'order' && without.includes(source)),
       onTop: (onTop as readonly CashSource[]).includes(source),
     };

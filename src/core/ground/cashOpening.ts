@@ -1,6 +1,14 @@
-import { toDayNumber, type DayNumber, type PeriodIndex } from '@/core/calendar';
-import { taxPeriods } from '@/core/cash';
-import type { Balances } from '@/core/ledger';
+import type { DayNumber, PeriodIndex } from '@/core/calendar';
+import { lastOf } from '@/core/lastOf';
+import {
+  ACTIVITY,
+  journalOf,
+  ownersOf,
+  rowAt,
+  type Balances,
+  type LedgerBlock,
+  type View,
+} from '@/core/ledger';
 import {
   isProfitAndLoss,
   naturalSign,
@@ -54,25 +62,57 @@ export function withoutItems(
   return { in: side('receivable', 'in'), out: side('payable', 'out') };
 }
 
+/** Accounts that pay or are paid with a tax: entries on others beside it make what is owed of it. */
+const PAYS: ReadonlySet<Account['kind']> = new Set(['bank', 'taxPayable', 'otherLiability']);
+
 /**
- * What stands owed of a tax at the start: the running period's part is what its months brought, as far as the ledger tells;
- * the rest belongs to periods that are over.
+ * What the ledger credited to an account by day, owed positive, apart from the payments of returns: entries in which money
+ * stands against taxes alone. A ledger of monthly totals tells no payments, and its movements are taken as they are.
  */
-export function taxStood(
-  { calendar, balances }: Ground,
-  scheme: TaxScheme,
-  start: DayNumber,
-  opening: ReadonlyMap<AccountId, number>,
-): { ended: number; running: number } {
-  const account = scheme.payable;
-  const owed = account === null ? 0 : -(opening.get(account) ?? 0);
-  if (account === null || owed === 0) return { ended: 0, running: 0 };
-  const [next] = taxPeriods(scheme, start, start + 1);
-  // No period is over that is not due yet: all that stands is the running one's.
-  if (!next || next.to > start) return { ended: 0, running: owed };
-  let brought = 0;
-  for (let p = calendar.indexOfDay(next.to + 1); toDayNumber(calendar.period(p).end) <= start; p++)
-    brought -= balances.movement(account, p) ?? 0;
-  const running = Math.min(Math.max(0, brought), Math.max(0, owed));
-  return { ended: owed - running, running };
+function creditsByDay(
+  blocks: readonly LedgerBlock[],
+  view: View,
+  accounts: Book['accounts'],
+  account: AccountId,
+): ReadonlyMap<DayNumber, number> {
+  const byId = new Map(accounts.map((a) => [a.id, a]));
+  const out = new Map<DayNumber, number>();
+  for (const block of blocks) {
+    const owners = ownersOf(block, view, byId);
+    if (!owners.some((a) => a?.id === account)) continue;
+    const journal = journalOf(block);
+    for (let k = 0; k < journal.starts.length - 1; k++) {
+      let credited = 0;
+      let bank = false;
+      let only = true;
+      for (let i = journal.starts[k]!; i < journal.starts[k + 1]!; i++) {
+        const row = rowAt(journal, i);
+        const owner = owners[block.account[row]!];
+        if (block.mark[row] !== ACTIVITY || !owner) continue;
+        if (owner.id === account) credited -= block.amount[row]!;
+        if (owner.kind === 'bank') bank = true;
+        if (!PAYS.has(owner.kind)) only = false;
+      }
+      if (credited === 0 || (bank && only)) continue;
+      const day = block.day[rowAt(journal, journal.starts[k]!)]!;
+      out.set(day, (out.get(day) ?? 0) + credited);
+    }
+  }
+  return out;
+}
+
+const makeCredits = () => lastOf(creditsByDay);
+
+/** What the ledger credited to a tax between two days. */
+export function taxCredits(
+  { blocks, view, book, memory }: Ground,
+  { payable }: TaxScheme,
+  from: DayNumber,
+  to: DayNumber,
+): number {
+  if (payable === null) return 0;
+  const byDay = memory.of(`credits ${payable}`, makeCredits)(blocks, view, book.accounts, payable);
+  let sum = 0;
+  for (const [day, amount] of byDay) if (day >= from && day <= to) sum += amount;
+  return sum;
 }

@@ -1,63 +1,86 @@
-import { indexOfId, periodsOf, type Period, type PeriodIndex } from '@/core/calendar';
+import { indexOfId, periodsOf, yearsBefore, type Period, type PeriodIndex } from '@/core/calendar';
 import type { PlannedLine } from '@/core/cash';
-import { minor } from '@/core/money';
+import { minor, ZERO, type Minor } from '@/core/money';
 import {
   isProfitAndLoss,
   termsKey,
   type Account,
+  type AccountId,
+  type Book,
   type Budget,
   type DayRule,
   type Line,
   type SegmentId,
   type Terms,
 } from '@/core/model';
-import { coversPeriod, type Amounts } from '@/core/plan';
+import { coversPeriod, type Amounts, type Facts } from '@/core/plan';
 import { comparisonFor } from './comparison';
 import type { Ground } from './ground';
-import { reckoned } from './reckoned';
+import { reckoned, type Reckoned } from './reckoned';
 
 /* The plan that money ahead follows: which budget plans each month, and its lines with their terms. */
 
-/** A budget with the months ahead that it plans. */
+/** A budget with the months ahead that it plans, or with closed ones that it ruled. */
 export type MonthsOfPlan = { readonly budget: Budget; readonly periods: readonly Period[] };
 
 const AHEAD = 12;
+/** Closed periods that are looked back into: what was invoiced in them may not be paid yet, two years of it at most. */
+const BACK = 24;
 
-/** Which budget plans each month ahead. */
+/** Gathers the periods of budgets, in the order in which they come. */
+class Gathered {
+  private readonly of = new Map<string, { budget: Budget; periods: Period[] }>();
+  add(budget: Budget, period: Period): void {
+    const there = this.of.get(budget.id);
+    if (there) there.periods.push(period);
+    else this.of.set(budget.id, { budget, periods: [period] });
+  }
+  get all(): readonly MonthsOfPlan[] {
+    return [...this.of.values()];
+  }
+}
+
+/** Which budget plans each month ahead, and which ruled the closed ones before them. */
 export function plansAhead(ground: Ground, budget: Budget | null, closed: PeriodIndex) {
-  const { calendar } = ground;
+  const { calendar, balances } = ground;
   const first = budget && indexOfId(calendar, budget.first);
   const end = Math.max(closed + AHEAD, first === null ? 0 : first + budget!.length - 1);
   const periods = periodsOf(calendar, { first: closed + 1, last: end });
-  const of = new Map<string, { budget: Budget; periods: Period[] }>();
-  const balances = new Map<string, { budget: Budget; periods: Period[] }>();
+  const inForce = (p: PeriodIndex) => comparisonFor(ground, p, null)?.parts.map((x) => x.budget) ?? [];
+  const plansAt = (p: PeriodIndex) =>
+    (budget && coversPeriod(calendar, budget, p) ? [budget] : inForce(p)).filter(
+      (b) => b.covers !== 'balanceSheet',
+    );
+  const [plans, balancePlans, pastPlans] = [new Gathered(), new Gathered(), new Gathered()];
   const unplanned: Period[] = [];
   for (const p of periods) {
-    const by =
-      budget && coversPeriod(calendar, budget, p.index)
-        ? [budget]
-        : (comparisonFor(ground, p.index, null)?.parts.map((x) => x.budget) ?? []);
-    const inForce = () => comparisonFor(ground, p.index, null)?.parts.map((x) => x.budget) ?? [];
-    const plan = by.filter((b) => b.covers !== 'balanceSheet');
     // A budget of profit and loss alone leaves what was approved of balances in force.
-    const own = by.filter((b) => b.covers !== 'profitAndLoss');
-    for (const b of own.length > 0 ? own : inForce().filter((x) => x.covers !== 'profitAndLoss')) {
-      const there = balances.get(b.id);
-      if (there) there.periods.push(p);
-      else balances.set(b.id, { budget: b, periods: [p] });
-    }
+    const own =
+      budget && coversPeriod(calendar, budget, p.index) && budget.covers !== 'profitAndLoss' ? [budget] : [];
+    for (const b of own.length > 0 ? own : inForce(p.index).filter((x) => x.covers !== 'profitAndLoss'))
+      balancePlans.add(b, p);
+    const plan = plansAt(p.index);
     if (plan.length === 0) unplanned.push(p);
-    for (const b of plan) {
-      const there = of.get(b.id);
-      if (there) there.periods.push(p);
-      else of.set(b.id, { budget: b, periods: [p] });
-    }
+    for (const b of plan) plans.add(b, p);
+  }
+  const { range } = balances;
+  const past =
+    range && range.first <= closed
+      ? periodsOf(calendar, { first: Math.max(range.first, closed - BACK + 1), last: closed })
+      : [];
+  // What nobody planned went by the terms of the plan that comes next.
+  const next = plans.all[0];
+  for (const p of past) {
+    const plan = plansAt(p.index);
+    for (const b of plan.length > 0 ? plan : next ? [next.budget] : []) pastPlans.add(b, p);
   }
   return {
     periods,
+    past,
     unplanned,
-    plans: [...of.values()] as readonly MonthsOfPlan[],
-    balancePlans: [...balances.values()] as readonly MonthsOfPlan[],
+    plans: plans.all,
+    pastPlans: pastPlans.all,
+    balancePlans: balancePlans.all,
   };
 }
 
@@ -88,17 +111,30 @@ function ownRule(method: Line['method'] | undefined): DayRule | null {
   return rule;
 }
 
+/** What the lines of plans are made of, beside the plans themselves. */
+export type LinesOf = {
+  readonly periods: readonly Period[];
+  readonly past: readonly Period[];
+  readonly plans: readonly MonthsOfPlan[];
+  readonly taxes: Book['cash']['taxes'];
+  /** The closed periods that a budget ruled. */
+  readonly ruled: (budget: Budget) => readonly PeriodIndex[];
+};
+
+/** The lines of a budget for the months ahead that it plans and the closed ones that it ruled. */
 export function* plannedLines(
   ground: Ground,
-  { budget, periods: months }: MonthsOfPlan,
-  periods: readonly Period[],
+  budget: Budget,
+  of: LinesOf,
   termsOf: (account: Account, segment: SegmentId) => { readonly terms: Terms },
   undated: Set<Account>,
 ): Generator<PlannedLine> {
   const whole = reckoned(ground, budget);
   const first = whole.facts.periods[0]!.index;
-  const planned = new Set(months.map((p) => p.index));
-  const span = `${first} ${periods[0]?.index}-${periods.at(-1)?.index} ${[...planned].join()}`;
+  const { periods, past } = of;
+  const planned = new Set(of.plans.find((p) => p.budget === budget)?.periods.map((p) => p.index));
+  const ruled = new Set(of.ruled(budget));
+  const span = `${first} ${periods[0]?.index}-${periods.at(-1)?.index} ${[...planned].join()} ${past[0]?.index} ${[...ruled].join()}`;
   const accounts = accountsById(ground.book.accounts);
   const lines = budget.approved?.lines ?? budget.lines;
   // Only lines that count days have days of their own.
@@ -115,19 +151,25 @@ export function* plannedLines(
     const { amounts } = figures;
     // What schedules post stands for itself: terms are for what the line has beyond it.
     const made = whole.reckoning.scheduled({ account: id, segment });
-    if (figures.wholes.some((w) => w)) undated.add(account);
+    if (figures.wholes.some((w) => w) && planned.size > 0) undated.add(account);
     const key = `${budget.id} ${id}:${segment ?? ''}`;
     const { terms } = termsOf(account, segment);
     const own = ownRule(methods.get(`${id}:${segment ?? ''}`));
-    // The same figures under the same terms are the same line, which nothing downstream looks at again.
     const was = made === null ? known.get(amounts) : undefined;
     const { line } = was ?? {};
+    const pastOf = looksBack(terms, of.taxes)
+      ? pastMonths(whole, account.id, segment, past, ruled, made, first)
+      : NONE;
+    const ahead = looksAhead(terms) ? aheadMonths(ground, whole, account, segment, of, terms) : null;
+    // The same figures under the same terms are the same line, which nothing downstream looks at again.
     if (
       line?.key === key &&
       was!.span === span &&
       line.account === account &&
       line.terms === terms &&
-      line.own === own
+      line.own === own &&
+      line.past === pastOf &&
+      isAlike(line.ahead, ahead)
     ) {
       yield line;
       continue;
@@ -137,17 +179,112 @@ export function* plannedLines(
       account,
       segment,
       terms,
-      amounts: periods.map((p) => {
-        if (!planned.has(p.index)) return null;
-        const amount = amounts[p.index - first] ?? null;
-        const by = made?.[p.index - first] ?? null;
-        return by === null ? amount : minor((amount ?? 0) - by);
-      }),
+      amounts: periods.map((p) => (planned.has(p.index) ? beyondRows(amounts, made, p.index - first) : null)),
+      past: pastOf,
+      ahead,
       own,
     };
     if (made === null) known.set(amounts, { span, line: next });
     yield next;
   }
+}
+
+const NONE: readonly Minor[] = [];
+
+/** What a line has in a month beyond what schedules post to it. */
+function beyondRows(amounts: Amounts, made: Amounts | null, place: number): Minor {
+  const amount = amounts[place] ?? ZERO;
+  const by = made?.[place] ?? 0;
+  return by === 0 ? amount : minor(amount - by);
+}
+
+const isAlike = (a: readonly Minor[] | null, b: readonly Minor[] | null): boolean =>
+  a === b || (a !== null && b !== null && a.length === b.length && a.every((v, i) => Object.is(v, b[i])));
+
+/** Whether a line's closed months may have something to come yet, or are counted by its rule. */
+const looksBack = ({ parts, tax }: Terms, taxes: Book['cash']['taxes']): boolean =>
+  parts.some(
+    ({ rule }) =>
+      rule.kind !== 'withoutMoney' &&
+      ((rule.kind !== 'atOnce' && rule.kind !== 'inAdvance') || rule.moved !== 'stays'),
+  ) || taxes.some((t) => t.on === 'payment' && t.id === tax?.scheme);
+
+const looksAhead = ({ parts }: Terms): boolean =>
+  parts.some(({ rule }) => rule.kind === 'fromStock' || rule.kind === 'inAdvance');
+
+const pasts = new WeakMap<Facts, Map<string, readonly (Minor | null)[]>>();
+
+/** What a line came to in the closed months that its budget ruled; the same list while the ledger stays. */
+function pastMonths(
+  { facts }: Reckoned,
+  account: AccountId,
+  segment: SegmentId,
+  past: readonly Period[],
+  ruled: ReadonlySet<PeriodIndex>,
+  made: Amounts | null,
+  first: PeriodIndex,
+): readonly (Minor | null)[] {
+  let of = pasts.get(facts);
+  if (!of) pasts.set(facts, (of = new Map()));
+  const rows = past.map((p) => made?.[p.index - first] ?? 0);
+  const key = `${account}:${segment ?? ''} ${past[0]?.index} ${[...ruled].join()} ${made ? rows.join() : ''}`;
+  let months = of.get(key);
+  if (!months)
+    of.set(
+      key,
+      (months = past.map((p, i) =>
+        ruled.has(p.index) && facts.isActual(p.index)
+          ? // What schedules were to post stands for itself, in closed months too.
+            minor((facts.actual(account, segment, p.index) ?? 0) - rows[i]!)
+          : null,
+      )),
+    );
+  return months;
+}
+
+/** So many periods after the plan's end at least are looked into. */
+const BEYOND = 13;
+
+/**
+ * What an account comes to in the planned periods and after them, whoever plans them: where nobody does, the same period a
+ * year earlier, planned or actual, else the last that is planned.
+ */
+function aheadMonths(
+  ground: Ground,
+  whole: Reckoned,
+  { id }: Account,
+  segment: SegmentId,
+  { periods, plans }: LinesOf,
+  terms: Terms,
+): readonly Minor[] {
+  const { calendar } = ground;
+  const planOf = new Map(plans.flatMap((plan) => plan.periods.map((p) => [p.index, plan.budget] as const)));
+  const lastPlanned = periods.findLast((p) => planOf.has(p.index));
+  const plannedIn = (index: PeriodIndex): Minor | null => {
+    const budget = planOf.get(index);
+    if (!budget) return null;
+    const by = budget === whole.budget ? whole : reckoned(ground, budget);
+    const figures = by.figures(id, segment) ?? (segment === null ? by.figures(id, 'all') : null);
+    if (!figures) return ZERO;
+    const place = index - by.facts.periods[0]!.index;
+    return beyondRows(figures.amounts, by.reckoning.scheduled({ account: id, segment }), place);
+  };
+  const at = (index: PeriodIndex): Minor => {
+    const planned = plannedIn(index);
+    if (planned !== null) return planned;
+    for (
+      let q = yearsBefore(calendar, index);
+      q !== null && q > index - 3 * BEYOND;
+      q = yearsBefore(calendar, q)
+    ) {
+      const earlier = whole.facts.isActual(q) ? (whole.facts.actual(id, segment, q) ?? ZERO) : plannedIn(q);
+      if (earlier !== null) return earlier;
+    }
+    return (lastPlanned && plannedIn(lastPlanned.index)) ?? ZERO;
+  };
+  const every = Math.max(0, ...terms.parts.map(({ rule }) => (rule.kind === 'inAdvance' ? rule.every : 0)));
+  const from = periods[0]?.index ?? 0;
+  return Array.from({ length: periods.length + Math.max(BEYOND, 2 * every) }, (_, i) => at(from + i));
 }
 
 const byId = new WeakMap<readonly Account[], ReadonlyMap<string, Account>>();

@@ -1,4 +1,4 @@
-import { indexOfId, type DayNumber, type Period } from '@/core/calendar';
+import { indexOfId, toDayNumber, type DayNumber, type Period } from '@/core/calendar';
 import { defaultBank, type BalanceTarget, type ProjectionInput, type ScheduledRow } from '@/core/cash';
 import { lastOf } from '@/core/lastOf';
 import {
@@ -6,8 +6,11 @@ import {
   naturalSign,
   type AccountId,
   type CashSource,
+  type DueRule,
+  type MovedTo,
   type RowOf,
   type ScheduleRow,
+  type Terms,
 } from '@/core/model';
 import type { RowResult } from '@/core/plan';
 import { daysOf, occurrenceNumbers, STAND_INS, taxPayments, type RowPosting } from '@/core/schedule';
@@ -62,27 +65,72 @@ function rowsOf(ground: Ground, { budget, periods }: MonthsOfPlan): PlannedRow[]
 
 const all = () => true;
 
-/** The rows of the budgets that plan the months ahead. */
-export function scheduledRows(ground: Ground, plans: readonly MonthsOfPlan[]): ScheduledRow[] {
-  return plans.flatMap((plan) =>
+/** What rows of budgets still move after the start of events in closed months that they ruled: pay withheld, bills of purchases. */
+function pendingRows(
+  ground: Ground,
+  plans: readonly MonthsOfPlan[],
+  start: DayNumber,
+): ReadonlyMap<string, { readonly source: CashSource; readonly postings: readonly RowPosting[] }> {
+  const out = new Map<string, { source: CashSource; postings: readonly RowPosting[] }>();
+  for (const plan of plans) {
+    if (plan.budget.schedules.length === 0) continue;
+    for (const { made, postings } of rowsOf(ground, plan)) {
+      if (made.row.kind === 'incomeTax') continue;
+      const own = postings(`pending ${start}`, (p) => p.day > start && p.of <= start);
+      if (own.length > 0)
+        out.set(`${plan.budget.id} ${made.row.id}`, { source: SOURCES[made.row.kind], postings: own });
+    }
+  }
+  return out;
+}
+
+/** The rows of the budgets that plan the months ahead, and of those that ruled the closed ones before. */
+export function scheduledRows(
+  ground: Ground,
+  plans: readonly MonthsOfPlan[],
+  pastPlans: readonly MonthsOfPlan[],
+  start: DayNumber,
+): ScheduledRow[] {
+  const pending = pendingRows(ground, pastPlans, start);
+  const met = new Set<string>();
+  const rows = plans.flatMap((plan) =>
     plan.budget.schedules.length === 0
       ? []
       : rowsOf(ground, plan).flatMap(({ made: { row }, postings }): ScheduledRow[] => {
           const key = `${plan.budget.id} ${row.id}`;
+          met.add(key);
+          const own = pending.get(key)?.postings ?? NO_POSTINGS;
           if (row.kind !== 'asset')
-            return [{ key, source: SOURCES[row.kind], postings: postings('all', all), cost: null }];
+            return [
+              { key, source: SOURCES[row.kind], postings: postings('all', all), cost: null, pending: own },
+            ];
           return [
-            { key, source: 'other', postings: postings('own', (p) => p.what !== 'sale'), cost: row.account },
+            {
+              key,
+              source: 'other',
+              postings: postings('own', (p) => p.what !== 'sale'),
+              cost: row.account,
+              pending: own,
+            },
             {
               key: `${key} sale`,
               source: 'disposals',
               postings: postings('sale', (p) => p.what === 'sale'),
               cost: null,
+              pending: NO_POSTINGS,
             },
           ];
         }),
   );
+  for (const [key, { source, postings }] of pending)
+    if (!met.has(key)) rows.push({ key, source, postings: NO_POSTINGS, cost: null, pending: postings });
+  return rows;
 }
+
+const NO_POSTINGS: readonly RowPosting[] = [];
+
+/** So many closed months back paydays are looked for whose remittance may be due yet. */
+const MONTHS_BACK = 6;
 
 /** Payments of income taxes: of each account that they are owed on, by the first row that names it. */
 export const makeTaxPaid = () =>
@@ -133,31 +181,46 @@ export const taxRows = (
       : [],
   );
 
-/** What stands withheld from pay at the start is paid on the first day on which anything withheld is due. */
+/**
+ * When what stands withheld from pay at the start is paid, as far as no closed payday tells: on the first day on which
+ * anything withheld by then is due.
+ */
 export function settledAtStart(
   { book, calendar }: Ground,
   plans: readonly MonthsOfPlan[],
+  terms: readonly Terms[],
   start: DayNumber,
 ): ProjectionInput['settled'] {
   const days = daysOf(book.workWeek);
   const first = new Map<AccountId, DayNumber>();
   const closed = calendar.indexOfDay(start);
+  const closedMonths = Array.from({ length: MONTHS_BACK }, (_, i) => calendar.period(closed - i));
+  const ends = closedMonths.map((p) => toDayNumber(p.end));
+  const put = (
+    account: AccountId | null,
+    paydays: (period: Period) => readonly DayNumber[],
+    due: DueRule,
+    moved: MovedTo,
+  ): void => {
+    if (account === null) return;
+    const kind = book.accounts.find((a) => a.id === account)?.kind;
+    // Payables and taxes have ways of their own to be settled.
+    if (kind === 'payable' || kind === 'receivable') return;
+    if (book.cash.taxes.some((t) => t.payable === account)) return;
+    // Whatever paydays were typed, what was withheld by a month's end is due as if it had been that day.
+    const next = [...closedMonths.flatMap(paydays), ...ends]
+      .map((d) => days.due(d, due, moved))
+      .filter((d) => d > start);
+    const day = next.length > 0 ? Math.min(...next) : start + 1;
+    first.set(account, Math.min(day, first.get(account) ?? Infinity));
+  };
   for (const { budget } of plans)
-    for (const row of budget.schedules) {
-      if (row.kind !== 'staff' || row.through === null) continue;
-      const kind = book.accounts.find((a) => a.id === row.through)?.kind;
-      // Payables and taxes have ways of their own to be settled.
-      if (kind === 'payable' || kind === 'receivable') continue;
-      if (book.cash.taxes.some((t) => t.payable === row.through)) continue;
-      const paydays = [closed - 1, closed, closed + 1].flatMap((p) =>
-        occurrenceNumbers(calendar.period(p), row.paydays, book.workWeek),
-      );
-      const due = Math.min(
-        ...paydays.map((d) => days.due(d, row.remitted, row.moved)).filter((d) => d > start),
-        first.get(row.through) ?? Infinity,
-      );
-      if (Number.isFinite(due)) first.set(row.through, due);
-    }
+    for (const row of budget.schedules)
+      if (row.kind === 'staff')
+        put(row.through, (p) => occurrenceNumbers(p, row.paydays, book.workWeek), row.remitted, row.moved);
+  for (const { parts } of terms)
+    for (const { rule } of parts)
+      if (rule.kind === 'payroll') put(rule.through, (p) => days.on(rule.on, p, null), rule.rest, rule.moved);
   return [...first].map(([account, day]) => ({ account, day, source: 'payroll' }));
 }
 

@@ -1,4 +1,4 @@
-import { periodsOf, toDayNumber, type PeriodIndex } from '@/core/calendar';
+import { periodsOf, toDayNumber, type Period, type PeriodIndex } from '@/core/calendar';
 import {
   byPeriods,
   createProjector,
@@ -8,15 +8,17 @@ import {
   type ThenAndNow,
 } from '@/core/cash';
 import { lastOf } from '@/core/lastOf';
-import { isProfitAndLoss, natural, NO_CASH } from '@/core/model';
+import { isProfitAndLoss, natural, NO_CASH, type Account } from '@/core/model';
 import { minor } from '@/core/money';
 import type { CashView } from './cash';
-import { expectedItems, matchSides, shownItems } from './cashItems';
-import { openingOf, taxStood } from './cashOpening';
+import { expectedItems, matchSides, shownItems, type ItemTerms } from './cashItems';
+import { openingOf, taxCredits } from './cashOpening';
 import type { Ground } from './ground';
 import { happenedOf } from './keptCash';
 
 const MONTHS = 6;
+/** Closed periods before them whose invoices may be paid in them. */
+const BACK = 11;
 
 /**
  * What the terms as they stand would have given for the last closed months, had those months' own amounts been planned:
@@ -24,7 +26,7 @@ const MONTHS = 6;
  */
 export function trialOfTerms(
   ground: Ground,
-  { termsOf, staff, input }: CashView,
+  { termsOf, staff, input, itemsBy }: CashView,
   months = MONTHS,
 ): ThenAndNow | null {
   const { book, calendar, balances, blocks, view } = ground;
@@ -40,25 +42,49 @@ export function trialOfTerms(
   const sides = matched(blocks, view, book.accounts, start);
   const stood = opening(balances, book.accounts, begin, book.cash.opening);
   if (stood.from !== 'ledger') return null;
+  const past = periodsOf(calendar, { first: Math.max(balances.range.first, begin - BACK), last: begin });
+  const amountsIn = (account: Account, months: readonly Period[]) =>
+    months.map((p) => natural(account.kind, minor(balances.movement(account.id, p.index) ?? 0)));
   const lines = book.accounts
     .filter((a) => isProfitAndLoss(a.kind) && balances.active(a.id))
-    .map((account): PlannedLine => ({
-      key: account.id,
-      account,
-      segment: null,
-      terms: termsOf(account, null).terms,
-      amounts: periods.map((p) => natural(account.kind, minor(balances.movement(account.id, p.index) ?? 0))),
-      own: null,
-    }));
+    .map((account): PlannedLine => {
+      const amounts = amountsIn(account, periods);
+      return {
+        key: account.id,
+        account,
+        segment: null,
+        terms: termsOf(account, null).terms,
+        amounts,
+        past: amountsIn(account, past),
+        ahead: amounts,
+        own: null,
+      };
+    });
+  const byId = new Map(book.accounts.map((a) => [a.id, a]));
+  const itemTerms: ItemTerms = {
+    ...itemsBy,
+    termsOf: (id) => {
+      const account = byId.get(id);
+      return account && isProfitAndLoss(account.kind) ? termsOf(account, null).terms : null;
+    },
+  };
   const projected = createProjector()({
     ...input,
     start,
     periods,
     opening: stood.of,
     lines,
-    items: expectedItems(shownItems(NO_CASH, sides, start), 'counted', [], []),
+    // Of schedules and balances that are planned nothing stands in closed months: their lines go by terms here.
+    scheduled: [],
+    settled: [],
+    balances: [],
+    items: expectedItems(shownItems(NO_CASH, sides, start, itemTerms), 'counted', [], []),
     dated: [],
-    taxStood: (scheme) => taxStood(ground, scheme, start, stood.of),
+    past,
+    inYear: [...past, ...periods].map((p) => calendar.periodsIn(p.year)),
+    stoodAt: (account, place) => balances.balance(account, past[0]!.index + place, true),
+    taxCredits: (scheme, from, to) => taxCredits(ground, scheme, from, to),
+    runOffEnd: () => start + book.cash.runOff,
   });
   const rules = { without: [], floor: null, creditLine: null, drawn: 0 };
   const { bySource, opening: bank } = forecastOf(projected, rules);

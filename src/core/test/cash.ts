@@ -45,6 +45,8 @@ export const planned = (
   segment: null,
   terms: 'parts' in rule ? rule : terms(of.id, ['100', rule]),
   amounts: amounts.map((a) => (a === null ? null : minor(a))),
+  past: [],
+  ahead: amounts.map((a) => minor(a ?? 0)),
   own: null,
 });
 
@@ -77,9 +79,12 @@ export function projectionOf(
     items: [],
     dated: [],
     taxes: [],
-    taxStood: () => ({ ended: 0, running: 0 }),
+    past: [],
+    inYear: Array.from({ length: (change.past?.length ?? 0) + (change.periods?.length ?? length) }, () => 12),
+    stoodAt: () => 0,
+    taxCredits: () => 0,
     bank: null,
-    runOff: 30,
+    runOffEnd: () => NEW_YEAR + 30,
     ...change,
   };
 }

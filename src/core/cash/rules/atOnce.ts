@@ -6,9 +6,9 @@ import { swap, swapTaxed, type PartContext, type TermsRuleOf } from '../rule';
 /** Paid on the day it falls on: line against bank, and its tax with it. */
 export const atOnce: TermsRuleOf<'atOnce'> = {
   post(rule, c) {
-    c.money.forEach((money, m) => {
-      const tax = c.tax[m]!;
-      if (money === 0 && tax === 0) return;
+    for (let m = c.from; m < c.until; m++) {
+      const [money, tax] = [c.money[m]!, c.tax[m]!];
+      if (money === 0 && tax === 0) continue;
       const days = c.days.on(rule.on, c.periods[m]!, c.own(m));
       const n = days.length;
       days.forEach((day, i) => {
@@ -16,7 +16,7 @@ export const atOnce: TermsRuleOf<'atOnce'> = {
         const paid = c.days.moved(day, rule.moved);
         settleAt(c, day, paid, evenPart(money, n, i), evenPart(tax, n, i), m);
       });
-    });
+    }
   },
 };
 
@@ -28,5 +28,5 @@ function settleAt(c: PartContext, day: number, paid: number, money: number, tax:
     swapTaxed(c, day, open, line, money, tax, m, WHAT.accrual);
     swap(c, paid, bank, open, money + tax, m, WHAT.payment, day);
   }
-  if (tax !== 0) c.owe(c.taxOnPayment ? paid : day, tax);
+  if (tax !== 0) c.owe(c.taxOnPayment ? paid : day, tax, m);
 }

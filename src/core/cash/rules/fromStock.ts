@@ -7,38 +7,34 @@ import { invoicesOf } from './onAccount';
 
 /**
  * Cost is taken out of stock over the month; purchases bring the stock at its end to so many days of next month's cost, or
- * to a share of it, and are paid on terms of their own. A stock that is too large is not sold off: nothing is bought.
+ * to a share of it, and are paid on terms of their own. A stock that is too large is not sold off: nothing is bought. The
+ * stock is an account's, so what is bought is reckoned there (`shared`).
  */
 export const fromStock: TermsRuleOf<'fromStock'> = {
   post(rule, c) {
     const invoices = invoicesOf(c, rule, c.roles.inventory);
-    let stock = c.stock;
-    c.money.forEach((money, m) => {
-      const cost = -money;
-      const needed = cost + stockTarget(rule, c.money, m + 1) - stock;
-      const bought = Math.max(0, needed);
-      stock = stock + bought - cost;
-      const days = c.days.on(SPREAD, c.periods[m]!, null);
-      c.out.spread(days, c.roles.line, c.roles.inventory, cost, 0, m, WHAT.stock);
-      if (bought === 0) return;
-      // The tax of a month is that of its cost; what is bought carries as much of it as it is more or less than the cost.
-      const tax = cost === 0 ? 0 : divideRounded(c.tax[m]!, bought, cost, 'halfAwayFromZero');
-      const dates = c.days.on(rule.bought, c.periods[m]!, c.own(m));
-      invoices(dates, -bought, tax, m);
-    });
+    for (let m = c.from; m < c.until; m++) {
+      if (m >= c.first) {
+        const days = c.days.on(SPREAD, c.periods[m]!, null);
+        c.out.spread(days, c.roles.line, c.roles.inventory, -c.money[m]!, 0, m - c.first, WHAT.stock);
+      }
+      const bought = c.shared?.amount[m] ?? 0;
+      if (bought !== 0)
+        invoices(c.days.on(rule.bought, c.periods[m]!, c.own(m)), -bought, c.shared!.tax[m]!, m);
+    }
   },
 };
 
 const SPREAD = { of: 'spread' } as const;
 
-/** The stock that should stand before a month: of its cost; after the plan's end the last month repeats. */
-export function stockTarget(
+/** The stock that should stand before a period of this cost. */
+export function stockFor(
   { target }: Pick<TermsOf<'fromStock'>, 'target'>,
-  money: readonly number[],
-  m: number,
+  cost: number,
+  inYear: number,
 ): number {
-  const cost = Math.max(0, -(money[Math.min(m, money.length - 1)] ?? 0));
+  const used = Math.max(0, cost);
   return target.of === 'days'
-    ? divideRounded(cost, 12 * target.days, 365, 'halfAwayFromZero')
-    : divideRounded(cost, weightOf(target.percent), 100_000_000, 'halfAwayFromZero');
+    ? divideRounded(used, inYear * target.days, 365, 'halfAwayFromZero')
+    : divideRounded(used, weightOf(target.percent), 100_000_000, 'halfAwayFromZero');
 }

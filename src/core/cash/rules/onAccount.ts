@@ -9,11 +9,11 @@ import { swap, swapTaxed, type PartContext, type TermsRuleOf } from '../rule';
 export const onAccount: TermsRuleOf<'onAccount'> = {
   post(rule, c) {
     const invoices = invoicesOf(c, rule, c.roles.line);
-    c.money.forEach((money, m) => {
-      const tax = c.tax[m]!;
-      if (money === 0 && tax === 0) return;
-      invoices(c.days.on(rule.invoiced, c.periods[m]!, c.own(m)), money, tax, m);
-    });
+    for (let m = c.from; m < c.until; m++) {
+      const [money, tax] = [c.money[m]!, c.tax[m]!];
+      if (money !== 0 || tax !== 0)
+        invoices(c.days.on(rule.invoiced, c.periods[m]!, c.own(m)), money, tax, m);
+    }
   },
 };
 
@@ -30,13 +30,13 @@ export function invoicesOf(
     swapTaxed(c, day, roles.open, to, money, tax, m, WHAT.invoice);
     const own = divided(money);
     const owed = divided(tax);
-    if (tax !== 0 && !taxOnPayment) c.owe(day, tax);
+    if (tax !== 0 && !taxOnPayment) c.owe(day, tax, m);
     let last = day;
     for (let k = 0; k < shares.length; k++) {
       const paid = Math.max(day, c.days.due(day, shares[k]!.due, moved));
       last = Math.max(last, paid);
       swap(c, paid, roles.bank, roles.open, own.parts[k]! + owed.parts[k]!, m, WHAT.payment, day);
-      if (taxOnPayment) c.owe(paid, owed.parts[k]!);
+      if (taxOnPayment) c.owe(paid, owed.parts[k]!, m);
     }
     swap(c, last, roles.badDebt, roles.open, own.rest, m, WHAT.badDebt, day);
     // A tax that falls due with the payment never does, and is taken back; one that was owed with the invoice is lost.

@@ -8,8 +8,9 @@ export const payroll: TermsRuleOf<'payroll'> = {
   post(rule, c) {
     const { roles } = c;
     const divided = dividerOf([rule.net]);
-    c.money.forEach((money, m) => {
-      if (money === 0) return;
+    for (let m = c.from; m < c.until; m++) {
+      const money = c.money[m]!;
+      if (money === 0) continue;
       const days = c.days.on(rule.on, c.periods[m]!, c.own(m));
       days.forEach((day, i) => {
         const pay = evenPart(money, days.length, i);
@@ -20,6 +21,6 @@ export const payroll: TermsRuleOf<'payroll'> = {
         swap(c, paid, roles.bank, roles.withheld, net[0]!, m, WHAT.payment, day);
         swap(c, due, roles.bank, roles.withheld, rest, m, WHAT.payment, day);
       });
-    });
+    }
   },
 };

@@ -1,0 +1,78 @@
+import { toDayNumber, type DayNumber } from '@/core/calendar';
+import type { CashView } from '@/core/ground';
+import { BlockBuilder, type LedgerBlock } from '@/core/ledger';
+import type { AccountId } from '@/core/model';
+import { STAND_INS } from '@/core/schedule';
+
+/* Lets time pass over a book: a month goes exactly as its projection has it. */
+
+type Row = {
+  readonly day: DayNumber;
+  readonly account: AccountId;
+  readonly amount: number;
+  readonly reference: string;
+  readonly party: string;
+};
+
+/** The projection's own postings up to a day, the credit line's moves among them, as entries with references. */
+export function postedUntil(
+  { projected, forecast, creditLine, input, items }: CashView,
+  until: DayNumber,
+): readonly Row[] {
+  const rows: Row[] = [];
+  const numbers = new Map(items.map((i) => [i.key, i.number]));
+  const parties = new Map(items.map((i) => [i.key, i.counterparty]));
+  for (const { key: full, postings } of projected.parts.values()) {
+    const { columns: c, first, count } = postings;
+    // What is pending of a line is of the same invoices as the line's own.
+    const key = full.replace(/^pending /, '');
+    for (let i = first; i < first + count; i++)
+      if (c.day[i]! <= until)
+        rows.push({
+          day: c.day[i]!,
+          account: projected.table.ids[c.account[i]!]!,
+          amount: c.amount[i]!,
+          // What settles an invoice has its reference.
+          reference: key.startsWith('item ') ? `${numbers.get(key.slice(5))}` : `${key} ${c.from[i]!}`,
+          party: key.startsWith('item ') ? `${parties.get(key.slice(5))}` : key,
+        });
+  }
+  const bank = input.bank ?? input.accounts.find((a) => a.kind === 'bank')!.id;
+  for (const m of forecast.moves) {
+    if (m.day > until) continue;
+    const other =
+      m.what === 'interest'
+        ? (creditLine?.interest ?? STAND_INS.interest)
+        : (creditLine?.account ?? STAND_INS.creditLine);
+    const reference = `line ${m.day} ${m.what}`;
+    rows.push({ day: m.day, account: bank, amount: m.amount, reference, party: '' });
+    rows.push({ day: m.day, account: other, amount: -m.amount, reference, party: '' });
+  }
+  return rows;
+}
+
+/** Those entries as a block of the ledger. Without `told` they are what a trial balance by month tells: no parties, no references. */
+export function blockOfMonth(view: CashView, until: DayNumber, id: string, told: boolean): LedgerBlock {
+  const rows = [...postedUntil(view, until)].sort(
+    (a, b) => a.day - b.day || (a.reference < b.reference ? -1 : a.reference > b.reference ? 1 : 0),
+  );
+  const builder = new BlockBuilder(rows.length);
+  const accounts = view.input.accounts.map((a) => a.id);
+  rows.forEach((r, i) => {
+    const place = accounts.indexOf(r.account);
+    if (place < 0) throw new Error(`No account ${r.account}`);
+    builder.add(
+      r.day,
+      place,
+      r.amount,
+      i + 2,
+      builder.text(told ? r.party : ''),
+      builder.text(told ? r.reference : ''),
+      builder.text(''),
+    );
+  });
+  return builder.build(id, accounts);
+}
+
+/** The last day of the first planned period. */
+export const firstEnd = ({ input }: CashView): DayNumber => toDayNumber(input.periods[0]!.end);
