@@ -32,23 +32,27 @@ export function ViewBar<V extends string>({
   );
 }
 
-/** Which budget a stage looks at, where there are several. */
-export const BudgetChoice = ({
-  label,
+/** Which plan a stage follows, where there are several: what is in force, or a budget that is looked at in its place. */
+export const PlanChoice = ({
   budgets,
-  budget,
-  onBudget,
+  looked,
+  inForce,
+  onLook,
 }: {
-  readonly label: string;
   readonly budgets: readonly Budget[];
-  readonly budget: Budget | null;
-  readonly onBudget: (id: string) => void;
+  readonly looked: Budget | null;
+  /** What the plan in force is called. */
+  readonly inForce: string;
+  readonly onLook: (id: string | null) => void;
 }) =>
   budgets.length > 1 ? (
     <NativeSelect
-      aria-label={label}
-      value={budget?.id ?? ''}
-      data={budgets.map((b) => ({ value: b.id, label: b.name }))}
-      onChange={(e) => onBudget(e.currentTarget.value)}
+      aria-label="Plan ahead"
+      value={looked?.id ?? ''}
+      data={[
+        { value: '', label: `In force: ${inForce}` },
+        ...budgets.map((b) => ({ value: b.id, label: `Look at ${b.name}` })),
+      ]}
+      onChange={(e) => onLook(e.currentTarget.value || null)}
     />
   ) : null;

@@ -172,6 +172,8 @@ export async function demoBook(
   for (const command of scheduleAccounts(history.book)) run(command, '2026-11-09T10:05:00.000Z');
   for (const command of demoSchedules(ground(), revision.id)) run(command, '2026-11-09T10:10:00.000Z');
   for (const command of demoHandouts(ground(), revision.id)) run(command, '2026-11-18T16:10:00.000Z');
+  // The treasurer looks ahead by what is known now; the closed months keep what was approved.
+  run({ type: 'putInForce', budget: revision.id }, '2026-11-19T09:00:00.000Z');
   return { history, blocks };
 }
 

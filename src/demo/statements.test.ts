@@ -131,7 +131,7 @@ test('the balance sheet balances, and what is not yet in equity grows by the pro
   for (let i = 1; i < balance.months; i++) {
     // What owners put in or took out; a year's end moves results within equity alone.
     const paidIn = equity.reduce((t, a) => t - (balances.movement(a.id, start - 15 + i) ?? 0), 0);
-    expect(rows[0]![i]! - rows[0]![i - 1]!).toBe(result[i]! + paidIn);
+    expect([i, rows[0]![i]! - rows[0]![i - 1]!]).toEqual([i, result[i]! + paidIn]);
   }
 });
 

@@ -34,13 +34,23 @@ export const fingerprintOf = (
 ): Promise<string> => fingerprint(new TextEncoder().encode(fingerprintText(budget, lines)));
 
 /** Approves a draft: freezes its figures as they are shown now, with who did it and their fingerprint. */
-export async function approveBudget(ground: Ground, budget: Budget, by: string): Promise<Refusal | null> {
+export async function approveBudget(
+  ground: Ground,
+  budget: Budget,
+  by: string,
+  takesOver = false,
+): Promise<Refusal | null> {
   const lines = frozenLines(reckoned(ground, budget).reckoning);
   // Loaded when it is needed: the worksheet does without the reckoning of money.
   const { approvedCash } = await import('@/core/ground/keptCash');
   const fingerprint = await fingerprintOf(budget, lines);
   const approved = { at: now(), by, fingerprint, lines, cash: approvedCash(ground, budget) };
-  return dispatch({ type: 'approveBudget', budget: budget.id, approved });
+  return dispatch({
+    type: 'approveBudget',
+    budget: budget.id,
+    approved,
+    ...(takesOver ? { takesOver } : {}),
+  });
 }
 
 /** Keeps, changes or (without text and parts) takes away the explanation of a variance. */

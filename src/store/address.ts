@@ -37,11 +37,11 @@ export function queryOf(path: string, s: Session): string {
     put('view', s.cashPage, 'ahead');
     put('by', s.cashGrain, 'months');
     put('forecast', s.cashForecast);
-    put('budget', s.budgetId);
+    put('plan', s.planId);
   } else if (path.startsWith('/statements')) {
     put('view', s.statementPage, 'profit');
     put('form', s.flowDirect ? 'direct' : null);
-    put('budget', s.budgetId);
+    put('plan', s.planId);
   } else if (path.startsWith('/variance')) {
     put('month', s.varianceMonth === null ? null : String(s.varianceMonth));
     put('against', s.comparedId);
@@ -68,14 +68,14 @@ export function sessionOf(path: string, search: string): Partial<Session> {
       cashPage: CASH_PAGES.includes(view as CashPage) ? (view as CashPage) : 'ahead',
       cashGrain: by === 'weeks' || by === 'days' ? by : 'months',
       cashForecast: query.get('forecast'),
-      ...(query.has('budget') ? { budgetId: query.get('budget') } : {}),
+      ...(query.has('plan') ? { planId: query.get('plan') } : {}),
     };
   }
   if (path.startsWith('/statements'))
     return {
       statementPage: STATEMENT_PAGES.includes(view as StatementPage) ? (view as StatementPage) : 'profit',
       flowDirect: query.get('form') === 'direct',
-      ...(query.has('budget') ? { budgetId: query.get('budget') } : {}),
+      ...(query.has('plan') ? { planId: query.get('plan') } : {}),
     };
   if (path.startsWith('/variance')) {
     const month = query.get('month');

@@ -21,6 +21,7 @@ export const CHANGE_WORDS: Record<Change['type'], string> = {
   renameBudget: 'Budget renamed',
   deleteBudget: 'Budget deleted',
   approveBudget: 'Budget approved',
+  putInForce: 'Budget put in force',
   setCells: 'Months entered',
   restoreCells: 'Months restored',
   setMethods: 'Method of lines changed',

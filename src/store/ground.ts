@@ -56,12 +56,12 @@ export function useChecks(): readonly Check[] {
   const state = useMemo(() => ({ history, blocks }), [history, blocks]);
   const settled = useDeferredValue(useDebouncedValue(state, CHECK_REST_MS)[0]);
   const { reckon } = useCashChecks();
-  const budget = useDeferredValue(useSession((s) => s.budgetId));
+  const plan = useDeferredValue(useSession((s) => s.planId));
   if (!settled.history) return NONE;
   const ground = groundOfChecks(settled.history.book, settled.blocks);
   const ofBook = checksOf(ground, settled.blocks);
   return reckon && saysOfCash(settled.history.book)
-    ? allOf(ofBook, cashChecksOf(reckon, ground, budget))
+    ? allOf(ofBook, cashChecksOf(reckon, ground, plan))
     : ofBook;
 }
 const NONE: readonly Check[] = [];

@@ -21,7 +21,7 @@ import { Cancelled, FileRefused, IntakeClient } from '@/workers/client';
 import type { Drafted, IntakeContent, OpenedFile } from '@/workers/protocol';
 import { instant, randomId, today } from './actions';
 import { dispatch, useBookStore } from './bookStore';
-import type { Ground } from '@/core/ground';
+import { runOffsBefore, type Ground } from '@/core/ground';
 import { groundNow } from './ground';
 import { refusalWords } from './refusalWords';
 import { IDLE, useIntake, type OpenIntake, type PullFacts } from './intakeState';
@@ -327,6 +327,8 @@ export async function acceptIntake({
     fail(now.fileName, error);
     return error instanceof Error ? error.message : String(error);
   }
+  const ground = groundNow();
+  const runOffs = ground ? runOffsBefore(ground, closedThrough) : {};
   const accepted = acceptDraft(history.book, {
     draft: now.draft,
     choices: now.choices,
@@ -340,6 +342,7 @@ export async function acceptIntake({
     blockId: randomId('l'),
     replaces,
     closedThrough,
+    ...runOffs,
     controls: proof.controls.length,
     oneSided: proof.oneSided,
     untied: proof.ties ? null : { faults: proof.faults, reason },

@@ -11,7 +11,7 @@ import {
   type PeriodIndex,
   type PeriodRange,
 } from '@/core/calendar';
-import { isInForce, reckoned, yearBefore, type Comparison, type Ground } from '@/core/ground';
+import { isApproved, reckoned, yearBefore, type Comparison, type Ground } from '@/core/ground';
 import { segmentName, type Layout, type LayoutColumn, type Line, type VarianceNote } from '@/core/model';
 import {
   goesAhead,
@@ -49,7 +49,7 @@ export const scopeWords = (comparison: Comparison | null): string =>
 /** How the budgets of a comparison stand: approved and when, a draft, or superseded. */
 export function standingWords({ parts }: Comparison): string {
   const [first, ...rest] = parts.map(({ budget }) =>
-    isInForce(budget)
+    isApproved(budget)
       ? `approved ${dayText(budget.approved?.at ?? '')}`
       : budget.state === 'draft'
         ? 'a draft'

@@ -34,6 +34,8 @@ export function refusalWords({ code, fault }: Refusal, { currency, locale }: Boo
       return 'This book can only be read here.';
     case 'budgetIsFrozen':
       return 'This budget can only be read.';
+    case 'nothingToRule':
+      return 'All months of this budget are closed, and keep the budget that was in force when they were.';
     case 'emptyName':
       return 'A name is needed.';
     case 'noSuchBudget':

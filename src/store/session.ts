@@ -56,6 +56,8 @@ export type Session = {
   readonly varianceMonth: PeriodIndex | null;
   /** The budget on the worksheet, and the one that actuals are compared with. */
   readonly budgetId: string | null;
+  /** The plan that is looked at ahead in place of the one in force. */
+  readonly planId: string | null;
   readonly comparedId: string | null;
   /** The layout that the variance screen shows; a change of it that cannot be kept, since the book is only read here. */
   readonly layoutId: string | null;
@@ -101,6 +103,7 @@ const FRESH: Session = {
   varianceFirst: null,
   varianceMonth: null,
   budgetId: null,
+  planId: null,
   comparedId: null,
   layoutId: null,
   budgetLayoutId: null,

@@ -9,24 +9,25 @@ import {
   type Ahead,
   ALL_SOURCES,
   cashOf,
-  chosenBudget,
   closingsAt,
   covenantsOf,
   linesApart,
+  planNames,
   scheduleTies,
   type Ground,
 } from '@/core/ground';
 import type { Check } from './checks';
 
 /**
- * The checks of the money ahead, by the budget that the screens follow (`chosen`: the id of one that someone looks at): none
+ * The checks of the money ahead, by the plan in force (or by `chosen`, the id of a budget that is looked at instead): none
  * where nothing is known of it. What is reckoned day by day is added up once more from the postings, and the start from the
  * ledger's entries.
  */
 export function checkCash(ground: Ground, chosen: string | null): Check[] {
-  const budget = chosenBudget(ground.book.budgets, chosen);
+  const budget = ground.book.budgets.find((b) => b.id === chosen) ?? null;
   const checks = checksBy(ground, budget);
-  return budget ? checks.map((c) => ({ ...c, plan: budget.name })) : checks;
+  const plan = budget?.name ?? planNames(ground).join(', ');
+  return plan === '' ? checks : checks.map((c) => ({ ...c, plan }));
 }
 
 function checksBy(ground: Ground, budget: Budget | null): Check[] {
@@ -34,6 +35,7 @@ function checksBy(ground: Ground, budget: Budget | null): Check[] {
   const view = cashOf(ground, budget, ALL_SOURCES);
   if (!view) return [];
   const { forecast, projected, input } = view;
+  const plans = budget ? [budget] : view.plans.map((p) => p.budget);
   // The floor is held against the forecast that is the company's own, as the screens show it.
   const { below, low } = (cashOf(ground, budget) ?? view).forecast;
   const money = (amount: number) => plainDecimal(minor(amount), book.currency);
@@ -67,7 +69,7 @@ function checksBy(ground: Ground, budget: Budget | null): Check[] {
       notice: true,
       detail: left.map(money).join(', '),
     });
-  out.push(...checkStatements(ground, budget), ...checkSchedules(ground, budget));
+  out.push(...checkStatements(ground, budget), ...plans.flatMap((p) => checkSchedules(ground, p)));
   if (book.cash.floor !== null) {
     const [first] = below;
     out.push({
@@ -106,9 +108,9 @@ function sheetBalances({ book, calendar }: Ground, ahead: Ahead): Check[] {
 }
 
 /** Schedules: they stand where the ledger stands, and the lines that they post to are made by them. */
-function checkSchedules(ground: Ground, budget: Budget | null): Check[] {
+function checkSchedules(ground: Ground, budget: Budget): Check[] {
   const { book, calendar } = ground;
-  if (!budget || budget.schedules.length === 0) return [];
+  if (budget.schedules.length === 0) return [];
   const name = (account: string) => book.accounts.find((a) => a.id === account)?.name ?? account;
   const [off] = scheduleTies(ground, budget).filter((t) => t.ledger !== t.schedules);
   const [apart] = linesApart(ground, budget);

@@ -1,5 +1,13 @@
 import { daysOf, firstOf, payingBank, STAND_INS, type Days } from '@/core/schedule';
-import { indexOfId, toDayNumber, type Period, type PeriodIndex } from '@/core/calendar';
+import {
+  fromDayNumber,
+  indexOfId,
+  toDayNumber,
+  type DayNumber,
+  type PeriodId,
+  type Period,
+  type PeriodIndex,
+} from '@/core/calendar';
 import { lastOf } from '@/core/lastOf';
 import type { Balances } from '@/core/ledger';
 import {
@@ -37,7 +45,7 @@ import {
   staffAccounts,
   taxRows,
 } from './cashSchedules';
-import { plannedLines, plansAhead, saidTerms, type LinesOf, type MonthsOfPlan } from './cashPlan';
+import { cashStart, plannedLines, plansAhead, saidTerms, type LinesOf, type MonthsOfPlan } from './cashPlan';
 import type { Ground } from './ground';
 
 /** How a line's money goes: said by someone, or guessed. */
@@ -211,19 +219,34 @@ function steady<T>(): (next: T) => T {
   };
 }
 
+/** By when what stands without items has run off: by the day that was kept when a month was closed, as long as it is ahead. */
+function runOffEnd({ runOff, runOffEnds }: Cash, account: AccountId, start: DayNumber): DayNumber {
+  const kept = runOffEnds[account];
+  const end = kept === undefined ? start : toDayNumber(kept);
+  return end > start ? end : start + runOff;
+}
+
+/** The ends of what runs off now: once a month is closed they stay the days that they are. */
+export const runOffsOf = (view: CashView): Cash['runOffEnds'] =>
+  Object.fromEntries(
+    [...view.projected.untold]
+      .filter(([id, left]) => left !== 0 && view.input.accounts.some((a) => a.id === id))
+      .map(([id]) => [id, fromDayNumber(view.input.runOffEnd(id))]),
+  );
+
+/** Whoever closes months keeps the ends of what runs off by the books as they stand; where nothing is closed, nothing is kept. */
+export function runOffsBefore(
+  ground: Ground,
+  closes: PeriodId | null,
+): { readonly runOffEnds?: Cash['runOffEnds'] } {
+  const at = closes === null ? null : indexOfId(ground.calendar, closes);
+  if (at === null || ground.closedThrough === null || at <= ground.closedThrough) return {};
+  const view = cashOf(ground, null, ALL_SOURCES);
+  return view ? { runOffEnds: runOffsOf(view) } : {};
+}
+
 /** The forecast of every source. */
 export const ALL_SOURCES = 'all';
-
-/** The last day of what is known: of the closed months; of the ledger where nothing was closed; before the budget else. */
-export function cashStart(
-  { calendar, closedThrough, balances }: Ground,
-  budget: Budget | null,
-): PeriodIndex | null {
-  const known = closedThrough ?? balances.range?.last;
-  if (known !== undefined && known !== null) return known;
-  const first = budget && indexOfId(calendar, budget.first);
-  return first === null ? null : first - 1;
-}
 
 /**
  * The company's money ahead: the months after what is closed by the budget that is looked at, and by those in force where it
@@ -325,7 +348,7 @@ export function cashOf(
     taxes: book.cash.taxes,
     taxCredits: (scheme, from, to) => taxCredits(ground, scheme, from, to),
     bank: book.cash.bank,
-    runOffEnd: () => start + book.cash.runOff,
+    runOffEnd: (account) => runOffEnd(book.cash, account, start),
   };
   const projected = looked.project(input);
   const drawn = -(opening.of.get(book.cash.creditLine?.account ?? '') ?? 0);

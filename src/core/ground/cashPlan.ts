@@ -14,7 +14,7 @@ import {
   type Terms,
 } from '@/core/model';
 import { coversPeriod, type Amounts, type Facts } from '@/core/plan';
-import { comparisonFor } from './comparison';
+import { plansIn } from './comparison';
 import type { Ground } from './ground';
 import { reckoned, type Reckoned } from './reckoned';
 
@@ -46,19 +46,17 @@ export function plansAhead(ground: Ground, budget: Budget | null, closed: Period
   const first = budget && indexOfId(calendar, budget.first);
   const end = Math.max(closed + AHEAD, first === null ? 0 : first + budget!.length - 1);
   const periods = periodsOf(calendar, { first: closed + 1, last: end });
-  const inForce = (p: PeriodIndex) => comparisonFor(ground, p, null)?.parts.map((x) => x.budget) ?? [];
   const plansAt = (p: PeriodIndex) =>
-    (budget && coversPeriod(calendar, budget, p) ? [budget] : inForce(p)).filter(
-      (b) => b.covers !== 'balanceSheet',
-    );
+    budget && coversPeriod(calendar, budget, p)
+      ? [budget].filter((b) => b.covers !== 'balanceSheet')
+      : plansIn(ground, p, 'profit');
   const [plans, balancePlans, pastPlans] = [new Gathered(), new Gathered(), new Gathered()];
   const unplanned: Period[] = [];
   for (const p of periods) {
     // A budget of profit and loss alone leaves what was approved of balances in force.
     const own =
       budget && coversPeriod(calendar, budget, p.index) && budget.covers !== 'profitAndLoss' ? [budget] : [];
-    for (const b of own.length > 0 ? own : inForce(p.index).filter((x) => x.covers !== 'profitAndLoss'))
-      balancePlans.add(b, p);
+    for (const b of own.length > 0 ? own : plansIn(ground, p.index, 'balances')) balancePlans.add(b, p);
     const plan = plansAt(p.index);
     if (plan.length === 0) unplanned.push(p);
     for (const b of plan) plans.add(b, p);
@@ -82,6 +80,33 @@ export function plansAhead(ground: Ground, budget: Budget | null, closed: Period
     pastPlans: pastPlans.all,
     balancePlans: balancePlans.all,
   };
+}
+
+/** What the plan in force for the months ahead is called, in the order of the months. */
+export function planNames(ground: Ground): readonly string[] {
+  const closed = cashStart(ground, null);
+  if (closed === null) return [];
+  const names: string[] = [];
+  for (let p = closed + 1; p <= closed + AHEAD; p++) {
+    const name = plansIn(ground, p, 'profit')
+      .map((b) => b.name)
+      .join(' with ');
+    if (name !== '' && !names.includes(name)) names.push(name);
+  }
+  return names;
+}
+
+/** The last day of what is known: of the closed months; of the ledger where nothing was closed; before the plan else. */
+export function cashStart(
+  { calendar, closedThrough, balances, book }: Ground,
+  budget: Budget | null,
+): PeriodIndex | null {
+  const known = closedThrough ?? balances.range?.last;
+  if (known !== undefined && known !== null) return known;
+  const begins = (budget ? [budget] : book.budgets.filter((b) => book.inForce.some((f) => f.budget === b.id)))
+    .map((b) => indexOfId(calendar, b.first))
+    .filter((p) => p !== null);
+  return begins.length === 0 ? null : Math.min(...begins) - 1;
 }
 
 /** Terms that were said of a line: of itself, its account, its group, its kind. */

@@ -1,6 +1,6 @@
 import { viewOfSegments, type View } from '@/core/ledger';
 import type { PeriodIndex } from '@/core/calendar';
-import type { Axis, Budget, SegmentId } from '@/core/model';
+import { putInForceAt, type Axis, type Budget, type SegmentId } from '@/core/model';
 import { coversPeriod } from '@/core/plan';
 import { actualsOf, type Actuals } from './actuals';
 import { segmentLedgers, type Ground } from './ground';
@@ -23,10 +23,50 @@ export type Comparison = {
   /** Whether they are the whole company: its budget, or all segments that have any entry or could have. */
   readonly company: boolean;
   readonly covers: Budget['covers'];
+  /** It is what is in force in this month: each earlier month goes by what was in force in it. */
+  readonly inForceIn: PeriodIndex | null;
 };
 
-/** A budget that is in force: approved and not superseded. */
-export const isInForce = (b: Pick<Budget, 'state'>): boolean => b.state === 'approved';
+/** A budget that was approved, and by no other of the same months and parts superseded. */
+export const isApproved = (b: Pick<Budget, 'state'>): boolean => b.state === 'approved';
+
+/**
+ * The budgets in force for a period that together plan the company, of one axis: the latest that were put in force. A
+ * place's budget rules once the other places have theirs. Null where nothing was put in force, or not for all.
+ */
+export function rulingIn(
+  ground: Ground,
+  period: PeriodIndex,
+  which: 'profit' | 'balances',
+): readonly Budget[] | null {
+  const { book, calendar } = ground;
+  const leaves = which === 'profit' ? 'balanceSheet' : 'profitAndLoss';
+  const taken = new Map<string | null, { budgets: Budget[]; segments: Set<SegmentId> }>();
+  for (const b of putInForceAt(book, calendar, period)) {
+    if (b.covers === leaves) continue;
+    const of = taken.get(b.axis) ?? { budgets: [], segments: new Set<SegmentId>() };
+    taken.set(b.axis, of);
+    if (b.segments.some((s) => of.segments.has(s))) continue;
+    of.budgets.push(b);
+    b.segments.forEach((s) => of.segments.add(s));
+    const axis = book.axes.find((a) => a.id === b.axis);
+    if (b.axis === null || (axis && isCompany(ground, axis, [...of.segments])))
+      // In the order in which they were made.
+      return of.budgets.sort((x, y) => book.budgets.indexOf(x) - book.budgets.indexOf(y));
+  }
+  return null;
+}
+
+/** The budgets that plan a period: those in force, else the best there is. */
+export const plansIn = (
+  ground: Ground,
+  period: PeriodIndex,
+  which: 'profit' | 'balances',
+): readonly Budget[] =>
+  rulingIn(ground, period, which) ??
+  (comparisonsAt(ground, period)[0]?.parts.map((p) => p.budget) ?? []).filter(
+    (b) => b.covers !== (which === 'profit' ? 'balanceSheet' : 'profitAndLoss'),
+  );
 
 /** All that a period's actuals can be compared with, best first. */
 export function comparisonsAt(ground: Ground, period: PeriodIndex): Comparison[] {
@@ -46,14 +86,34 @@ export function comparisonsAt(ground: Ground, period: PeriodIndex): Comparison[]
 /** The comparison of a period: the one chosen if the period has it, else the one in force that covers the most. */
 export function comparisonFor(ground: Ground, period: PeriodIndex, chosen: string | null): Comparison | null {
   const all = comparisonsAt(ground, period);
-  return all.find((c) => c.id === chosen) ?? all[0] ?? null;
+  const own = all.find((c) => c.id === chosen);
+  if (own) return own;
+  const ruling = rulingIn(ground, period, 'profit');
+  const best = (ruling && comparisonOf(ground, ruling)) ?? all[0] ?? null;
+  return best && { ...best, inForceIn: period };
+}
+
+/** Budgets of one axis that together plan the company, as one comparison. */
+export function comparisonOf(ground: Ground, budgets: readonly Budget[]): Comparison | null {
+  const [only, ...more] = budgets;
+  if (!only) return null;
+  const whole = ofBudget(ground, only)[0]!;
+  if (more.length === 0) return whole;
+  return {
+    ...whole,
+    id: `together ${only.axis}`,
+    of: 'together',
+    parts: budgets.map((budget) => ({ budget, segments: budget.segments })),
+    segments: budgets.flatMap((b) => b.segments),
+    company: true,
+  };
 }
 
 const COVERS: Record<Budget['covers'], number> = { balanceSheet: 0, profitAndLoss: 1, both: 2 };
 
 /** How good a comparison is unless one is chosen: in force, then of the company, then of most segments and statements. */
 function rank({ parts, company, of, segments, covers }: Comparison): number {
-  const state = parts.every((p) => isInForce(p.budget))
+  const state = parts.every((p) => isApproved(p.budget))
     ? 2
     : parts.some((p) => p.budget.state === 'superseded')
       ? 0
@@ -72,6 +132,7 @@ function ofBudget(ground: Ground, budget: Budget): Comparison[] {
     segments: budget.segments,
     company: budget.axis === null || (axis !== null && isCompany(ground, axis, budget.segments)),
     covers: budget.covers,
+    inForceIn: null,
   };
   if (axis === null || budget.segments.length < 2) return [whole];
   return [
@@ -100,7 +161,7 @@ function isCompany(ground: Ground, axis: Axis, segments: readonly SegmentId[]): 
  */
 function togetherOf(ground: Ground, axis: Axis, there: readonly Budget[]): Comparison | null {
   const own = there.filter((b) => b.axis === axis.id && b.state !== 'superseded');
-  const order = [...own.filter((b) => !isInForce(b)), ...own.filter(isInForce)].reverse();
+  const order = [...own.filter((b) => !isApproved(b)), ...own.filter(isApproved)].reverse();
   const covers = order[0]?.covers;
   const taken = new Set<SegmentId>();
   const parts: ComparisonPart[] = [];
@@ -119,6 +180,7 @@ function togetherOf(ground: Ground, axis: Axis, there: readonly Budget[]): Compa
     segments: [...taken],
     company: true,
     covers: covers!,
+    inForceIn: null,
   };
 }
 

@@ -9,7 +9,10 @@ export {
   comparisonFor,
   comparisonsAt,
   entriesView,
-  isInForce,
+  comparisonOf,
+  isApproved,
+  plansIn,
+  rulingIn,
   type Comparison,
   type ComparisonPart,
 } from './comparison';
@@ -37,8 +40,9 @@ export {
   yearsTo,
   type YearBefore,
 } from './yearBefore';
+export { cashStart, planNames } from './cashPlan';
 export { lineMoney, type LineMoney } from './lineMoney';
-export { ALL_SOURCES, cashOf, cashStart, type CashView, type LineTerms } from './cash';
+export { ALL_SOURCES, cashOf, runOffsBefore, runOffsOf, type CashView, type LineTerms } from './cash';
 export { triedOf, type Moves } from './tried';
 export { dueOf, loansOf } from './loanDue';
 export { flowsOfForecast, plannedBooks, type PlannedBooks } from './plannedBooks';

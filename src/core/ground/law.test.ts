@@ -26,7 +26,7 @@ import {
 import { atOnce } from '@/core/test/cash';
 import { blockOfMonth, firstEnd } from '@/core/test/year';
 import { BlockBuilder, type LedgerBlock } from '@/core/ledger';
-import { cashOf, makeGround, type CashView } from '.';
+import { cashOf, makeGround, runOffsOf, type CashView } from '.';
 import { closingsAt } from './keptCash';
 
 /*
@@ -152,6 +152,7 @@ type Company = {
   readonly every: 1 | 3;
   readonly openings: Record<string, number>;
   readonly dueDay: number;
+  readonly runOff: number;
   readonly told: boolean;
 };
 const company: fc.Arbitrary<Company> = fc.record({
@@ -173,6 +174,7 @@ const company: fc.Arbitrary<Company> = fc.record({
     vat: fc.constantFrom(0, 4_000),
     withheld: fc.constantFrom(0, 2_500),
   }),
+  runOff: fc.constantFrom(30, 100),
   dueDay: fc.integer({ min: 1, max: 28 }),
   told: fc.constant(false),
 });
@@ -219,6 +221,7 @@ function bookOf(c: Company): { readonly book: Book; readonly blocks: ReadonlyMap
       closedThrough: periodIds(2025)[11]!,
       cash: {
         ...NO_CASH,
+        runOff: c.runOff,
         taxes: [
           {
             id: 't1',
@@ -272,6 +275,7 @@ function closeMonths(c: Company, count: number): void {
     blocks = new Map([...blocks, [block.id, block]]);
     book = {
       ...book,
+      cash: { ...book.cash, runOffEnds: runOffsOf(before) },
       sources: [
         ...book.sources,
         sourceOf({ id: `s${n}`, block: block.id, fingerprint: String(n).padStart(64, '0') }),

@@ -31,6 +31,8 @@ export type Acceptance = {
   readonly blockId: string;
   readonly replaces: readonly string[];
   readonly closedThrough: PeriodId | null;
+  /** By when what stands without items has run off, where months are closed with it. */
+  readonly runOffEnds?: Book['cash']['runOffEnds'];
   readonly controls: number;
   readonly oneSided: boolean;
   /** What did not tie, and why it is accepted all the same. */
@@ -134,6 +136,7 @@ export function acceptDraft(
       axes: grown.axes,
       replaces: a.replaces,
       closedThrough: a.closedThrough,
+      ...(a.runOffEnds ? { runOffEnds: a.runOffEnds } : {}),
       nextId,
     },
     block,

@@ -118,6 +118,7 @@ const TELLERS: Tellers = {
   renameBudget: (book, { budget }) => [budgetPlace(book, budget)],
   deleteBudget: (book, { budget }) => [budgetPlace(book, budget)],
   approveBudget: (book, { budget }) => [budgetPlace(book, budget)],
+  putInForce: (book, { budget }) => [budgetPlace(book, budget)],
   setCells: (book, { budget, cells }) => linePlaces(book, budget, cells),
   restoreCells: (book, { budget, cells }) => linePlaces(book, budget, cells),
   setMethods: (book, { budget, lines }) => linePlaces(book, budget, lines),

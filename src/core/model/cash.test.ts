@@ -355,7 +355,12 @@ describe('dated items, open items and what is decided of them', () => {
     expect(openBook(old)).toEqual({
       ok: true,
       setAside: [],
-      book: { ...now, varianceNotes: notes, cash: { ...NO_CASH, runOff: 45 } },
+      book: {
+        ...now,
+        varianceNotes: notes,
+        cash: { ...NO_CASH, runOff: 45 },
+        inForce: [{ budget: 'b1', from: '2026-01' }],
+      },
     });
   });
 

@@ -253,6 +253,8 @@ export const cashSchema = z.strictObject({
   changes: z.record(keyed('[^\\n]{1,200}'), itemChangeSchema),
   /** Days over which receivables and payables without items run off. */
   runOff: whole(1, 1000),
+  /** The day by which what stood on an account without items has run off, kept when a month was closed. */
+  runOffEnds: z.record(id, dayText),
   forecasts: list(forecastSchema, 0, 50),
   /** The one that is the company's own: what is shown first, checked and kept with an approval; null for all sources. */
   own: z.nullable(id),
@@ -297,6 +299,7 @@ export const NO_CASH: Cash = {
   dated: [],
   changes: {},
   runOff: 30,
+  runOffEnds: {},
   forecasts: [],
   own: null,
   newItems: 'counted',

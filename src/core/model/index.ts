@@ -143,6 +143,17 @@ export { changeSchema, isJournal } from './journalSchema';
 export { type Refusal } from './refusal';
 export { sameScope, supersededBy } from './scope';
 export {
+  areRivals,
+  hasRival,
+  putInForceAt,
+  rivalsOf,
+  rules,
+  rulesFrom,
+  type InForce,
+  type Ruled,
+} from './inForce';
+export { comesIntoForce } from './commands/budget';
+export {
   budgetsIn,
   namesOfDriver,
   namesOfMethod,

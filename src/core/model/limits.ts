@@ -41,6 +41,7 @@ export const LIMITS = {
   segments: 20_000,
   textsOfSegment: 20_000,
   sources: 2000,
+  inForce: 2000,
   budgets: 200,
   budgetSegments: 500,
   budgetPeriods: 120,

@@ -8,8 +8,9 @@ import { toVersion6 } from './version6';
 import { toVersion7 } from './version7';
 import { toVersion8 } from './version8';
 import { toVersion9 } from './version9';
+import { toVersion10 } from './version10';
 
-export const BOOK_VERSION = 9;
+export const BOOK_VERSION = 10;
 
 export type OpenIssue =
   | { readonly code: 'notABook' }
@@ -33,6 +34,7 @@ const MIGRATIONS: Migrations = new Map([
   [6, toVersion7],
   [7, toVersion8],
   [8, toVersion9],
+  [9, toVersion10],
 ]);
 
 /** Brings a saved document of any known version to the present one; null when a step is missing. */

@@ -29,6 +29,7 @@ export function newBook({ id, name, currency, locale, firstMonth }: NewBook): Bo
     sources: [],
     closedThrough: null,
     budgets: [],
+    inForce: [],
     weights: [],
     workWeek: { weekdays: [1, 2, 3, 4, 5], holidays: [] },
     varianceNotes: {},

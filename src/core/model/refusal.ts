@@ -10,6 +10,8 @@ export type Refusal = {
     /** Lines or rows carry the tax. */
     | 'taxInUse'
     | 'budgetIsFrozen'
+    /** All its months are closed under another budget. */
+    | 'nothingToRule'
     | 'alreadyTakenIn'
     | 'emptyName'
     | 'sidesDiffer'

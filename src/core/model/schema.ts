@@ -148,7 +148,7 @@ export const feedSchema = z.strictObject({
 
 export const bookSchema = z.strictObject({
   format: z.literal('tellan.book'),
-  version: z.literal(9),
+  version: z.literal(10),
   id,
   name: text(LIMITS.bookName),
   currency: formed(/^[A-Z]{3}$/),
@@ -162,6 +162,8 @@ export const bookSchema = z.strictObject({
   sources: list(sourceSchema, 0, LIMITS.sources),
   closedThrough: z.nullable(periodId),
   budgets: list(budgetSchema, 0, LIMITS.budgets),
+  /** Which budgets are in force, each from a period on; a later one goes before those that it cannot stand beside. */
+  inForce: list(z.strictObject({ budget: id, from: periodId }), 0, LIMITS.inForce),
   /** Weights for phasing, kept under a name. */
   weights: list(weightsSchema, 0, LIMITS.weights),
   /** The days on which the company works. */

@@ -19,6 +19,7 @@ export type SetAside = {
     | 'source'
     | 'closedThrough'
     | 'budget'
+    | 'inForce'
     | 'line'
     | 'driver'
     | 'revises'
@@ -221,6 +222,13 @@ export function soundBook(book: Book): Sound {
       ? b
       : { ...b, lines: soundLines, drivers, terms, schedules, contras, revises: turns ? null : b.revises };
   });
+  const there = new Map(budgets.map((b) => [b.id, b]));
+  const inForce = kept(book.inForce, ({ budget, from }) => {
+    const b = there.get(budget);
+    // Of a budget that was told to be gone nothing more is said.
+    if (!b) return plans.has(budget) ? false : away('inForce', budget, 'noSuchBudget');
+    return has(from) || away('inForce', b.name, 'noSuchPeriod');
+  });
   const cash = soundCash(book.cash, known, away);
   const locale = isLocale(book.locale);
   if (!locale) away('locale', book.locale, 'unknownLocale');
@@ -244,6 +252,7 @@ export function soundBook(book: Book): Sound {
       rounds,
       layouts,
       budgets,
+      inForce,
       cash,
       closedThrough: closed ? book.closedThrough : null,
       locale: locale ? book.locale : 'en-US',

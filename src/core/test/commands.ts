@@ -211,6 +211,7 @@ const DRAWN: Drawn = {
   addBudget: (r) => ({ budget: budgetOf([line('sales', byMonth())], `b${2 + r.below(2)}`) }),
   renameBudget: (r) => ({ budget: budget(r), name: `B${r.below(3)}` }),
   deleteBudget: () => ({ budget: 'b2' }),
+  putInForce: (r) => ({ budget: budget(r) }),
   approveBudget: () => ({
     budget: 'b2',
     approved: { at: AT, by: '', fingerprint: '', lines: [], cash: null },

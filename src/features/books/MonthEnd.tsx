@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { Button, NativeSelect, TextInput } from '@mantine/core';
 import { indexOfId, periodsOf, type PeriodId } from '@/core/calendar';
 import { dispatch } from '@/store/bookStore';
-import type { Ground } from '@/core/ground';
+import { runOffsBefore, type Ground } from '@/core/ground';
 import { useChecks } from '@/store/ground';
 import { say } from '@/store/session';
 import classes from './Books.module.css';
@@ -23,7 +23,7 @@ export function MonthEnd({ ground, readOnly }: { readonly ground: Ground; readon
   const back = closedThrough !== null && (at === null || at < closedThrough);
   const next = closedThrough === null ? null : closedThrough + 1;
   const close = (period: PeriodId | null, why: string) => {
-    dispatch({ type: 'setClosedThrough', period }, undefined, why);
+    dispatch({ type: 'setClosedThrough', period, ...runOffsBefore(ground, period) }, undefined, why);
     const label = period === null ? 'nothing' : calendar.period(indexOfId(calendar, period)!).label;
     say(`Closed through ${label}.`);
     setWanted(null);

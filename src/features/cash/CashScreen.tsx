@@ -5,14 +5,15 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useMemo } from 'react';
 import { minor, type Minor } from '@/core/money';
 import { periodsOf } from '@/core/calendar';
-import { cashOf, chosenBudget, rulerRange } from '@/core/ground';
+import { cashOf, rulerRange } from '@/core/ground';
 import { StageHead } from '@/components/StageHead';
-import { BudgetChoice, ViewBar } from '@/components/ViewBar';
+import { PlanChoice, ViewBar } from '@/components/ViewBar';
 import { Trouble } from '@/components/Trouble';
 import stage from '@/components/Stage.module.css';
 import { useOpenGround } from '@/store/openGround';
 import { moneyFormat } from '@/store/format';
 import { CASH_PAGES, setSession, useSession, type CashPage } from '@/store/session';
+import { planCalled, usePlan } from '@/store/plan';
 import { onDay } from '@/store/cashWords';
 import { AheadView } from './AheadView';
 import classes from './Cash.module.css';
@@ -40,13 +41,12 @@ export function CashScreen() {
   const ground = useOpenGround();
   const router = useRouter();
   const page = useSession((s) => s.cashPage);
-  const budgetId = useSession((s) => s.budgetId);
   const chosenForecast = useSession((s) => s.cashForecast);
   const month = useSession((s) => s.cashMonth);
   const { book, calendar } = ground;
-  const budget = chosenBudget(book.budgets, budgetId);
+  const { looked, name } = usePlan(ground);
   const forecastId = chosenForecast ?? book.cash.own;
-  const view = useMemo(() => cashOf(ground, budget, forecastId), [ground, budget, forecastId]);
+  const view = useMemo(() => cashOf(ground, looked, forecastId), [ground, looked, forecastId]);
   const money = moneyFormat(book);
   const forecast = view?.forecast;
   const spent = forecast?.below.reduce((t, b) => t + b.to - b.from + 1, 0) ?? 0;
@@ -106,7 +106,7 @@ export function CashScreen() {
     <div className={stage.stage}>
       <StageHead
         title="Cash ahead"
-        subtitle={`${opens}${budget ? ` · ${budget.name}` : ''}`}
+        subtitle={`${opens}${name === null ? '' : ` · ${name}`}`}
         ruler={{
           periods: periodsOf(calendar, { first, last }),
           closedThrough: ground.closedThrough,
@@ -118,16 +118,18 @@ export function CashScreen() {
       />
       <div className={classes.page}>
         <ViewBar views={VIEWS} view={page} onView={(cashPage) => setSession({ cashPage })}>
-          <BudgetChoice
-            label="Budget looked at"
+          <PlanChoice
             budgets={book.budgets}
-            budget={budget}
-            onBudget={(budgetId) => setSession({ budgetId })}
+            looked={looked}
+            inForce={planCalled(ground, null) ?? 'nothing'}
+            onLook={(planId) => setSession({ planId })}
           />
         </ViewBar>
         {page === 'ahead' && <AheadView ground={ground} view={view} from={from} forecastId={forecastId} />}
         {page === 'items' && <ItemsView ground={ground} view={view} />}
-        {page === 'terms' && <TermsView ground={ground} view={view} budget={budget} />}
+        {page === 'terms' && (
+          <TermsView ground={ground} view={view} budget={looked ?? view.plans[0]?.budget ?? null} />
+        )}
         {page === 'kept' && <KeptView ground={ground} view={view} />}
         {page === 'dated' && <DatedView ground={ground} view={view} />}
         {page === 'taxes' && <TaxesView ground={ground} view={view} />}

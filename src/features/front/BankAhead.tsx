@@ -2,9 +2,10 @@
 
 import { useMemo } from 'react';
 import { fromDayNumber } from '@/core/calendar';
-import { cashOf, chosenBudget, type Ground } from '@/core/ground';
+import { cashOf, type Ground } from '@/core/ground';
 import { minor } from '@/core/money';
 import { dayText, moneyFormat } from '@/store/format';
+import { usePlan } from '@/store/plan';
 import { useSession } from '@/store/session';
 import classes from './Front.module.css';
 
@@ -14,9 +15,8 @@ const HEIGHT = 64;
 /** The bank balance ahead in a line, its low point in a sentence. */
 export function BankAhead({ ground, onOpen }: { readonly ground: Ground; readonly onOpen: () => void }) {
   const { book } = ground;
-  const budgetId = useSession((s) => s.budgetId);
   const forecastId = useSession((s) => s.cashForecast) ?? book.cash.own;
-  const budget = chosenBudget(book.budgets, budgetId);
+  const { looked: budget, name } = usePlan(ground);
   const view = useMemo(() => cashOf(ground, budget, forecastId), [ground, budget, forecastId]);
   const money = moneyFormat(book);
   if (!view) return null;
@@ -25,7 +25,7 @@ export function BankAhead({ ground, onOpen }: { readonly ground: Ground; readonl
   const waits = items.filter((i) => i.state === 'waiting').length;
   return (
     <section aria-label="The bank ahead">
-      <h2 className="label">The bank ahead{budget ? ` by ${budget.name}` : ''}</h2>
+      <h2 className="label">The bank ahead{name === null ? '' : ` by ${name}`}</h2>
       {view.opening === 'unknown' ? (
         <p className={classes.sentence}>
           <button type="button" className={classes.link} onClick={onOpen}>

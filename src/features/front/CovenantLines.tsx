@@ -1,18 +1,17 @@
 'use client';
 
 import { useMemo } from 'react';
-import { aheadOf, chosenBudget, covenantsOf, type Ground } from '@/core/ground';
+import { aheadOf, covenantsOf, type Ground } from '@/core/ground';
 import { minor } from '@/core/money';
 import { moneyFormat } from '@/store/format';
-import { useSession } from '@/store/session';
+import { usePlan } from '@/store/plan';
 import { ratioInWords } from '@/store/ratioNames';
 import classes from './Front.module.css';
 
 /** What lenders ask of the company, each with the first period that breaks it and how much room there is. */
 export function CovenantLines({ ground, onOpen }: { readonly ground: Ground; readonly onOpen: () => void }) {
   const { book, calendar } = ground;
-  const budgetId = useSession((s) => s.budgetId);
-  const budget = chosenBudget(book.budgets, budgetId);
+  const { looked: budget, name } = usePlan(ground);
   const states = useMemo(() => {
     if (book.covenants.length === 0) return [];
     const ahead = aheadOf(ground, budget);
@@ -22,7 +21,7 @@ export function CovenantLines({ ground, onOpen }: { readonly ground: Ground; rea
   const money = moneyFormat(book);
   return (
     <section aria-label="Covenants">
-      <h2 className="label">Covenants{budget ? ` by ${budget.name}` : ''}</h2>
+      <h2 className="label">Covenants{name === null ? '' : ` by ${name}`}</h2>
       {states.map(({ covenant, tested, unknown, broken, tightest }) => (
         <p key={covenant.id} className={classes.sentence}>
           {covenant.name} on{' '}

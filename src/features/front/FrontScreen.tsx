@@ -4,7 +4,7 @@ import { useEffect, useMemo, type ReactNode } from 'react';
 import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
 import { fiscalYearLabel, periodsOf } from '@/core/calendar';
-import { comparisonsAt, isInForce, rulerRange } from '@/core/ground';
+import { comparisonsAt, isApproved, rulerRange } from '@/core/ground';
 import type { Minor } from '@/core/money';
 import { cellOf, comparedWith, SHIPPED, type ReportRow } from '@/core/report';
 import { effectOf } from '@/core/variance';
@@ -237,7 +237,7 @@ export function FrontScreen() {
 
   function draftWaits(): ReactNode[] {
     const here = comparisonsAt(ground, month!);
-    if (here.some((c) => c.parts.every((p) => isInForce(p.budget)))) return [];
+    if (here.some((c) => c.parts.every((p) => isApproved(p.budget)))) return [];
     const draft = here[0]?.parts[0]?.budget;
     return [
       <Wait key="draft" onOpen={() => go('/budget', draft ? { budgetId: draft.id } : {})}>

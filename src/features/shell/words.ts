@@ -41,6 +41,7 @@ const PARTS: Record<SetAside['part'], string> = {
   flowClass: 'the place on the cash-flow statement of',
   costBehavior: 'how much of its cost rises with sales, of',
   covenant: 'the covenant',
+  inForce: 'what is in force of',
   round: 'of what was handed out,',
   ratio: 'the ratio',
   terms: 'terms of',

@@ -13,15 +13,7 @@ import {
   type PeriodIndex,
   type PeriodRange,
 } from '@/core/calendar';
-import {
-  aheadOf,
-  chosenBudget,
-  comparisonsAt,
-  reckoned,
-  rulerRange,
-  type Ahead,
-  type Ground,
-} from '@/core/ground';
+import { aheadOf, comparisonsAt, reckoned, rulerRange, type Ahead, type Ground } from '@/core/ground';
 import type { Budget, Layout, LayoutColumn } from '@/core/model';
 import {
   comparedWith,
@@ -39,7 +31,7 @@ import { FiguresPanel } from '@/components/report/layout/FiguresPanel';
 import { GrainChoice, type Grain } from '@/components/report/layout/GrainChoice';
 import { LayoutGrid } from '@/components/report/layout/LayoutGrid';
 import { StageHead } from '@/components/StageHead';
-import { BudgetChoice, ViewBar } from '@/components/ViewBar';
+import { PlanChoice, ViewBar } from '@/components/ViewBar';
 import { Trouble } from '@/components/Trouble';
 import stage from '@/components/Stage.module.css';
 import { useBookStore } from '@/store/bookStore';
@@ -50,6 +42,7 @@ import { useOpenGround } from '@/store/openGround';
 import { layoutWords } from '@/store/layoutWords';
 import { ROW_LINES, SCHEDULE_NAMES } from '@/store/scheduleWords';
 import { setSession, STATEMENT_PAGES, useSession, type StatementPage } from '@/store/session';
+import { planCalled, usePlan } from '@/store/plan';
 import { useLayout } from '@/store/useLayout';
 import { FigurePanel } from './FigurePanel';
 import classes from './Statements.module.css';
@@ -85,9 +78,8 @@ export function StatementsScreen() {
   const router = useRouter();
   const page = useSession((s) => s.statementPage);
   const chosen = useSession((s) => s.statementRange);
-  const budgetId = useSession((s) => s.budgetId);
   const { book, calendar, closedThrough } = ground;
-  const budget = chosenBudget(book.budgets, budgetId);
+  const { looked: budget, name } = usePlan(ground);
   const ahead = useMemo(() => aheadOf(ground, budget), [ground, budget]);
   if (!ahead)
     return (
@@ -109,7 +101,7 @@ export function StatementsScreen() {
     <div className={stage.stage}>
       <StageHead
         title={PAGES[page]}
-        subtitle={`${rangeLabel(calendar, range)}${budget ? ` · ahead by ${budget.name}` : ''}`}
+        subtitle={`${rangeLabel(calendar, range)}${name === null ? '' : ` · ahead by ${name}`}`}
         ruler={{
           periods: periodsOf(calendar, { first, last }),
           closedThrough,
@@ -121,11 +113,11 @@ export function StatementsScreen() {
       />
       <div className={classes.page}>
         <ViewBar views={VIEWS} view={page} onView={(statementPage) => setSession({ statementPage })}>
-          <BudgetChoice
-            label="Budget that goes on after the closed months"
+          <PlanChoice
             budgets={book.budgets}
-            budget={budget}
-            onBudget={(budgetId) => setSession({ budgetId })}
+            looked={budget}
+            inForce={planCalled(ground, null) ?? 'nothing'}
+            onLook={(planId) => setSession({ planId })}
           />
         </ViewBar>
         {page === 'way' ? (
@@ -144,7 +136,8 @@ export function StatementsScreen() {
 
 /** A month of the budget that goes on after the closed ones. */
 const monthOf = (ahead: Ahead, budget: Budget | null): PeriodIndex =>
-  ahead.view.plans.find((p) => p.budget.id === budget?.id)?.periods[0]?.index ?? ahead.start;
+  (budget ? ahead.view.plans.find((p) => p.budget.id === budget.id) : ahead.view.plans[0])?.periods[0]
+    ?.index ?? ahead.start;
 
 /** What a statement is compared with: the budget that goes on after the closed months. */
 const comparedAhead = (ground: Ground, ahead: Ahead, budget: Budget | null, layout: Layout) =>

@@ -1,5 +1,13 @@
 import type { Draft } from 'immer';
-import { periodFaults, type CalendarSpec, type PeriodId } from '@/core/calendar';
+import {
+  calendarFrom,
+  indexOfId,
+  periodFaults,
+  toDayNumber,
+  type CalendarSpec,
+  type PeriodId,
+} from '@/core/calendar';
+import type { Cash } from '../cash';
 import type { Weights, WorkWeek } from '../methods';
 import { refuse } from '../refusal';
 import type { Flag, OutlookWay, Quantity, VarianceNote } from '../explanation';
@@ -15,7 +23,12 @@ import { passIds, putNamed, type HandlersOf } from './handlers';
 export type BookCommand =
   | { readonly type: 'renameBook'; readonly name: string }
   | { readonly type: 'setSettings'; readonly settings: Partial<Settings> }
-  | { readonly type: 'setClosedThrough'; readonly period: PeriodId | null }
+  /** `runOffEnds`: by when what stands without items has run off, as the books stand before it. */
+  | {
+      readonly type: 'setClosedThrough';
+      readonly period: PeriodId | null;
+      readonly runOffEnds?: Cash['runOffEnds'];
+    }
   | {
       readonly type: 'setCalendar';
       readonly calendar: CalendarSpec;
@@ -79,11 +92,18 @@ export const bookHandlers: HandlersOf<BookCommand> = {
   setSettings(book, { settings }) {
     Object.assign(book.settings, settings);
   },
-  setClosedThrough(book, { period }) {
+  setClosedThrough(book, { period, runOffEnds }) {
     book.closedThrough = period;
+    if (runOffEnds) book.cash.runOffEnds = { ...runOffEnds };
   },
   setCalendar(book, { calendar, closedThrough }) {
     if (calendar.kind === 'handMade' && periodFaults(calendar.periods).length > 0) refuse('brokenCalendar');
+    // Periods that the new calendar has not are those of it that begin on the same day, or hold it.
+    const [was, now] = [calendarFrom(book.calendar), calendarFrom(calendar)];
+    for (const f of book.inForce) {
+      const at = indexOfId(was, f.from);
+      if (at !== null) f.from = now.period(now.indexOfDay(toDayNumber(was.period(at).start))).id;
+    }
     book.calendar = calendar as Draft<Book['calendar']>;
     book.closedThrough = closedThrough;
   },

@@ -1,10 +1,11 @@
 import type { Draft } from 'immer';
 import type { Minor } from '@/core/money';
-import type { PeriodId } from '@/core/calendar';
+import { calendarFrom, indexOfId, type PeriodId } from '@/core/calendar';
 import type { Approved, Budget, Line, Note } from '../budget';
 import { LineChanges, lineKey, type LineRef } from '../lines';
 import type { Driver, Method, MethodOf } from '../methods';
 import { accountsOfRow, segmentsOfRow, type ScheduleRow } from '../scheduleRow';
+import { hasRival, rivalsOf, rules, rulesFrom } from '../inForce';
 import { refuse } from '../refusal';
 import type { AccountId, Book } from '../schema';
 import { sameScope } from '../scope';
@@ -19,7 +20,15 @@ export type BudgetCommand =
   | { readonly type: 'addBudget'; readonly budget: Budget }
   | { readonly type: 'renameBudget'; readonly budget: string; readonly name: string }
   | { readonly type: 'deleteBudget'; readonly budget: string }
-  | { readonly type: 'approveBudget'; readonly budget: string; readonly approved: Approved }
+  /** `takesOver`: it goes before a budget that is in force and that it does not revise. */
+  | {
+      readonly type: 'approveBudget';
+      readonly budget: string;
+      readonly approved: Approved;
+      readonly takesOver?: true;
+    }
+  /** Puts a budget in force, draft or approved, from the first month on that is open or that nothing rules. */
+  | { readonly type: 'putInForce'; readonly budget: string }
   | {
       readonly type: 'setCells';
       readonly budget: string;
@@ -97,6 +106,9 @@ export const budgetHandlers: HandlersOf<BudgetCommand> = {
     book.budgets.push(budget as Draft<Budget>);
     book.nextId += 1;
     passIds(book, [budget.id]);
+    // Where nothing is planned yet, whoever comes first is the plan.
+    if (!hasRival(book, calendarFrom(book.calendar), budget))
+      book.inForce.push({ budget: budget.id, from: budget.first });
   },
   renameBudget(book, { budget, name }) {
     findBudget(book, budget).name = name.trim() || refuse('emptyName');
@@ -106,14 +118,19 @@ export const budgetHandlers: HandlersOf<BudgetCommand> = {
     book.budgets = book.budgets.filter((b) => b.id !== budget);
     delete book.outlookWays[budget];
     book.rounds = book.rounds.filter((r) => r.budget !== budget);
+    book.inForce = book.inForce.filter((f) => f.budget !== budget);
   },
-  approveBudget(book, { budget, approved }) {
+  approveBudget(book, { budget, approved, takesOver }) {
     const b = openBudget(book, budget);
+    if (takesOver || comesIntoForce(book, b)) putInForce(book, b);
     // It takes the place of what was approved of the same months, statements and segments, and of nothing else.
     for (const other of book.budgets)
       if (other.state === 'approved' && sameScope(other, b)) other.state = 'superseded';
     b.state = 'approved';
     b.approved = approved as Draft<typeof approved>;
+  },
+  putInForce(book, { budget }) {
+    putInForce(book, findBudget(book, budget));
   },
   setCells(book, { budget, cells }) {
     const changes = LineChanges.in(book, openBudget(book, budget), cells.length);
@@ -220,6 +237,37 @@ export const budgetHandlers: HandlersOf<BudgetCommand> = {
     else b.contras[account] = against;
   },
 };
+
+/** From the first period that it may rule; refuses where none is left. It stays where it rules already. */
+function putInForce(book: Draft<Book>, b: Draft<Budget>): void {
+  const calendar = calendarFrom(book.calendar);
+  const from = rulesFrom(book, calendar, b) ?? refuse('nothingToRule');
+  const last = indexOfId(calendar, b.first)! + b.length - 1;
+  let everywhere = true;
+  for (let p = from; p <= last; p++) everywhere &&= rules(book, calendar, b, p);
+  if (!everywhere) book.inForce.push({ budget: b.id, from: calendar.period(from).id });
+}
+
+/**
+ * Whether a budget is in force once it is approved: what rules its open months is a draft, or what it revises, or of the
+ * same months and parts. Nothing else gives way unasked.
+ */
+export function comesIntoForce(
+  book: Pick<Book, 'budgets' | 'inForce' | 'closedThrough' | 'calendar'>,
+  b: Budget,
+): boolean {
+  const calendar = calendarFrom(book.calendar);
+  const from = rulesFrom(book, calendar, b);
+  if (from === null) return false;
+  const revised = new Set<string>();
+  for (let id = b.revises?.budget; id !== undefined && !revised.has(id);) {
+    revised.add(id);
+    id = book.budgets.find((x) => x.id === id)?.revises?.budget;
+  }
+  return rivalsOf(book, calendar, b, from).every(
+    (other) => other.state === 'draft' || revised.has(other.id) || sameScope(other, b),
+  );
+}
 
 function findBudget(book: Draft<Book>, id: string): Draft<Budget> {
   return book.budgets.find((b) => b.id === id) ?? refuse('noSuchBudget');

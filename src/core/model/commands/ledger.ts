@@ -4,6 +4,7 @@ import { insertAccounts, mergeInto } from '../accounts';
 import type { Line } from '../budget';
 import { naturalSign } from '../kinds';
 import { refuse } from '../refusal';
+import type { Cash } from '../cash';
 import type { Account, AccountId, Axis, Book, Source } from '../schema';
 import { openBudget } from './budget';
 import { passIds, type HandlersOf } from './handlers';
@@ -25,6 +26,8 @@ export type LedgerCommand =
       readonly axes: readonly Axis[];
       readonly replaces: readonly string[];
       readonly closedThrough: PeriodId | null;
+      /** By when what stands without items has run off, where this closes months. */
+      readonly runOffEnds?: Cash['runOffEnds'];
       readonly nextId: number;
     }
   | { readonly type: 'removeSource'; readonly source: string }
@@ -45,7 +48,7 @@ export type LedgerCommand =
     };
 
 export const ledgerHandlers: HandlersOf<LedgerCommand> = {
-  takeIn(book, { source, newAccounts, accountChanges, axes, replaces, closedThrough, nextId }) {
+  takeIn(book, { source, newAccounts, accountChanges, axes, replaces, closedThrough, runOffEnds, nextId }) {
     book.sources = book.sources.filter((s) => !replaces.includes(s.id));
     const next = source.cursor;
     if (book.feed && next !== null) {
@@ -61,6 +64,7 @@ export const ledgerHandlers: HandlersOf<LedgerCommand> = {
     insertAccounts(book, newAccounts, source.shape !== 'months' || newAccounts.every((a) => a.code !== ''));
     book.axes = axes as Draft<Axis[]>;
     book.closedThrough = closedThrough;
+    if (runOffEnds) book.cash.runOffEnds = { ...runOffEnds };
     book.nextId = Math.max(book.nextId, nextId);
   },
   removeSource(book, { source }) {

@@ -15,7 +15,7 @@ import type { Balances } from '@/core/ledger';
 import type { Account, Budget, ScheduleRow } from '@/core/model';
 import type { Minor } from '@/core/money';
 import type { Sales } from '@/core/statements';
-import { onlyBudget, type Compared } from './compared';
+import { lookedAhead, onlyBudget, type Compared } from './compared';
 import { aYearBefore, type Side, type Sides, type SidesInput } from './sides';
 
 /*
@@ -23,9 +23,13 @@ import { aYearBefore, type Side, type Sides, type SidesInput } from './sides';
  * ledger's, then the projection's.
  */
 
-/** The books ahead by the budget that is compared with. */
+/** The books ahead by what is in force, or by the budget that is looked at. */
 export const aheadFor = (ground: Ground, compared: Compared): Ahead | null =>
-  aheadOf(ground, onlyBudget(compared));
+  aheadOf(ground, lookedAhead(compared));
+
+/** The schedules that go on ahead: of the budget that is looked at, else of the last that is in force. */
+export const schedulesAhead = (ahead: Ahead, compared: Compared): readonly ScheduleRow[] =>
+  (lookedAhead(compared) ?? ahead.view.plans.at(-1)?.budget)?.schedules ?? [];
 
 /** A side that says nothing of segments, days or whole years. */
 export const plainSide = (at: Side['at'], covers: Side['covers'] = () => true): Side => ({
@@ -65,7 +69,7 @@ function booksAhead(ground: Ground, compared: Compared): Books | null {
     stands: knownIn(ahead),
     flows: (flow, p) => (p <= ahead.start ? closed()(flow, p) : p > ahead.last ? null : coming()(flow, p)),
     off: (p) => offBalance(ahead, p),
-    schedules: onlyBudget(compared)?.schedules ?? [],
+    schedules: schedulesAhead(ahead, compared),
   };
 }
 

@@ -16,6 +16,10 @@ export type Compared = {
 export const onlyBudget = ({ comparison }: Compared): Budget | null =>
   comparison?.parts.length === 1 ? comparison.parts[0]!.budget : null;
 
+/** The budget that is looked at ahead; null where it is what is in force, month by month. */
+export const lookedAhead = (compared: Compared): Budget | null =>
+  compared.comparison?.inForceIn == null ? onlyBudget(compared) : null;
+
 /** How a kept forecast of cash is named among what is compared with. */
 export const keptId = (id: string): string => `kept ${id}`;
 

@@ -102,9 +102,10 @@ function keptSides(input: LayoutInput, axis: Axis | null, days: DayRange | null)
   const second = compared.second;
   const key = [
     compared.comparison?.id,
+    compared.comparison?.inForceIn,
     compared.first,
     compared.kept?.id,
-    typeof second === 'object' ? second?.id : second,
+    typeof second === 'object' ? `${second?.id} ${second?.inForceIn}` : second,
     axis?.id,
     layout.rows.set,
     layout.days,

@@ -1,6 +1,8 @@
 import { fromDayNumber, toDayNumber, yearsBefore, type DayNumber, type PeriodIndex } from '@/core/calendar';
 import { ZERO, sumBlank, type Minor } from '@/core/money';
 import {
+  comparisonOf,
+  rulingIn,
   actualsIn,
   actualsOf,
   comparisonFor,
@@ -260,10 +262,15 @@ function lastYearSide({ ground: { calendar, balances } }: SidesInput, actual: Si
   };
 }
 
-/** The budgets of a comparison in a period: its own, or those in force where it says nothing of the period. */
+/**
+ * The budgets of a comparison in a period: its own, or those in force where it says nothing of the period. What is compared
+ * with what is in force in a month goes by what was in force in each month before it, and as that month has it after it;
+ * `onward`: as each later month has it, as whoever looks ahead does.
+ */
 function partsBy(
   { ground }: SidesInput,
   comparison: Comparison,
+  onward = false,
 ): (period: PeriodIndex) => readonly Part[] | null {
   const partsOf = (c: Comparison): readonly Part[] =>
     c.parts.map(({ budget, segments }) => ({ whole: reckoned(ground, budget), segments }));
@@ -275,7 +282,23 @@ function partsBy(
     });
   const made = new Map<PeriodIndex, readonly Part[] | null>();
   const { year } = ground.calendar.period(comparison.parts[0] ? own[0]!.whole.facts.periods[0]!.index : 0);
+  const { inForceIn } = comparison;
+  const ruled = new Map<PeriodIndex, readonly Part[] | null>();
+  /** What rules another month than the one that is compared. */
+  const ruling = (p: PeriodIndex): readonly Part[] | null => {
+    if (inForceIn === null || p === inForceIn || (p > inForceIn && !onward)) return null;
+    let parts = ruled.get(p);
+    if (parts === undefined) {
+      const budgets = rulingIn(ground, p, 'profit');
+      const c = budgets && comparisonOf(ground, budgets);
+      // Like with like: of the same company or the same parts of it.
+      ruled.set(p, (parts = c && c.company === comparison.company ? partsOf(c) : null));
+    }
+    return parts;
+  };
   return (p) => {
+    const rules = ruling(p);
+    if (rules) return rules;
     if (covered(own, p)) return own;
     let other = made.get(p);
     if (other === undefined) {
@@ -420,7 +443,7 @@ function approvedClosing(parts: readonly Part[], account: AccountId, period: Per
 
 function outlookSide(ways: SidesInput, comparison: Comparison, actual: Side): Side {
   const { axis, ground } = ways;
-  const partsAt = partsBy(ways, comparison);
+  const partsAt = partsBy(ways, comparison, true);
   const budget = budgetSide(ways, comparison);
   const isActual = (parts: readonly Part[], p: PeriodIndex) => parts[0]!.whole.facts.isActual(p);
   return {

@@ -21,8 +21,8 @@ import {
   type ScheduleRow,
   type SegmentId,
 } from '@/core/model';
-import { aheadFor, aheadSides, SETS_AHEAD } from './ahead';
-import { onlyBudget, type Compared } from './compared';
+import { aheadFor, aheadSides, schedulesAhead, SETS_AHEAD } from './ahead';
+import type { Compared } from './compared';
 import type { RowSet } from './rowSet';
 import { aYearBefore, budgetSides, sidesOf, type Side, type Sides, type SidesInput } from './sides';
 
@@ -148,7 +148,7 @@ export const balanceAccounts = (ground: Ground, compared: Compared): readonly Ac
   if (!own) {
     const first = ahead.balances.range?.first ?? ahead.start;
     const off = [first, ahead.start, ahead.last].some((p) => offBalance(ahead, p) !== 0);
-    const due = dueAccounts(ahead, onlyBudget(compared)?.schedules ?? []);
+    const due = dueAccounts(ahead, schedulesAhead(ahead, compared));
     own = [...ahead.accounts, ...due, ...(off ? [offAccounts.get(ahead.view.opening)!] : [])];
     withOff.set(ahead, own);
   }

@@ -5,8 +5,9 @@ import { Button, TextInput } from '@mantine/core';
 import type { MenuEntry } from '@/components/Opened';
 import { MenuButton } from '@/components/Opens';
 import { Dialog } from '@/components/Dialog';
+import { AfterApproval, mayRule, rulesNow } from './InForce';
 import { PersonFields } from '@/components/PersonFields';
-import { LIMITS, nameWith, supersededBy, type Budget } from '@/core/model';
+import { LIMITS, nameWith, type Budget } from '@/core/model';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import { addDraftOf, approveBudget, fingerprintOf } from '@/store/actions';
 import type { Ground } from '@/core/ground';
@@ -39,17 +40,19 @@ function MenuOf({ ground, budget }: { readonly ground: Ground; readonly budget: 
   const person = usePerson();
   const [dialog, setDialog] = useState<Asking>(null);
   const [text, setText] = useState('');
+  const [takesOver, setTakesOver] = useState(false);
   const [print, setPrint] = useState<string | null>(null);
   const close = () => setDialog(null);
   const open = (d: Asking, more = ', copy') => {
     setText(
       d === 'rename' ? budget.name : d === 'duplicate' ? nameWith(budget.name, more, LIMITS.budgetName) : '',
     );
+    setTakesOver(false);
     setDialog(d);
   };
 
   const approve = async () => {
-    const refusal = await approveBudget(ground, budget, person.name);
+    const refusal = await approveBudget(ground, budget, person.name, takesOver);
     if (!refusal) say(`${budget.name} is approved: its ${budget.length} months are frozen.`);
     close();
   };
@@ -59,6 +62,14 @@ function MenuOf({ ground, budget }: { readonly ground: Ground; readonly budget: 
     // What was approved is as it was then, not as it is shown through later merges.
     const then = useBookStore.getState().history?.book.budgets.find((b) => b.id === budget.id);
     if (then?.approved) setPrint(await fingerprintOf(then, then.approved.lines));
+  };
+  const putInForce = () => {
+    if (dispatch({ type: 'putInForce', budget: budget.id })) return;
+    const now = useBookStore.getState().history?.book;
+    const since = now ? rulesNow({ ...ground, book: now }, budget) : null;
+    say(
+      `${budget.name} is in force${since === null ? '' : ` from ${ground.calendar.period(since).label} on`}. Ctrl+Z takes that back.`,
+    );
   };
   const duplicate = () => {
     const id = addDraftOf(ground.book, budget, { name: text.trim(), revises: null });
@@ -91,7 +102,7 @@ function MenuOf({ ground, budget }: { readonly ground: Ground; readonly budget: 
       key: b.id,
       label: b.name,
       current: b.id === budget.id,
-      aside: <span className="faded">{b.state}</span>,
+      aside: <span className="faded">{rulesNow(ground, b) === null ? b.state : `${b.state}, in force`}</span>,
       run: () => setSession({ budgetId: b.id }),
     })),
   ];
@@ -99,6 +110,7 @@ function MenuOf({ ground, budget }: { readonly ground: Ground; readonly budget: 
   if (!readOnly) {
     entries.push('line');
     if (budget.state === 'draft') entries.push({ label: 'Approve…', run: () => open('approve') });
+    if (mayRule(ground, budget)) entries.push({ label: 'Put in force', run: putInForce });
     entries.push(
       { label: 'Rename…', run: () => open('rename') },
       { label: 'Duplicate…', run: () => open('duplicate') },
@@ -132,7 +144,7 @@ function MenuOf({ ground, budget }: { readonly ground: Ground; readonly budget: 
               Its figures are frozen as they are now, and actuals are compared with them. Changes go on in a
               revision.
             </p>
-            <Superseded budget={budget} budgets={ground.book.budgets} />
+            <AfterApproval ground={ground} budget={budget} takesOver={takesOver} onTakesOver={setTakesOver} />
             <PersonFields person={person} initialsOf={initialsOf} onPerson={setPerson} />
             <Button mt="md" data-autofocus variant="filled" onClick={() => void approve()}>
               Approve
@@ -210,31 +222,6 @@ function MenuOf({ ground, budget }: { readonly ground: Ground; readonly budget: 
         )}
       </Dialog>
     </>
-  );
-}
-
-/** What would be superseded, and what stays in force beside it, said before anybody agrees. */
-function Superseded({ budget, budgets }: { readonly budget: Budget; readonly budgets: readonly Budget[] }) {
-  const gone = supersededBy({ budgets: [...budgets] }, budget);
-  const beside = budgets.filter((b) => b.state === 'approved' && !gone.includes(b));
-  const list = (of: readonly Budget[]) => of.map((b) => b.name).join(', ');
-  return (
-    <p>
-      {gone.length > 0 ? (
-        <>
-          It takes the place of <b>{list(gone)}</b>, of the same months, statements and segments, which
-          becomes superseded.
-        </>
-      ) : (
-        'It takes the place of no other budget.'
-      )}
-      {beside.length > 0 && (
-        <>
-          {' '}
-          {list(beside)} {beside.length === 1 ? 'stays' : 'stay'} in force beside it.
-        </>
-      )}
-    </p>
   );
 }
 
