@@ -250,11 +250,15 @@ test('terms for all of a kind, the forecast of our own, and a floor that is brok
 
 test('the front page, Cash and the checks follow one plan and say which', async ({ page }) => {
   await openApp(page, '/cash');
-  const choice = page.getByLabel('Budget looked at');
+  const choice = page.getByLabel('Plan ahead');
   await expect(choice).toBeVisible();
   const lows: string[] = [];
-  for (const name of await choice.locator('option').allTextContents()) {
-    await choice.selectOption(name);
+  // What is in force first, then what is looked at in its place, which every screen says.
+  for (const [option, name] of [
+    ['In force: FY27 autumn revision', 'FY27 autumn revision'],
+    ['Look at FY27 budget', 'FY27 budget, looked at (in force: FY27 autumn revision)'],
+  ] as const) {
+    await choice.selectOption(option);
     await expect(page.getByText(`at the bank on Oct 31, 2026 · ${name}`)).toBeVisible();
     const said = () => foot(page).textContent();
     await expect.poll(said).toMatch(/Low point \w+ \d+, \d{4} ?[\d,()]+/);
@@ -267,7 +271,7 @@ test('the front page, Cash and the checks follow one plan and say which', async 
     await expect(page.getByRole('region', { name: 'Covenants' })).toContainText(`Covenants by ${name}`);
     await page.getByRole('button', { name: /checks (hold|fail)/ }).click();
     const floor = page.getByRole('list', { name: 'Checks' }).getByText(/The bank keeps its floor/);
-    await expect(floor).toContainText(`by ${name}`);
+    await expect(floor).toContainText(`by ${name.split(',')[0]!}`);
     await page.keyboard.press('Escape');
     await stage(page, 'Cash');
   }

@@ -8,6 +8,8 @@ test('a variance is explained in two parts, the outlook follows from them and be
 }) => {
   await openApp(page);
   await stage(page, 'Variance');
+  // By what was approved: the revision that is in force ahead knows of October already.
+  await page.getByLabel('What to compare with').selectOption({ label: 'FY27 budget' });
   await page.getByRole('button', { name: 'Winter storage', exact: true }).first().click();
   const panel = page.getByRole('complementary', { name: 'Reasoning' });
   const way = panel.getByRole('region', { name: 'Way to the outlook' });

@@ -362,7 +362,8 @@ export function cashOf(
     unplanned,
     undated: [...undated],
     lines,
-    termsOf: termsIn(budget),
+    // Of what is in force, the terms of the plan that comes next.
+    termsOf: termsIn(budget ?? plans[0]?.budget ?? null),
     staff: looked.staff(staffAccounts(plans)),
     measured: sides.shares,
     creditLine: book.cash.creditLine,

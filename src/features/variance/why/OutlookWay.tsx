@@ -4,7 +4,7 @@ import { NativeSelect } from '@mantine/core';
 import type { Minor } from '@/core/money';
 import { periodsOf, yearRange, type PeriodIndex } from '@/core/calendar';
 import { isActual } from '@/core/plan';
-import type { Ground } from '@/core/ground';
+import { plansIn, type Ground } from '@/core/ground';
 import type { Account, Budget, OutlookWay as Way } from '@/core/model';
 import { cellOf, type ReportRow, type ReportTable } from '@/core/report';
 import { MoneyInput } from '@/components/MoneyInput';
@@ -30,6 +30,7 @@ export function OutlookWay({
   table,
   row,
   budget,
+  inForce,
   account,
   month,
   money,
@@ -40,6 +41,8 @@ export function OutlookWay({
   readonly row: ReportRow;
   /** The budget whose outlook can be expected otherwise; null where it is not one of the whole company. */
   readonly budget: Budget | null;
+  /** The months are compared with what is in force in each. */
+  readonly inForce: boolean;
   readonly account: Account;
   readonly month: PeriodIndex;
   readonly money: MoneyFormat;
@@ -53,9 +56,14 @@ export function OutlookWay({
   const carried = (inAll - soFar) as Minor;
   // What came, or is expected, in months of the year that the budget does not have.
   const beyond = (outlook - planned - inAll) as Minor;
-  const way = (budget && book.outlookWays[budget.id]?.[account.id]) ?? null;
+  // Another plan may be in force for the months to come than the one that the closed month is compared with.
+  const plans = inForce && closedThrough !== null ? plansIn(ground, closedThrough + 1, 'profit') : [];
+  const other = plans.length > 0 && !plans.some((b) => b.id === budget?.id);
+  const ahead = !other ? budget : plans.length === 1 && plans[0]!.axis === null ? plans[0]! : null;
+  const onward = other ? `${plans.map((b) => b.name).join(', ')}, in force ahead` : null;
+  const way = (ahead && book.outlookWays[ahead.id]?.[account.id]) ?? null;
   const put = (next: Way | null) =>
-    dispatch({ type: 'setOutlookWay', budget: budget!.id, account: account.id, way: next });
+    dispatch({ type: 'setOutlookWay', budget: ahead!.id, account: account.id, way: next });
   const value = valueOf(way);
   const coming = periodsOf(calendar, yearRange(calendar, calendar.period(month).year)).filter(
     (p) => !isActual(balances, closedThrough, p.index),
@@ -73,7 +81,7 @@ export function OutlookWay({
       </div>
       {carried !== 0 && (
         <div className={stage.pair}>
-          <span>{way ? 'Expected otherwise' : 'Comes back or goes on'}</span>
+          <span>{onward ?? (way ? 'Expected otherwise' : 'Comes back or goes on')}</span>
           <span>{money.signed(carried)}</span>
         </div>
       )}
@@ -87,7 +95,7 @@ export function OutlookWay({
         <b>Outlook</b>
         <b>{money.text(outlook)}</b>
       </div>
-      {budget && coming.length > 0 && (
+      {budget && ahead && coming.length > 0 && (
         <NativeSelect
           mt={6}
           label="The months to come"

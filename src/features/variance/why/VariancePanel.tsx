@@ -113,6 +113,7 @@ export function VariancePanel({
             table={everything}
             row={row}
             budget={only?.axis === null && isProfitAndLoss(account.kind) ? only : null}
+            inForce={comparison?.inForceIn != null}
             account={account}
             month={month}
             money={money}
