@@ -256,7 +256,7 @@ test('the front page, Cash and the checks follow one plan and say which', async 
   // What is in force first, then what is looked at in its place, which every screen says.
   for (const [option, name] of [
     ['In force: FY27 autumn revision', 'FY27 autumn revision'],
-    ['Look at FY27 budget', 'FY27 budget, looked at (in force: FY27 autumn revision)'],
+    ['Look at FY27 budget', 'FY27 budget, not in force'],
   ] as const) {
     await choice.selectOption(option);
     await expect(page.getByText(`at the bank on Oct 31, 2026 · ${name}`)).toBeVisible();

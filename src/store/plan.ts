@@ -9,7 +9,7 @@ import { useSession } from './session';
 export type Plan = {
   /** The budget that is looked at in place of what is in force; null: what is in force. */
   readonly looked: Budget | null;
-  /** What it is called: "FY27 budget"; of another than the one in force, that too. Null where nothing is planned. */
+  /** What it is called: "FY27 budget", or "FY27 budget, not in force". Null where nothing is planned. */
   readonly name: string | null;
 };
 
@@ -19,7 +19,7 @@ export function planCalled(ground: Ground, looked: Budget | null): string | null
   const inForce = names.join(', then ');
   if (looked === null) return names.length > 0 ? inForce : null;
   if (names.length === 1 && names[0] === looked.name) return looked.name;
-  return `${looked.name}, looked at${names.length > 0 ? ` (in force: ${inForce})` : ''}`;
+  return `${looked.name}, not in force`;
 }
 
 export function usePlan(ground: Ground): Plan {

@@ -43,6 +43,8 @@ export type ScheduledRow = {
   readonly cost: AccountId | null;
   /** What its events of closed periods still move after the start; the same list while nothing of it changes. */
   readonly pending?: readonly RowPosting[];
+  /** The tax of what it bought in closed periods, and the day it is paid. */
+  readonly pastOwes?: readonly NonNullable<RowPosting['owes']>[];
 };
 
 /** Closing balances that a budget says of an account, by planned period, debits positive; null where nothing is said. */

@@ -67,9 +67,12 @@ const dayOf = (e: Entry): number => e.in.columns.day[e.at]!;
 const lesser = (a: number, b: number): number =>
   a * b <= 0 ? 0 : Math.sign(a) * Math.min(Math.abs(a), Math.abs(b));
 
-/** Of what should come, what the balance leaves room for: all of it where that is what stands, if it comes to nothing too. */
+/**
+ * Of what should come, what the balance leaves room for: all of it where that is what stands (if it comes to nothing too),
+ * and where it stands the other way: then the balance says nothing of it. Null: it has come.
+ */
 const roomFor = (stands: number, should: number): number | null =>
-  stands === should ? should : lesser(stands, should) || null;
+  stands === should || stands * should < 0 ? should : lesser(stands, should) || null;
 
 /** What entries come to on the account that they settle. */
 const debtsOf = (entries: readonly Entry[]): number => entries.reduce((t, e) => t + e.keep, 0);

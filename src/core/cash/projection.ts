@@ -280,9 +280,9 @@ function comeOf(
     for (const { rule } of line.terms.parts)
       if (rule.kind === 'daysOutstanding') fixed.add(b.table.of(rule.through ?? months.open));
   }
-  for (const { pending: postings, early, part } of b.rows.values())
+  for (const { pending: postings, early, part, pastScheme } of b.rows.values())
     if (postings.count + early.count > 0)
-      pending.push({ key: part.key, source: part.source, postings, early, scheme: null });
+      pending.push({ key: part.key, source: part.source, postings, early, scheme: pastScheme });
   const from = [input.items, [...fixed].join(), ...pending.flatMap((p) => [p.postings, p.early])];
   if (b.come && isAlike(b.come.from, from)) return b.come.of;
   const of = comingOf(
@@ -325,6 +325,7 @@ function returnsOf(b: Base, input: ProjectionInput, scheme: TaxScheme, come: Com
       credits.set(columns.day[i]!, (credits.get(columns.day[i]!) ?? 0) + columns.amount[i]!);
   };
   for (const past of b.pasts.values()) if (past.scheme === scheme.id) credit(past.owed);
+  for (const row of b.rows.values()) if (row.pastScheme === scheme.id) credit(row.pastOwed);
   for (const line of b.kept.values()) {
     if (line.scheme !== scheme.id) continue;
     undue += line.taxStood;
@@ -418,7 +419,12 @@ function replaceRows(b: Base, input: ProjectionInput): number {
   for (const row of input.scheduled) {
     seen.add(row.key);
     const was = b.rows.get(row.key);
-    if (was?.from.postings === row.postings && was.from.pending === row.pending) continue;
+    if (
+      was?.from.postings === row.postings &&
+      was.from.pending === row.pending &&
+      was.from.pastOwes === row.pastOwes
+    )
+      continue;
     if (was) countLine(b, was, -1);
     const now = postRow(b, input, row);
     countLine(b, now, 1);

@@ -3,6 +3,7 @@ import type { AccountId, CashSource } from '@/core/model';
 import { firstOf, STAND_INS, WHAT, type RowPosting } from '@/core/schedule';
 import type { ProjectionInput, ScheduledRow } from './input';
 import type { Fixed } from './lineParts';
+import { OWED } from './pending';
 import type { PostingBuilder, Postings } from './postings';
 import { type Part } from './projected';
 
@@ -14,6 +15,9 @@ export type PostedRow = {
   readonly early: Postings;
   readonly owed: Postings | null;
   readonly scheme: string | null;
+  /** What was owed of a tax on payment in closed periods, and to which tax. */
+  readonly pastOwed: Postings | null;
+  readonly pastScheme: string | null;
 };
 
 /** The month that an event belongs to: its place among the planned ones; −1 for none. */
@@ -47,8 +51,20 @@ export function postRow(b: Fixed, input: ProjectionInput, from: ScheduledRow): P
     );
   }
   const postings = b.out.take();
-  for (const p of from.pending ?? [])
+  const onPayment = (from.pastOwes ?? []).filter((o) => {
+    const of = input.taxes.find((t) => t.id === o.scheme);
+    return of?.owed === 'net' && of.on === 'payment';
+  });
+  (from.pending ?? []).forEach((p, i) => {
     b.pending.add(p.day, b.table.of(p.account), p.amount, -1, WHAT[p.what], p.of);
+    // The tax of a purchase falls due with its payment.
+    if (i % 2 === 1)
+      for (const o of onPayment)
+        if (o.paid === p.day && o.paid > input.start)
+          b.pending.add(o.paid, OWED, o.amount, -1, WHAT.tax, o.paid);
+  });
+  for (const o of onPayment) if (o.paid <= input.start) b.pastTax.add(o.paid, 0, o.amount, -1, 0, o.paid);
+  const pastOwed = b.pastTax.take();
   const owed = b.tax.take();
   return {
     from,
@@ -56,6 +72,8 @@ export function postRow(b: Fixed, input: ProjectionInput, from: ScheduledRow): P
     pending: b.pending.take(),
     early: b.early.take(),
     owed: scheme === null ? null : owed,
+    pastOwed: pastOwed.count > 0 ? pastOwed : null,
+    pastScheme: onPayment[0]?.scheme ?? null,
     scheme,
   };
 }

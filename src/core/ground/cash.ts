@@ -36,7 +36,7 @@ import {
 } from '@/core/cash';
 import { expectedItems, matchSides, shownItems, type ItemTerms, type ShownItem } from './cashItems';
 import { readInvoices } from './itemTerms';
-import { openingOf, taxCredits, withoutItems, type OpeningFrom } from './cashOpening';
+import { creditedIn, openingOf, taxCredits, withoutItems, type OpeningFrom } from './cashOpening';
 import {
   balanceTargets,
   makeTaxPaid,
@@ -331,6 +331,7 @@ export function cashOf(
         opening.of,
         start,
         periods.length === 0 ? start : toDayNumber(periods.at(-1)!.end),
+        creditedIn(ground),
         ...taxRows(ground, plans),
       ),
     ],

@@ -71,7 +71,7 @@ export function matchSides(
   };
 }
 
-/** Days after the closed day that an overdue item is expected on where nothing is known of whose it is. */
+/** Days after the closed day that an item is expected on whose day is past. */
 const OVERDUE = 14;
 const USUAL = 30;
 
@@ -101,17 +101,13 @@ export function shownItems(cash: Cash, sides: Sides, start: DayNumber, by: ItemT
         known.set(counterparty, (days = medianDays(settled.filter((s) => s.counterparty === counterparty))));
       return days;
     };
-    const overdue = (counterparty: string): DayNumber => {
-      const own = usualOf(counterparty);
-      return start + (own === null ? OVERDUE : Math.max(1, own - usual));
-    };
     const show = (
       item: Omit<ShownItem, 'expected' | 'change' | 'state' | 'plainState' | 'comes'>,
       comes: ItemComes = WHOLE,
     ): void => {
       const change = cash.changes[item.key] ?? null;
       // What is past is expected after the closed day; a day that someone said goes before all.
-      const late = (day: DayNumber) => (day > start ? day : overdue(item.counterparty));
+      const late = (day: DayNumber) => (day > start ? day : start + OVERDUE);
       const shares = change?.day ? [] : comes.shares.map((s) => ({ ...s, day: late(s.day) }));
       const first = shares.length > 0 ? Math.min(...shares.map((s) => s.day)) : late(item.due);
       const expected = change?.day ? toDayNumber(change.day) : first;

@@ -101,18 +101,21 @@ function creditsByDay(
   return out;
 }
 
-const makeCredits = () => lastOf(creditsByDay);
+/** What the ledger credited to an account between two days, apart from payments; the same function while the ledger stays. */
+export const creditedIn = ({ blocks, view, book, memory }: Ground) =>
+  memory.of('credited', () => lastOf(creditsOf))(blocks, view, book.accounts);
+
+function creditsOf(blocks: readonly LedgerBlock[], view: View, accounts: Book['accounts']) {
+  const known = new Map<AccountId, ReadonlyMap<DayNumber, number>>();
+  return (account: AccountId, from: DayNumber, to: DayNumber): number => {
+    let byDay = known.get(account);
+    if (!byDay) known.set(account, (byDay = creditsByDay(blocks, view, accounts, account)));
+    let sum = 0;
+    for (const [day, amount] of byDay) if (day >= from && day <= to) sum += amount;
+    return sum;
+  };
+}
 
 /** What the ledger credited to a tax between two days. */
-export function taxCredits(
-  { blocks, view, book, memory }: Ground,
-  { payable }: TaxScheme,
-  from: DayNumber,
-  to: DayNumber,
-): number {
-  if (payable === null) return 0;
-  const byDay = memory.of(`credits ${payable}`, makeCredits)(blocks, view, book.accounts, payable);
-  let sum = 0;
-  for (const [day, amount] of byDay) if (day >= from && day <= to) sum += amount;
-  return sum;
-}
+export const taxCredits = (ground: Ground, { payable }: TaxScheme, from: DayNumber, to: DayNumber): number =>
+  payable === null ? 0 : creditedIn(ground)(payable, from, to);

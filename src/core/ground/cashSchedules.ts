@@ -65,20 +65,39 @@ function rowsOf(ground: Ground, { budget, periods }: MonthsOfPlan): PlannedRow[]
 
 const all = () => true;
 
+type PendingRow = {
+  readonly source: CashSource;
+  readonly postings: readonly RowPosting[];
+  readonly owes: ScheduledRow['pastOwes'];
+};
+
+const owed = new WeakMap<readonly RowPosting[], NonNullable<ScheduledRow['pastOwes']>>();
+/** The taxes of postings, the same list for the same ones. */
+function owesOf(postings: readonly RowPosting[]): ScheduledRow['pastOwes'] {
+  let own = owed.get(postings);
+  if (!own) owed.set(postings, (own = postings.map((p) => p.owes!)));
+  return own;
+}
+
 /** What rows of budgets still move after the start of events in closed months that they ruled: pay withheld, bills of purchases. */
 function pendingRows(
   ground: Ground,
   plans: readonly MonthsOfPlan[],
   start: DayNumber,
-): ReadonlyMap<string, { readonly source: CashSource; readonly postings: readonly RowPosting[] }> {
-  const out = new Map<string, { source: CashSource; postings: readonly RowPosting[] }>();
+): ReadonlyMap<string, PendingRow> {
+  const out = new Map<string, PendingRow>();
   for (const plan of plans) {
     if (plan.budget.schedules.length === 0) continue;
     for (const { made, postings } of rowsOf(ground, plan)) {
       if (made.row.kind === 'incomeTax') continue;
       const own = postings(`pending ${start}`, (p) => p.day > start && p.of <= start);
-      if (own.length > 0)
-        out.set(`${plan.budget.id} ${made.row.id}`, { source: SOURCES[made.row.kind], postings: own });
+      const taxed = postings(`taxed ${start}`, (p) => p.owes !== undefined && p.of <= start);
+      if (own.length > 0 || taxed.length > 0)
+        out.set(`${plan.budget.id} ${made.row.id}`, {
+          source: SOURCES[made.row.kind],
+          postings: own,
+          owes: owesOf(taxed),
+        });
     }
   }
   return out;
@@ -100,6 +119,7 @@ export function scheduledRows(
           const key = `${plan.budget.id} ${row.id}`;
           met.add(key);
           const own = pending.get(key)?.postings ?? NO_POSTINGS;
+          const pastOwes = pending.get(key)?.owes;
           if (row.kind !== 'asset')
             return [
               { key, source: SOURCES[row.kind], postings: postings('all', all), cost: null, pending: own },
@@ -111,6 +131,7 @@ export function scheduledRows(
               postings: postings('own', (p) => p.what !== 'sale'),
               cost: row.account,
               pending: own,
+              ...(pastOwes ? { pastOwes } : {}),
             },
             {
               key: `${key} sale`,
@@ -122,8 +143,16 @@ export function scheduledRows(
           ];
         }),
   );
-  for (const [key, { source, postings }] of pending)
-    if (!met.has(key)) rows.push({ key, source, postings: NO_POSTINGS, cost: null, pending: postings });
+  for (const [key, { source, postings, owes }] of pending)
+    if (!met.has(key))
+      rows.push({
+        key,
+        source,
+        postings: NO_POSTINGS,
+        cost: null,
+        pending: postings,
+        ...(owes ? { pastOwes: owes } : {}),
+      });
   return rows;
 }
 
@@ -141,6 +170,7 @@ export const makeTaxPaid = () =>
       opening: ReadonlyMap<AccountId, number>,
       start: DayNumber,
       until: DayNumber,
+      credited: (account: AccountId, from: DayNumber, to: DayNumber) => number,
       ...rows: readonly (RowOf<'incomeTax'> | readonly RowPosting[])[]
     ): ScheduledRow[] => {
       const out: ScheduledRow[] = [];
@@ -162,6 +192,7 @@ export const makeTaxPaid = () =>
             after: start,
             until,
             stood: -(opening.get(owed) ?? 0),
+            credited: row.payable === null ? null : (from, to) => credited(owed, from, to),
           }),
         });
       return out;

@@ -99,25 +99,48 @@ export function taxDays(
 /**
  * What is paid of an income tax after a day, from what stands owed of it then (credits positive) and from the tax that
  * accrues after it: installments on their days, and with each year's rest what is missing, or what was paid too much.
- * What stands owed belongs to the first fiscal year whose rest is not due by then.
+ * What stands owed is told apart by fiscal years whose rest is not due by then: of each, what was `credited` in it less its
+ * installments that are over; whatever is left is of the first of them. Where nothing tells what was credited, all is.
  */
 export function taxPayments(
   row: IncomeTax,
   { calendar, bank: usual }: Pick<RowGround, 'calendar' | 'bank'>,
   accruals: readonly RowPosting[],
-  { after, until, stood }: { readonly after: DayNumber; readonly until: DayNumber; readonly stood: number },
+  {
+    after,
+    until,
+    stood,
+    credited,
+  }: {
+    readonly after: DayNumber;
+    readonly until: DayNumber;
+    readonly stood: number;
+    readonly credited: ((from: DayNumber, to: DayNumber) => number) | null;
+  },
 ): readonly RowPosting[] {
   const account = row.payable ?? STAND_INS.incomeTax;
   const book = new RowBook();
   const bank = [row.bank ?? usual, null] as const;
   const owed = [account, null] as const;
   const yearOf = (day: DayNumber) => calendar.period(calendar.indexOfDay(day)).year;
-  let carried = stood;
+  const open: { readonly year: number; readonly days: ReturnType<typeof taxDays>; left: number }[] = [];
   for (let year = yearOf(after) - 2; year <= yearOf(until); year++) {
-    const { installments, rest } = taxDays(row, calendar, year);
-    if (rest <= after) continue;
-    let left = carried;
-    carried = 0;
+    const days = taxDays(row, calendar, year);
+    if (days.rest > after) open.push({ year, days, left: 0 });
+  }
+  let others = 0;
+  for (const of of open.slice(1)) {
+    if (credited === null || of.year > yearOf(after)) continue;
+    const { first, last } = yearRange(calendar, of.year);
+    const from = toDayNumber(calendar.period(first).start);
+    of.left = credited(from, Math.min(after, toDayNumber(calendar.period(last).end)));
+    for (const { day, amount } of of.days.installments) if (day <= after) of.left -= amount;
+    others += of.left;
+  }
+  if (open[0]) open[0].left = stood - others;
+  for (const { year, days, left: stands } of open) {
+    const { installments, rest } = days;
+    let left = stands;
     for (const p of accruals)
       if (p.account === account && p.day > after && yearOf(p.day) === year) left -= p.amount;
     for (const { day, amount } of installments) {

@@ -511,6 +511,7 @@ describe('income tax', () => {
         after: toDayNumber(day(after)),
         until: toDayNumber(day('2028-03-31')),
         stood,
+        credited: null,
       })
         .filter((p) => p.account === 'bank')
         .map((p) => [fromDayNumber(p.day), p.amount || 0]);

@@ -83,7 +83,7 @@ function Checks() {
           {broken.length === 0
             ? `✓ ${rules} of ${rules} checks hold`
             : `✗ ${broken.length} of ${rules} checks fail`}
-          {aheadWords && ` · ${aheadWords}`}
+          {aheadWords && <span className={classes.ahead}> · {aheadWords}</span>}
         </button>
       }
     >

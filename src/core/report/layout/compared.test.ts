@@ -130,3 +130,56 @@ describe('like with like', () => {
     ).not.toContain('together');
   });
 });
+
+describe('what is in force, month by month', () => {
+  const every = (amount: number) => byMonth(Object.fromEntries(ids.map((p) => [p, minor(amount)])));
+  const plan = (id: string, amount: number) => budgetOf([line('s', every(amount))], id);
+  const two = blockOf(accounts, [
+    ['2026-01-20', 's', 300],
+    ['2026-02-20', 's', 90],
+  ]);
+  const ground = makeGround(
+    bookWith(accounts, {
+      sources: [sourceOf()],
+      closedThrough: ids[1]!,
+      budgets: [plan('b1', 500), plan('b2', 80)],
+      inForce: [
+        { budget: 'b1', from: ids[0]! },
+        { budget: 'b2', from: ids[1]! },
+      ],
+    }),
+    new Map([[two.id, two]]),
+  );
+  const figures = (month: number, chosen: string | null = null) => {
+    const { table } = reportOf(ground, STANDARD, month, chosen);
+    const net = table.rows.find((r) => r.key === 'netProfit')!;
+    return ['monthBudget', 'toDateBudget', 'toDateDiff', 'yearBudget', 'yearOutlook'].map((k) =>
+      cellOf(table, net, k),
+    );
+  };
+
+  test('a closed month keeps the plan that ruled it; the months before and after it theirs', () => {
+    // February by the revision; the year to date by both; the year as February has it; what came, then 80 a month.
+    expect(figures(first + 1)).toEqual([80, 580, 390 - 580, 500 + 11 * 80, 390 + 10 * 80]);
+  });
+  test('the month before is as it was, but for the outlook, which goes by what is in force ahead', () => {
+    expect(figures(first)).toEqual([500, 500, 300 - 500, 12 * 500, 390 + 10 * 80]);
+  });
+  test('a budget that is chosen is compared by itself', () => {
+    expect(figures(first + 1, 'b1')).toEqual([500, 1000, 390 - 1000, 12 * 500, 390 + 10 * 500]);
+  });
+  test('a place’s budget rules once the other places have theirs', () => {
+    const north = of('b3', ['north']);
+    const south = of('b4', ['south']);
+    const put = (...ids_: string[]) => {
+      const own = groundOf([company('b1'), north, south]);
+      const inForce = ['b1', ...ids_].map((budget) => ({ budget, from: ids[0]! }));
+      return comparisonFor({ ...own, book: { ...own.book, inForce } }, first, null)!;
+    };
+    expect([put('b3').id, put('b3', 'b4').id, put('b3', 'b4', 'b1').id]).toEqual([
+      'b1',
+      'together x1',
+      'b1',
+    ]);
+  });
+});
