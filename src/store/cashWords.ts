@@ -89,7 +89,7 @@ export function causeWords(
       const account = book.accounts.find((a) => a.id === key);
       return {
         name: account?.name ?? key,
-        why: `stood without items at ${calendar.period(calendar.indexOfDay(view.input.start)).label}’s end; runs off over ${book.cash.runOff} days`,
+        why: `stood without items at ${calendar.period(calendar.indexOfDay(view.input.start)).label}’s end; runs off in equal parts until ${onDay(view.input.runOffEnd(key))}`,
       };
     }
   }

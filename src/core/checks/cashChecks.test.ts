@@ -77,6 +77,30 @@ test('a broken floor is told with its days and the lowest amount; what stands wi
   ]);
 });
 
+test('a list that has more open than the ledger fails by its name; one that has less is a notice', () => {
+  const item = (open: number) => ({
+    id: 'i1',
+    side: 'in' as const,
+    kind: 'invoice' as const,
+    number: '1',
+    counterparty: 'Ann',
+    dated: '2025-12-05' as Day,
+    due: '2026-01-10' as Day,
+    amount: minor(open),
+    open: minor(open),
+    account: null,
+    from: 'november.csv',
+  });
+  const told = (open: number) =>
+    of({ items: [item(open)] }).filter(([code]) => code === 'itemsOver' || code === 'itemsTie');
+  expect(told(450)).toEqual([
+    ['itemsOver', false, '0.50'],
+    ['itemsTie', true, ''],
+  ]);
+  expect(told(400)).toEqual([['itemsTie', true, '']]);
+  expect(told(370)).toEqual([['itemsTie', false, '0.30']]);
+});
+
 test('a month of the ledger whose sides do not meet is named, and so is the first period that breaks a covenant', () => {
   const off = blockOf(accounts, [
     ['2025-11-30', 'bank', 70],

@@ -50,17 +50,29 @@ function checksBy(ground: Ground, budget: Budget | null): Check[] {
     out.push(check('cashOpening', projected.opening - bankOfLedger(ground, input.start)));
   const last = input.start + forecast.closing.length;
   const stands = closingsAt(view, [last]);
-  let [bank, all, opened] = [0, 0, 0];
+  let [bank, sum, opened] = [0, 0, 0];
   for (const [id, [amount]] of stands) {
-    all += amount!;
+    sum += amount!;
     opened += input.opening.get(id) ?? 0;
   }
   projected.table.ids.forEach((id, place) => {
     if (projected.isBank(place)) bank += stands.get(id)?.[0] ?? 0;
   });
   out.push(check('cashPostings', (forecast.closing.at(-1) ?? forecast.opening) - bank));
-  out.push(check('cashBalanced', all - opened));
-  const left = [view.withoutItems.in, -view.withoutItems.out].filter((v) => v !== 0);
+  out.push(check('cashBalanced', sum - opened));
+  const all = [view.withoutItems.in, -view.withoutItems.out];
+  // What a list has beyond the ledger is a fault of one of them; what it lacks has other ways to come.
+  const listed = (side: 'in' | 'out') =>
+    view.items.filter((i) => i.side === side && i.kind === 'invoice' && i.from !== null);
+  const over = (['in', 'out'] as const).filter((side, i) => all[i]! < 0 && listed(side).length > 0);
+  const left = all.filter((v, i) => v !== 0 && !over.includes(i === 0 ? 'in' : 'out'));
+  for (const side of over)
+    out.push({
+      code: 'itemsOver',
+      subject: [...new Set(listed(side).map((i) => i.from))].join(', '),
+      holds: false,
+      detail: money(Math.abs(view.withoutItems[side])),
+    });
   if (view.items.length > 0)
     out.push({
       code: 'itemsTie',

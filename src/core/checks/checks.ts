@@ -28,6 +28,7 @@ export type CheckCode =
   | 'cashPostings'
   | 'cashBalanced'
   | 'itemsTie'
+  | 'itemsOver'
   | 'floorKept'
   /** Of the statements. */
   | 'flowTies'

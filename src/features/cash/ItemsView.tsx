@@ -2,7 +2,7 @@
 
 import { useMemo, useState } from 'react';
 import { Button, Checkbox, NativeSelect, SegmentedControl, TextInput } from '@mantine/core';
-import { minor } from '@/core/money';
+import { minor, type Minor } from '@/core/money';
 import { fromDayNumber, type Day } from '@/core/calendar';
 import { LIMITS, type Cash, type ItemChange } from '@/core/model';
 import type { CashView, Ground, ShownItem } from '@/core/ground';
@@ -67,6 +67,13 @@ export function ItemsView({ ground, view }: { readonly ground: Ground; readonly 
   const waiting = view.items.filter((i) => i.state === 'waiting');
   const total = own.filter((i) => i.kind === 'invoice').reduce((t, i) => t + i.open, 0);
   const left = view.withoutItems[side];
+  const kind = side === 'in' ? 'receivable' : 'payable';
+  const bare = ground.book.accounts.filter((a) => a.kind === kind && view.projected.untold.get(a.id));
+  const untold = bare.reduce(
+    (t, a) => t + (side === 'in' ? 1 : -1) * (view.projected.untold.get(a.id) ?? 0),
+    0,
+  );
+  const runsUntil = onDay(Math.max(start, ...bare.map((a) => view.input.runOffEnd(a.id))));
   return (
     <div className={stage.left} style={{ flex: 1, paddingRight: 18 }}>
       <div className={stage.tools}>
@@ -128,7 +135,7 @@ export function ItemsView({ ground, view }: { readonly ground: Ground; readonly 
         <span className={left === 0 ? 'faded' : classes.guess}>
           {left === 0
             ? `ties to the ledger on ${onDay(start)}`
-            : `${money.text(minor(side === 'in' ? left : -left))} stand in the ledger without items; they run off over ${ground.book.cash.runOff} days`}
+            : withoutWords(money.text, side === 'in' ? left : -left, untold, runsUntil)}
         </span>
       </div>
       <div className={classes.scroll} tabIndex={0} role="region" aria-label="Open items">
@@ -169,6 +176,7 @@ export function ItemsView({ ground, view }: { readonly ground: Ground; readonly 
                       value={fromDayNumber(i.expected)}
                       onCommit={(day: Day | null) => change(i, { day })}
                     />
+                    {comesWords(i) && <span className="faded"> {comesWords(i)}</span>}
                   </td>
                   <td>
                     <CellSelect
@@ -211,6 +219,26 @@ export function ItemsView({ ground, view }: { readonly ground: Ground; readonly 
       </div>
     </div>
   );
+}
+
+/** What stands in the ledger beyond items, and how it goes: by the terms of its lines, and what no terms tell over days. */
+function withoutWords(text: (amount: Minor) => string, left: number, untold: number, until: string): string {
+  if (left < 0) return `items are ${text(minor(-left))} more than the ledger has`;
+  const told = left - untold;
+  const ways = [
+    told > 0 ? `${text(minor(told))} by the terms of ${told === left ? 'their' : 'some'} lines` : '',
+    untold > 0 ? `${text(minor(untold))} in equal parts until ${until}` : '',
+  ].filter(Boolean);
+  return `${text(minor(left))} stand in the ledger without items; they come ${ways.join(', ')}`;
+}
+
+/** How an item comes, where that is not as a whole on one day. */
+function comesWords({ comes, change }: ShownItem): string | null {
+  if (comes.ruled) return 'with its line’s days outstanding';
+  const days = new Set(comes.shares.filter((s) => s.to === 'bank').map((s) => s.day)).size;
+  const lost = comes.shares.some((s) => s.to === 'lost');
+  if (change?.day || (days < 2 && !lost)) return null;
+  return [days > 1 ? `first of ${days} parts` : '', lost ? 'not all of it' : ''].filter(Boolean).join(', ');
 }
 
 /** What happens to what a refresh brings, and looking at what waits. */
