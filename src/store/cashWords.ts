@@ -1,6 +1,6 @@
 import { fromDayNumber, type DayNumber } from '@/core/calendar';
 import type { Cause } from '@/core/cash';
-import type { CashView, Ground } from '@/core/ground';
+import { EXPLAINED, type CashView, type Ground } from '@/core/ground';
 import type { DayRule, DueRule, TermsKind, TermsOf, TermsRule } from '@/core/model';
 import { dayText } from './format';
 import { rowOfKey, SCHEDULE_NAMES } from './scheduleWords';
@@ -29,6 +29,7 @@ export function causeWords(
         name: own?.line.account.name ?? key,
         why: [
           own?.budget.name,
+          key.endsWith(EXPLAINED) ? 'explained beyond the plan' : '',
           period?.label,
           since !== day ? `of ${onDay(since)}` : '',
           own ? termsWords(own.line.terms.parts[0]!.rule) : '',

@@ -68,11 +68,11 @@ const lesser = (a: number, b: number): number =>
   a * b <= 0 ? 0 : Math.sign(a) * Math.min(Math.abs(a), Math.abs(b));
 
 /**
- * Of what should come, what the balance leaves room for: all of it where that is what stands (if it comes to nothing too),
- * and where it stands the other way: then the balance says nothing of it. Null: it has come.
+ * Of what should come, what the balance leaves room for: all of it where that is what stands, where it comes to nothing in
+ * all, and where the account stands the other way: then the balance says nothing of it. Null: it has come.
  */
 const roomFor = (stands: number, should: number): number | null =>
-  stands === should || stands * should < 0 ? should : lesser(stands, should) || null;
+  should === 0 || stands === should || stands * should < 0 ? should : lesser(stands, should) || null;
 
 /** What entries come to on the account that they settle. */
 const debtsOf = (entries: readonly Entry[]): number => entries.reduce((t, e) => t + e.keep, 0);

@@ -21,6 +21,7 @@ import {
   keptFrom,
   lastTerms,
   makeGround,
+  reckoned,
   thenAndNowOf,
   trialOfTerms,
 } from '.';
@@ -82,6 +83,28 @@ test('months before it follow the budget in force, months after it the next; wha
   expect(cashTable(view.forecast, byPeriods(view.input.periods)).closing).toEqual([
     5_100, 5_200, 5_300, 5_400, 5_500, 5_600, 5_607, 5_614, 5_621, 5_621, 5_621, 5_621,
   ]);
+});
+
+test('what was explained of the plan is a part of its own beside it, on the terms of its account', () => {
+  const note = {
+    text: '',
+    against: 'b1',
+    at: 't',
+    parts: [
+      { kind: 'lasting' as const, amount: null, monthly: minor(-20), until: ids[1]! },
+      { kind: 'timing' as const, amount: minor(5), back: [{ period: ids[2]!, amount: minor(7) }] },
+    ],
+  };
+  const ground = groundOf({ budgets: [plan(100)], varianceNotes: { [periodIds(2025)[11]!]: { s: note } } });
+  const t = months(ground, ground.book.budgets[0]!);
+  expect(t.closing.slice(0, 4)).toEqual([5_080, 5_160, 5_267, 5_367]);
+  const view = cashOf(ground, ground.book.budgets[0]!)!;
+  expect([...view.lines.values()].map(({ line: l }) => [l.key, l.amounts.slice(0, 4)])).toEqual([
+    ['b1 s:', [100, 100, 100, 100]],
+    ['b1 s:~explained', [-20, -20, 7, 0]],
+  ]);
+  // The worksheet and what was approved are what they were.
+  expect(reckoned(ground, ground.book.budgets[0]!).amounts('s')!.slice(0, 3)).toEqual([100, 100, 100]);
 });
 
 test('an amount for the year without months is named, and moves nothing', () => {

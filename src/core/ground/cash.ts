@@ -45,7 +45,15 @@ import {
   staffAccounts,
   taxRows,
 } from './cashSchedules';
-import { cashStart, plannedLines, plansAhead, saidTerms, type LinesOf, type MonthsOfPlan } from './cashPlan';
+import {
+  cashStart,
+  explainedLines,
+  plannedLines,
+  plansAhead,
+  saidTerms,
+  type LinesOf,
+  type MonthsOfPlan,
+} from './cashPlan';
 import type { Ground } from './ground';
 
 /** How a line's money goes: said by someone, or guessed. */
@@ -311,6 +319,9 @@ export function cashOf(
   };
   for (const plan of new Set([...plans, ...pastPlans].map((p) => p.budget)))
     for (const line of plannedLines(ground, plan, of, termsIn(plan), undated))
+      lines.set(line.key, { budget: plan, line });
+  for (const { budget: plan } of plans)
+    for (const line of explainedLines(ground, plan, of, termsIn(plan)))
       lines.set(line.key, { budget: plan, line });
   const planned = [...lines.values()].map((l) => l.line);
   const input: ProjectionInput = {

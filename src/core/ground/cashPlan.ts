@@ -15,6 +15,7 @@ import {
 } from '@/core/model';
 import { coversPeriod, type Amounts, type Facts } from '@/core/plan';
 import { plansIn } from './comparison';
+import { comingAt } from './outlook';
 import type { Ground } from './ground';
 import { reckoned, type Reckoned } from './reckoned';
 
@@ -212,6 +213,66 @@ export function* plannedLines(
     if (made === null) known.set(amounts, { span, line: next });
     yield next;
   }
+}
+
+/**
+ * What was explained of a budget's lines beyond what it plans: timing that comes back, what goes on, what is expected
+ * otherwise. A line of its own beside each, on its account's terms; approved figures stay what they are.
+ */
+export function* explainedLines(
+  ground: Ground,
+  budget: Budget,
+  { periods, plans }: LinesOf,
+  termsOf: (account: Account, segment: SegmentId) => { readonly terms: Terms },
+): Generator<PlannedLine> {
+  const whole = reckoned(ground, budget);
+  if (budget.axis !== null) return;
+  const planned = new Set(plans.find((p) => p.budget === budget)?.periods.map((p) => p.index));
+  const first = whole.facts.periods[0]!.index;
+  for (const account of ground.book.accounts) {
+    if (!isProfitAndLoss(account.kind)) continue;
+    const own = whole.amounts(account.id);
+    const amounts = periods.map((p) => {
+      if (!planned.has(p.index)) return null;
+      const plan = own?.[p.index - first] ?? null;
+      const coming = comingAt(whole, account.id, p.index, plan);
+      return minor((coming ?? 0) - (plan ?? 0));
+    });
+    if (!amounts.some((a) => a !== null && a !== 0 && !Number.isNaN(a))) continue;
+    const { terms } = termsOf(account, null);
+    const key = `${budget.id} ${account.id}:${EXPLAINED}`;
+    const next: PlannedLine = {
+      key,
+      account,
+      segment: null,
+      terms,
+      amounts,
+      past: NONE,
+      ahead: null,
+      own: null,
+    };
+    yield keptLine(budget, next);
+  }
+}
+
+/** In place of a segment in the key of a line: what was explained of the account. */
+export const EXPLAINED = '~explained';
+
+const explained = new WeakMap<Budget['lines'], Map<string, PlannedLine>>();
+/** The line before as long as one just like it comes. */
+function keptLine({ lines }: Budget, next: PlannedLine): PlannedLine {
+  let own = explained.get(lines);
+  if (!own) explained.set(lines, (own = new Map()));
+  const was = own.get(next.key);
+  const same =
+    was !== undefined &&
+    was.account === next.account &&
+    was.terms === next.terms &&
+    was.amounts.length === next.amounts.length &&
+    was.amounts.every((a, i) => Object.is(a, next.amounts[i]));
+  if (same) return was;
+  own.set(next.key, next);
+  return next;
 }
 
 const NONE: readonly Minor[] = [];

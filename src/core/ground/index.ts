@@ -40,7 +40,7 @@ export {
   yearsTo,
   type YearBefore,
 } from './yearBefore';
-export { cashStart, planNames } from './cashPlan';
+export { cashStart, EXPLAINED, planNames } from './cashPlan';
 export { lineMoney, type LineMoney } from './lineMoney';
 export { ALL_SOURCES, cashOf, runOffsBefore, runOffsOf, type CashView, type LineTerms } from './cash';
 export { triedOf, type Moves } from './tried';

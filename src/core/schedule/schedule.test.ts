@@ -343,6 +343,10 @@ describe('loans', () => {
     expect(principalAt(row, t, on('2026-02-27'))).toBe(2_000_000);
     expect(principalAt(row, t, on('2026-02-28'))).toBe(1_900_000);
     expect(dueWithinYear(row, t, on('2026-02-28'))).toBe(1_200_000);
+    // Twelve months after 28 February 2027, a month's last day, end on 29 February 2028: twelve payments of 50,000.
+    const long = { ...row, payments: 40 };
+    expect(dueWithinYear(long, loanTable(long, calendar), on('2027-02-28'))).toBe(600_000);
+    expect(dueWithinYear(long, loanTable(long, calendar), on('2027-02-27'))).toBe(600_000);
   });
 
   it('names a payment that is too small, and principal that is left', () => {

@@ -3,8 +3,9 @@
 import { useEffect, useMemo, type ReactNode } from 'react';
 import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
-import { fiscalYearLabel, periodsOf } from '@/core/calendar';
-import { comparisonsAt, isApproved, rulerRange } from '@/core/ground';
+import { fiscalYearLabel, periodsOf, yearRange } from '@/core/calendar';
+import { isActual } from '@/core/plan';
+import { comparisonsAt, isApproved, plansIn, rulerRange } from '@/core/ground';
 import type { Minor } from '@/core/money';
 import { cellOf, comparedWith, SHIPPED, type ReportRow } from '@/core/report';
 import { effectOf } from '@/core/variance';
@@ -72,6 +73,10 @@ export function FrontScreen() {
   const planned = at(net, 'yearBudget');
   const plannedOf = table.columns.find((c) => c.key === 'yearBudget')?.only;
   const outlook = at(net, 'yearOutlook');
+  // Where nothing is planned, nothing is to be expected.
+  const unplanned = periodsOf(calendar, yearRange(calendar, calendar.period(month).year)).filter(
+    (p) => !isActual(balances, closedThrough, p.index) && plansIn(ground, p.index, 'profit').length === 0,
+  );
   return (
     <div className={classes.screen}>
       <StageHead
@@ -186,8 +191,10 @@ export function FrontScreen() {
                   >
                     {money.text(outlook)}
                   </button>{' '}
-                  is to be expected
-                  {planned === null || !hasBudget
+                  {unplanned.length > 0
+                    ? `came or is planned so far. ${unplanned.length === 1 ? 'A month' : `${unplanned.length} months`} of the year, from ${unplanned[0]!.label} on, ${unplanned.length === 1 ? 'is' : 'are'} not planned: what the year comes to is not to be told`
+                    : 'is to be expected'}
+                  {planned === null || !hasBudget || unplanned.length > 0
                     ? '.'
                     : `, where ${money.text(planned)} was budgeted${plannedOf ? ` of ${runsLabel(calendar, plannedOf)}` : ''}.`}
                 </>
