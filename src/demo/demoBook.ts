@@ -3,7 +3,7 @@ import { yearRange, type PeriodId } from '@/core/calendar';
 import { fingerprint, readFile } from '@/core/files';
 import { acceptDraft, headsOf, matchAccounts, openDraft, proofOf, settle } from '@/core/intake';
 import { bookFile } from '@/core/exchange/bookJson';
-import { approvedCash, cashOf, keptFrom, makeGround } from '@/core/ground';
+import { approvedCash, cashOf, guessesOf, keptFrom, makeGround } from '@/core/ground';
 import { balancesOf, type LedgerBlock } from '@/core/ledger';
 import {
   blankLine,
@@ -173,7 +173,12 @@ export async function demoBook(
   for (const command of demoSchedules(ground(), revision.id)) run(command, '2026-11-09T10:10:00.000Z');
   for (const command of demoHandouts(ground(), revision.id)) run(command, '2026-11-18T16:10:00.000Z');
   // The treasurer looks ahead by what is known now; the closed months keep what was approved.
-  run({ type: 'putInForce', budget: revision.id }, '2026-11-19T09:00:00.000Z');
+  const now = ground();
+  const guessed = guessesOf(
+    now,
+    now.book.budgets.find((b) => b.id === revision.id)!,
+  );
+  run({ type: 'putInForce', budget: revision.id, guessed }, '2026-11-19T09:00:00.000Z');
   return { history, blocks };
 }
 

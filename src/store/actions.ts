@@ -42,7 +42,10 @@ export async function approveBudget(
 ): Promise<Refusal | null> {
   const lines = frozenLines(reckoned(ground, budget).reckoning);
   // Loaded when it is needed: the worksheet does without the reckoning of money.
-  const { approvedCash } = await import('@/core/ground/keptCash');
+  const [{ approvedCash }, { guessesOf }] = await Promise.all([
+    import('@/core/ground/keptCash'),
+    import('@/core/ground/cash'),
+  ]);
   const fingerprint = await fingerprintOf(budget, lines);
   const approved = { at: now(), by, fingerprint, lines, cash: approvedCash(ground, budget) };
   return dispatch({
@@ -50,7 +53,14 @@ export async function approveBudget(
     budget: budget.id,
     approved,
     ...(takesOver ? { takesOver } : {}),
+    guessed: guessesOf(ground, budget),
   });
+}
+
+/** Puts a budget in force, with what is guessed of its terms, which it keeps from now on. */
+export async function putInForce(ground: Ground, budget: Budget): Promise<Refusal | null> {
+  const { guessesOf } = await import('@/core/ground/cash');
+  return dispatch({ type: 'putInForce', budget: budget.id, guessed: guessesOf(ground, budget) });
 }
 
 /** Keeps, changes or (without text and parts) takes away the explanation of a variance. */

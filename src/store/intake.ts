@@ -21,7 +21,7 @@ import { Cancelled, FileRefused, IntakeClient } from '@/workers/client';
 import type { Drafted, IntakeContent, OpenedFile } from '@/workers/protocol';
 import { instant, randomId, today } from './actions';
 import { dispatch, useBookStore } from './bookStore';
-import { runOffsBefore, type Ground } from '@/core/ground';
+import type { Ground } from '@/core/ground';
 import { groundNow } from './ground';
 import { refusalWords } from './refusalWords';
 import { IDLE, useIntake, type OpenIntake, type PullFacts } from './intakeState';
@@ -327,8 +327,10 @@ export async function acceptIntake({
     fail(now.fileName, error);
     return error instanceof Error ? error.message : String(error);
   }
+  // Loaded when a month is closed: the reckoning of money is not for the first screen.
+  const { keptByClosing } = await import('@/core/ground/cash');
   const ground = groundNow();
-  const runOffs = ground ? runOffsBefore(ground, closedThrough) : {};
+  const keeps = ground ? keptByClosing(ground, closedThrough) : {};
   const accepted = acceptDraft(history.book, {
     draft: now.draft,
     choices: now.choices,
@@ -342,7 +344,7 @@ export async function acceptIntake({
     blockId: randomId('l'),
     replaces,
     closedThrough,
-    ...runOffs,
+    ...keeps,
     controls: proof.controls.length,
     oneSided: proof.oneSided,
     untied: proof.ties ? null : { faults: proof.faults, reason },

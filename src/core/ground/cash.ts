@@ -19,6 +19,7 @@ import {
   type Budget,
   type Cash,
   type CashSource,
+  type GuessedTerms,
   type SegmentId,
   type Terms,
 } from '@/core/model';
@@ -57,7 +58,26 @@ import {
 import type { Ground } from './ground';
 
 /** How a line's money goes: said by someone, or guessed. */
-export type LineTerms = { readonly terms: Terms; readonly guess: Guess | null };
+export type LineTerms = {
+  readonly terms: Terms;
+  readonly guess: Guess | null;
+  /** What would be guessed now, of a guess that the plan keeps. */
+  readonly newer?: Guess;
+};
+
+const keptBy = new WeakMap<Budget['guessed'], ReadonlyMap<AccountId, Budget['guessed'][number]>>();
+/** What a budget keeps of guesses, by account. */
+function keptGuesses(guessed: Budget['guessed']): ReadonlyMap<AccountId, Budget['guessed'][number]> {
+  let of = keptBy.get(guessed);
+  if (!of)
+    keptBy.set(
+      guessed,
+      (of = new Map(
+        guessed.flatMap((g) => (g.terms.of.of === 'account' ? [[g.terms.of.account, g] as const] : [])),
+      )),
+    );
+  return of;
+}
 
 export type CashView = {
   readonly input: ProjectionInput;
@@ -141,31 +161,34 @@ function makeItemTerms(
   calendar: Ground['calendar'],
   guesses: ReadonlyMap<AccountId, Guess>,
   _ruled: string,
-  ...plans: readonly (ReadonlyMap<string, Terms> | Budget['lines'] | PeriodIndex)[]
+  ...plans: readonly (
+    ReadonlyMap<string, Terms> | ReadonlyMap<AccountId, GuessedTerms> | Budget['lines'] | PeriodIndex
+  )[]
 ): ItemTerms {
   const byId = new Map(accounts.map((a) => [a.id, a]));
-  const of = (terms: ReadonlyMap<string, Terms>, account: Account) =>
-    saidTerms(terms, account, null) ?? guesses.get(account.id)?.terms ?? null;
   type Ruled = {
-    terms: ReadonlyMap<string, Terms>;
-    stocks: ReadonlyMap<AccountId, Terms>;
-    from: number;
-    to: number;
+    readonly of: (account: Account) => Terms | null;
+    readonly stocks: ReadonlyMap<AccountId, Terms>;
+    readonly from: PeriodIndex;
+    readonly to: PeriodIndex;
   };
   const ruled: Ruled[] = [];
-  for (let i = 0; i < plans.length; i += 4) {
+  for (let i = 0; i < plans.length; i += 5) {
     const terms = plans[i] as ReadonlyMap<string, Terms>;
+    const kept = plans[i + 1] as ReadonlyMap<AccountId, GuessedTerms>;
+    const of = (account: Account) =>
+      saidTerms(terms, account, null) ?? (kept.get(account.id) ?? guesses.get(account.id))?.terms ?? null;
     const stocks = new Map<AccountId, Terms>();
-    for (const { account: id } of plans[i + 1] as Budget['lines']) {
+    for (const { account: id } of plans[i + 2] as Budget['lines']) {
       const account = byId.get(id);
-      const own = account && isProfitAndLoss(account.kind) ? of(terms, account) : null;
+      const own = account && isProfitAndLoss(account.kind) ? of(account) : null;
       for (const { rule } of own?.parts ?? []) {
         if (rule.kind !== 'fromStock') continue;
         const stock = rule.inventory ?? firstOf(accounts, 'inventory', STAND_INS.inventory);
         if (!stocks.has(stock)) stocks.set(stock, own!);
       }
     }
-    ruled.push({ terms, stocks, from: plans[i + 2] as PeriodIndex, to: plans[i + 3] as PeriodIndex });
+    ruled.push({ of, stocks, from: plans[i + 3] as PeriodIndex, to: plans[i + 4] as PeriodIndex });
   }
   return {
     forWhat,
@@ -176,7 +199,7 @@ function makeItemTerms(
       const by = ruled.find((r) => r.from <= period && period <= r.to) ?? ruled[0];
       const account = byId.get(id);
       if (!by || !account) return null;
-      return account.kind === 'inventory' ? (by.stocks.get(id) ?? null) : of(by.terms, account);
+      return account.kind === 'inventory' ? (by.stocks.get(id) ?? null) : by.of(account);
     },
     debtOf: (side, through) =>
       through ??
@@ -242,15 +265,35 @@ export const runOffsOf = (view: CashView): Cash['runOffEnds'] =>
       .map(([id]) => [id, fromDayNumber(view.input.runOffEnd(id))]),
   );
 
-/** Whoever closes months keeps the ends of what runs off by the books as they stand; where nothing is closed, nothing is kept. */
-export function runOffsBefore(
+/** What a budget keeps of guesses when it comes in force: those of its accounts of which nobody said any terms. */
+export function guessesOf(ground: Ground, budget: Budget): readonly GuessedTerms[] {
+  const view = cashOf(ground, budget, ALL_SOURCES);
+  if (!view) return [];
+  const accounts = new Map(ground.book.accounts.map((a) => [a.id, a]));
+  const ids = new Set((budget.approved?.lines ?? budget.lines).map((l) => l.account));
+  return [...ids].flatMap((id) => {
+    const account = accounts.get(id);
+    if (!account || !isProfitAndLoss(account.kind)) return [];
+    const { guess } = view.termsOf(account, null);
+    return guess ? [{ terms: guess.terms, from: guess.from, sure: guess.sure }] : [];
+  });
+}
+
+/** Whoever closes months keeps the ends of what runs off by the books as they stand, and what is guessed of plans in force. */
+export function keptByClosing(
   ground: Ground,
   closes: PeriodId | null,
-): { readonly runOffEnds?: Cash['runOffEnds'] } {
+): {
+  readonly runOffEnds?: Cash['runOffEnds'];
+  readonly guessed?: Readonly<Record<string, readonly GuessedTerms[]>>;
+} {
   const at = closes === null ? null : indexOfId(ground.calendar, closes);
   if (at === null || ground.closedThrough === null || at <= ground.closedThrough) return {};
   const view = cashOf(ground, null, ALL_SOURCES);
-  return view ? { runOffEnds: runOffsOf(view) } : {};
+  if (!view) return {};
+  const plans = view.plans.map((p) => p.budget).filter((b) => b.guessed.length === 0);
+  const guessed = Object.fromEntries(plans.map((b) => [b.id, guessesOf(ground, b)]));
+  return { runOffEnds: runOffsOf(view), ...(plans.length > 0 ? { guessed } : {}) };
 }
 
 /** The forecast of every source. */
@@ -289,7 +332,8 @@ export function cashOf(
       const own = b && saidTerms(said(b), account, segment);
       if (own) return { terms: own, guess: null };
       const guess = guesses.get(account.id)!;
-      return { terms: guess.terms, guess };
+      const kept = b && keptGuesses(b.guessed).get(account.id);
+      return kept ? { terms: kept.terms, guess: kept, newer: guess } : { terms: guess.terms, guess };
     };
   const itemTerms = looked.itemTerms(
     memory.invoices(blocks, view, book.accounts),
@@ -301,6 +345,7 @@ export function cashOf(
     pastPlans.map((p) => `${p.budget.id} ${p.periods[0]!.index} ${p.periods.length}`).join(),
     ...pastPlans.flatMap((p) => [
       said(p.budget),
+      keptGuesses(p.budget.guessed),
       p.budget.lines,
       p.periods[0]!.index,
       p.periods.at(-1)!.index,

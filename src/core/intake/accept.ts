@@ -33,6 +33,7 @@ export type Acceptance = {
   readonly closedThrough: PeriodId | null;
   /** By when what stands without items has run off, where months are closed with it. */
   readonly runOffEnds?: Book['cash']['runOffEnds'];
+  readonly guessed?: TakeIn['guessed'];
   readonly controls: number;
   readonly oneSided: boolean;
   /** What did not tie, and why it is accepted all the same. */
@@ -137,6 +138,7 @@ export function acceptDraft(
       replaces: a.replaces,
       closedThrough: a.closedThrough,
       ...(a.runOffEnds ? { runOffEnds: a.runOffEnds } : {}),
+      ...(a.guessed ? { guessed: a.guessed } : {}),
       nextId,
     },
     block,

@@ -6,7 +6,7 @@ import type { Series } from './methods';
 import { renamedInFormula, renamedMethod, renamedSeries } from './references';
 import { renamedContras, renamedRow, type ScheduleRow } from './scheduleRow';
 import type { Account, AccountId, Book } from './schema';
-import { renamedCash, renamedTerms, termsKey } from './termsAccounts';
+import { accountsOfTerms, renamedCash, renamedTerms, termsKey } from './termsAccounts';
 
 /* What commands do to the accounts of a book that is being changed. */
 
@@ -124,6 +124,10 @@ function mergeLines(budget: Draft<Budget>, from: AccountId, into: AccountId): vo
     // The account that takes the other in keeps its own terms.
     return termsKey(now) !== termsKey(t) && own.has(termsKey(now)) ? [] : [now as Draft<Terms>];
   });
+  // What was guessed of either is guessed anew of both.
+  budget.guessed = budget.guessed.filter(
+    (g) => ![...accountsOfTerms(plain(g.terms) as Terms)].includes(from),
+  );
   budget.schedules = (plain(budget.schedules) as ScheduleRow[]).map(
     (row) => renamedRow(row, rename) as Draft<ScheduleRow>,
   );

@@ -1,7 +1,7 @@
 import * as z from 'zod/mini';
 import { formed, list, text, whole } from '@/core/bounded';
 import { byPeriod, id, instant, money, periodId, periodKey } from './parts';
-import { approvedCashSchema, termsSchema } from './cash';
+import { approvedCashSchema, guessedTermsSchema, termsSchema } from './cash';
 import { LIMITS } from './limits';
 import { driverSchema, methodSchema } from './methods';
 import { scheduleRowSchema } from './scheduleRow';
@@ -38,6 +38,8 @@ export const budgetSchema = z.strictObject({
   drivers: list(driverSchema, 0, LIMITS.drivers),
   /** How its amounts become money, where someone said so; the rest is guessed. */
   terms: list(termsSchema, 0, LIMITS.lines),
+  /** What was guessed of the rest when it came in force, by account; empty while it never was. */
+  guessed: list(guessedTermsSchema, 0, LIMITS.lines),
   /** Rows that make several lines each: staff, loans, assets …. */
   schedules: list(scheduleRowSchema, 0, LIMITS.schedules),
   /** What closing balances of an account are brought about against, where that is not the bank. */

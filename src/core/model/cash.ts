@@ -98,6 +98,13 @@ export const termsSchema = z.strictObject({
   tax: z.nullable(z.strictObject({ scheme: id, rate: percentText })),
 });
 
+/** Terms that nobody said, as they were guessed when a plan came in force: they stay so until someone takes a newer guess. */
+export const guessedTermsSchema = z.strictObject({
+  terms: termsSchema,
+  from: z.enum(['history', 'name', 'kind']),
+  sure: z.boolean(),
+});
+
 /** A sales or value-added tax: what is owed of it, when it is returned and paid. */
 export const taxSchemeSchema = z.strictObject({
   id,
@@ -277,6 +284,7 @@ export type TermsRule = z.infer<typeof termsRuleSchema>;
 export type TermsKind = TermsRule['kind'];
 export type TermsOf<K extends TermsKind> = Extract<TermsRule, { kind: K }>;
 export type Terms = z.infer<typeof termsSchema>;
+export type GuessedTerms = z.infer<typeof guessedTermsSchema>;
 export type TaxScheme = z.infer<typeof taxSchemeSchema>;
 export type DatedItem = z.infer<typeof datedItemSchema>;
 export type OpenItem = z.infer<typeof openItemSchema>;

@@ -37,6 +37,7 @@ export {
   ORDER_SOURCES,
   type Cash,
   type CashSource,
+  type GuessedTerms,
   type CreditLine,
   type DatedItem,
   type DayRule,

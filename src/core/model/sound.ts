@@ -197,6 +197,8 @@ export function soundBook(book: Book): Sound {
         (named('', termsKey(t)) || away('terms', b.name, 'twice')) &&
         ([...accountsOfTerms(t)].every((a) => isKnown(b, a)) || away('terms', b.name, 'noSuchAccount')),
     );
+    // A guess of an account that is gone is no loss: it is guessed anew.
+    const guessed = kept(b.guessed, (g) => [...accountsOfTerms(g.terms)].every((a) => isKnown(b, a)));
     const schedules = kept(
       b.schedules,
       (r) =>
@@ -216,11 +218,21 @@ export function soundBook(book: Book): Sound {
       soundLines === b.lines &&
       drivers === b.drivers &&
       terms === b.terms &&
+      guessed === b.guessed &&
       schedules === b.schedules &&
       contras === b.contras;
     return same && !turns
       ? b
-      : { ...b, lines: soundLines, drivers, terms, schedules, contras, revises: turns ? null : b.revises };
+      : {
+          ...b,
+          lines: soundLines,
+          drivers,
+          terms,
+          guessed,
+          schedules,
+          contras,
+          revises: turns ? null : b.revises,
+        };
   });
   const there = new Map(budgets.map((b) => [b.id, b]));
   const inForce = kept(book.inForce, ({ budget, from }) => {

@@ -12,7 +12,8 @@ type Old = Record<string, unknown>;
 
 /**
  * Version 10: which budgets are in force from when. What was approved later took the place of what was approved before,
- * from the month in which it was; drafts are in force where nothing approved is, the latest before the others.
+ * from the month in which it was; drafts are in force where nothing approved is, the latest before the others. No guesses
+ * of terms are kept yet.
  */
 export function toVersion10(old: Old): Old {
   const calendar = calendarFrom(old.calendar as CalendarSpec);
@@ -35,5 +36,11 @@ export function toVersion10(old: Old): Old {
     .filter((b) => b.approved === null && !ruled(b))
     .map((b) => ({ budget: b.id, from: b.first }));
   const cash = old.cash as Old;
-  return { ...old, version: 10, inForce: [...drafts, ...inForce], cash: { ...cash, runOffEnds: {} } };
+  return {
+    ...old,
+    version: 10,
+    budgets: budgets.map((b) => ({ ...b, guessed: [] })),
+    inForce: [...drafts, ...inForce],
+    cash: { ...cash, runOffEnds: {} },
+  };
 }

@@ -201,6 +201,7 @@ export const draftBudget = ({
   lines,
   drivers: [],
   terms: [],
+  guessed: [],
   schedules: [],
   contras: {},
   revises: null,

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { Button, NativeSelect, TextInput } from '@mantine/core';
 import { indexOfId, periodsOf, type PeriodId } from '@/core/calendar';
 import { dispatch } from '@/store/bookStore';
-import { runOffsBefore, type Ground } from '@/core/ground';
+import type { Ground } from '@/core/ground';
 import { useChecks } from '@/store/ground';
 import { say } from '@/store/session';
 import classes from './Books.module.css';
@@ -22,8 +22,10 @@ export function MonthEnd({ ground, readOnly }: { readonly ground: Ground; readon
   const same = chosen === (book.closedThrough ?? '');
   const back = closedThrough !== null && (at === null || at < closedThrough);
   const next = closedThrough === null ? null : closedThrough + 1;
-  const close = (period: PeriodId | null, why: string) => {
-    dispatch({ type: 'setClosedThrough', period, ...runOffsBefore(ground, period) }, undefined, why);
+  const close = async (period: PeriodId | null, why: string) => {
+    // Loaded when a month is closed: the reckoning of money is not for the first screen.
+    const { keptByClosing } = await import('@/core/ground/cash');
+    dispatch({ type: 'setClosedThrough', period, ...keptByClosing(ground, period) }, undefined, why);
     const label = period === null ? 'nothing' : calendar.period(indexOfId(calendar, period)!).label;
     say(`Closed through ${label}.`);
     setWanted(null);
@@ -46,7 +48,7 @@ export function MonthEnd({ ground, readOnly }: { readonly ground: Ground; readon
       {same && next !== null && balances.has(next) && (
         <Button
           disabled={readOnly || failing.length > 0}
-          onClick={() => close(calendar.period(next).id, '')}
+          onClick={() => void close(calendar.period(next).id, '')}
           title={failing.length > 0 ? 'The ledger does not tie yet: see the checks' : undefined}
         >
           Close {calendar.period(next).label}
@@ -66,7 +68,7 @@ export function MonthEnd({ ground, readOnly }: { readonly ground: Ground; readon
         <Button
           variant="filled"
           disabled={readOnly || (back && reason.trim() === '') || (!back && failing.length > 0)}
-          onClick={() => close((chosen || null) as PeriodId | null, reason)}
+          onClick={() => void close((chosen || null) as PeriodId | null, reason)}
         >
           {back ? 'Reopen' : 'Close'}
         </Button>

@@ -271,6 +271,27 @@ export function TermsView({
                 )}
               </section>
             )}
+            {budget && row.newer && differs(row.newer.terms, row.terms) && (
+              <section aria-label="Newer guess">
+                <div className="label">The ledger says by now</div>
+                <p className={classes.guess}>
+                  {row.newer.terms.parts.map((part) => termsWords(part.rule)).join('; ')}
+                </p>
+                <Button
+                  disabled={readOnly}
+                  onClick={() =>
+                    dispatch({
+                      type: 'setTerms',
+                      budget: budget.id,
+                      terms: [row.newer!.terms],
+                      without: [],
+                    })
+                  }
+                >
+                  Take the newer guess
+                </Button>
+              </section>
+            )}
             {budget && row.guess === null && (
               <Button
                 mt={10}
@@ -340,6 +361,9 @@ function ReachSelect({
     />
   );
 }
+
+/** Whether terms say something else of how money goes. */
+const differs = (a: Terms, b: Terms): boolean => JSON.stringify(a.parts) !== JSON.stringify(b.parts);
 
 /** The unsure first, then what is guessed, then what was said. */
 const doubt = ({ guess }: LineTerms): number => (guess === null ? 0 : guess.sure ? 1 : 2);

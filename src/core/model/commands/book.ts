@@ -7,7 +7,7 @@ import {
   type CalendarSpec,
   type PeriodId,
 } from '@/core/calendar';
-import type { Cash } from '../cash';
+import type { Cash, GuessedTerms } from '../cash';
 import type { Weights, WorkWeek } from '../methods';
 import { refuse } from '../refusal';
 import type { Flag, OutlookWay, Quantity, VarianceNote } from '../explanation';
@@ -16,6 +16,7 @@ import type { Layout } from '../layout';
 import { sameName } from '../names';
 import type { AccountId, Axis, Book, Feed, Settings } from '../schema';
 import { budgetsBy } from '../segments';
+import { keepGuesses } from './budget';
 import { passIds, putNamed, type HandlersOf } from './handlers';
 
 /* What changes a book as a whole: its name, calendar, axes, weights and settings, and notes on variances. */
@@ -28,6 +29,8 @@ export type BookCommand =
       readonly type: 'setClosedThrough';
       readonly period: PeriodId | null;
       readonly runOffEnds?: Cash['runOffEnds'];
+      /** What plans in force that have kept no guesses of terms yet are guessed to be, by budget. */
+      readonly guessed?: Readonly<Record<string, readonly GuessedTerms[]>>;
     }
   | {
       readonly type: 'setCalendar';
@@ -92,9 +95,10 @@ export const bookHandlers: HandlersOf<BookCommand> = {
   setSettings(book, { settings }) {
     Object.assign(book.settings, settings);
   },
-  setClosedThrough(book, { period, runOffEnds }) {
+  setClosedThrough(book, { period, runOffEnds, guessed }) {
     book.closedThrough = period;
     if (runOffEnds) book.cash.runOffEnds = { ...runOffEnds };
+    for (const b of book.budgets) keepGuesses(b, guessed?.[b.id]);
   },
   setCalendar(book, { calendar, closedThrough }) {
     if (calendar.kind === 'handMade' && periodFaults(calendar.periods).length > 0) refuse('brokenCalendar');

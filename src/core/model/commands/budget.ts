@@ -5,6 +5,8 @@ import type { Approved, Budget, Line, Note } from '../budget';
 import { LineChanges, lineKey, type LineRef } from '../lines';
 import type { Driver, Method, MethodOf } from '../methods';
 import { accountsOfRow, segmentsOfRow, type ScheduleRow } from '../scheduleRow';
+import type { GuessedTerms } from '../cash';
+import { termsKey } from '../termsAccounts';
 import { hasRival, rivalsOf, rules, rulesFrom } from '../inForce';
 import { refuse } from '../refusal';
 import type { AccountId, Book } from '../schema';
@@ -26,9 +28,15 @@ export type BudgetCommand =
       readonly budget: string;
       readonly approved: Approved;
       readonly takesOver?: true;
+      readonly guessed?: readonly GuessedTerms[];
     }
   /** Puts a budget in force, draft or approved, from the first month on that is open or that nothing rules. */
-  | { readonly type: 'putInForce'; readonly budget: string }
+  | {
+      readonly type: 'putInForce';
+      readonly budget: string;
+      /** What is guessed of its terms now, which it keeps. */
+      readonly guessed?: readonly GuessedTerms[];
+    }
   | {
       readonly type: 'setCells';
       readonly budget: string;
@@ -120,8 +128,9 @@ export const budgetHandlers: HandlersOf<BudgetCommand> = {
     book.rounds = book.rounds.filter((r) => r.budget !== budget);
     book.inForce = book.inForce.filter((f) => f.budget !== budget);
   },
-  approveBudget(book, { budget, approved, takesOver }) {
+  approveBudget(book, { budget, approved, takesOver, guessed }) {
     const b = openBudget(book, budget);
+    keepGuesses(b, guessed);
     if (takesOver || comesIntoForce(book, b)) putInForce(book, b);
     // It takes the place of what was approved of the same months, statements and segments, and of nothing else.
     for (const other of book.budgets)
@@ -129,8 +138,10 @@ export const budgetHandlers: HandlersOf<BudgetCommand> = {
     b.state = 'approved';
     b.approved = approved as Draft<typeof approved>;
   },
-  putInForce(book, { budget }) {
-    putInForce(book, findBudget(book, budget));
+  putInForce(book, { budget, guessed }) {
+    const b = findBudget(book, budget);
+    keepGuesses(b, guessed);
+    putInForce(book, b);
   },
   setCells(book, { budget, cells }) {
     const changes = LineChanges.in(book, openBudget(book, budget), cells.length);
@@ -237,6 +248,14 @@ export const budgetHandlers: HandlersOf<BudgetCommand> = {
     else b.contras[account] = against;
   },
 };
+
+/** A budget keeps the guesses that it came in force with: those it has already stay. */
+export function keepGuesses(b: Draft<Budget>, guessed: readonly GuessedTerms[] | undefined): void {
+  if (!guessed) return;
+  const has = new Set(b.guessed.map((g) => termsKey(g.terms)));
+  const more = guessed.filter((g) => !has.has(termsKey(g.terms)));
+  if (more.length > 0) b.guessed = [...b.guessed, ...(more as Draft<GuessedTerms>[])];
+}
 
 /** From the first period that it may rule; refuses where none is left. It stays where it rules already. */
 function putInForce(book: Draft<Book>, b: Draft<Budget>): void {

@@ -4,9 +4,9 @@ import { insertAccounts, mergeInto } from '../accounts';
 import type { Line } from '../budget';
 import { naturalSign } from '../kinds';
 import { refuse } from '../refusal';
-import type { Cash } from '../cash';
+import type { Cash, GuessedTerms } from '../cash';
 import type { Account, AccountId, Axis, Book, Source } from '../schema';
-import { openBudget } from './budget';
+import { keepGuesses, openBudget } from './budget';
 import { passIds, type HandlersOf } from './handlers';
 
 /* What changes a book's sources and accounts. */
@@ -28,6 +28,8 @@ export type LedgerCommand =
       readonly closedThrough: PeriodId | null;
       /** By when what stands without items has run off, where this closes months. */
       readonly runOffEnds?: Cash['runOffEnds'];
+      /** What plans in force that have kept no guesses of terms yet are guessed to be, by budget. */
+      readonly guessed?: Readonly<Record<string, readonly GuessedTerms[]>>;
       readonly nextId: number;
     }
   | { readonly type: 'removeSource'; readonly source: string }
@@ -48,7 +50,10 @@ export type LedgerCommand =
     };
 
 export const ledgerHandlers: HandlersOf<LedgerCommand> = {
-  takeIn(book, { source, newAccounts, accountChanges, axes, replaces, closedThrough, runOffEnds, nextId }) {
+  takeIn(
+    book,
+    { source, newAccounts, accountChanges, axes, replaces, closedThrough, runOffEnds, guessed, nextId },
+  ) {
     book.sources = book.sources.filter((s) => !replaces.includes(s.id));
     const next = source.cursor;
     if (book.feed && next !== null) {
@@ -65,6 +70,7 @@ export const ledgerHandlers: HandlersOf<LedgerCommand> = {
     book.axes = axes as Draft<Axis[]>;
     book.closedThrough = closedThrough;
     if (runOffEnds) book.cash.runOffEnds = { ...runOffEnds };
+    for (const b of book.budgets) keepGuesses(b, guessed?.[b.id]);
     book.nextId = Math.max(book.nextId, nextId);
   },
   removeSource(book, { source }) {

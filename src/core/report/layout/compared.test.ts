@@ -176,10 +176,6 @@ describe('what is in force, month by month', () => {
       const inForce = ['b1', ...ids_].map((budget) => ({ budget, from: ids[0]! }));
       return comparisonFor({ ...own, book: { ...own.book, inForce } }, first, null)!;
     };
-    expect([put('b3').id, put('b3', 'b4').id, put('b3', 'b4', 'b1').id]).toEqual([
-      'b1',
-      'together x1',
-      'b1',
-    ]);
+    expect([put('b3').id, put('b3', 'b4').id, put('b3', 'b4', 'b1').id]).toEqual(['b1', 'together x1', 'b1']);
   });
 });

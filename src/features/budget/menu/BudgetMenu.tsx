@@ -9,7 +9,7 @@ import { AfterApproval, mayRule, rulesNow } from './InForce';
 import { PersonFields } from '@/components/PersonFields';
 import { LIMITS, nameWith, type Budget } from '@/core/model';
 import { dispatch, useBookStore } from '@/store/bookStore';
-import { addDraftOf, approveBudget, fingerprintOf } from '@/store/actions';
+import { addDraftOf, approveBudget, putInForce, fingerprintOf } from '@/store/actions';
 import type { Ground } from '@/core/ground';
 import { useOpenGround } from '@/store/openGround';
 import { initialsOf, setPerson, usePerson } from '@/store/person';
@@ -63,8 +63,8 @@ function MenuOf({ ground, budget }: { readonly ground: Ground; readonly budget: 
     const then = useBookStore.getState().history?.book.budgets.find((b) => b.id === budget.id);
     if (then?.approved) setPrint(await fingerprintOf(then, then.approved.lines));
   };
-  const putInForce = () => {
-    if (dispatch({ type: 'putInForce', budget: budget.id })) return;
+  const rule = async () => {
+    if (await putInForce(ground, budget)) return;
     const now = useBookStore.getState().history?.book;
     const since = now ? rulesNow({ ...ground, book: now }, budget) : null;
     say(
@@ -110,7 +110,7 @@ function MenuOf({ ground, budget }: { readonly ground: Ground; readonly budget: 
   if (!readOnly) {
     entries.push('line');
     if (budget.state === 'draft') entries.push({ label: 'Approve…', run: () => open('approve') });
-    if (mayRule(ground, budget)) entries.push({ label: 'Put in force', run: putInForce });
+    if (mayRule(ground, budget)) entries.push({ label: 'Put in force', run: () => void rule() });
     entries.push(
       { label: 'Rename…', run: () => open('rename') },
       { label: 'Duplicate…', run: () => open('duplicate') },
