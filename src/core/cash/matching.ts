@@ -25,6 +25,8 @@ export type Settled = {
   readonly counterparty: string;
   readonly days: number;
   readonly amount: number;
+  /** When it was paid. */
+  readonly paid: DayNumber;
 };
 
 export type Matched = {
@@ -134,7 +136,8 @@ export function matchItems(
         early.set(reference, early.get(reference)! - before);
         ahead -= before;
         open.left -= before;
-        if (counterparty !== '') settled.push({ key: open.item.key, counterparty, days: 0, amount: before });
+        if (counterparty !== '')
+          settled.push({ key: open.item.key, counterparty, days: 0, amount: before, paid: dated });
       }
       if (reference !== '') invoiced.set(reference, invoiced.get(reference)! - 1);
       queue.push(open);
@@ -149,6 +152,7 @@ export function matchItems(
           counterparty: item.counterparty,
           days: dated - item.dated,
           amount: part,
+          paid: dated,
         });
     };
     // What names an invoice that comes later is paid ahead, and settles no other.

@@ -358,10 +358,10 @@ describe('what the ledger tells of money', () => {
 
   test('measured shares are whole percents at their median days; what is rare joins the rest', () => {
     const settled = [
-      { key: '', counterparty: 'a', days: 1, amount: 300 },
-      { key: '', counterparty: 'a', days: 28, amount: 500 },
-      { key: '', counterparty: 'a', days: 30, amount: 190 },
-      { key: '', counterparty: 'a', days: 200, amount: 10 },
+      { key: '', counterparty: 'a', days: 1, amount: 300, paid: 0 },
+      { key: '', counterparty: 'a', days: 28, amount: 500, paid: 0 },
+      { key: '', counterparty: 'a', days: 30, amount: 190, paid: 0 },
+      { key: '', counterparty: 'a', days: 200, amount: 10, paid: 0 },
     ];
     expect(medianDays(settled)).toBe(28);
     expect(sharesOf(settled)).toEqual([

@@ -285,6 +285,7 @@ export function keptByClosing(
   closes: PeriodId | null,
 ): {
   readonly runOffEnds?: Cash['runOffEnds'];
+  readonly measuredThrough?: Cash['measuredThrough'];
   readonly guessed?: Readonly<Record<string, readonly GuessedTerms[]>>;
 } {
   const at = closes === null ? null : indexOfId(ground.calendar, closes);
@@ -293,7 +294,12 @@ export function keptByClosing(
   if (!view) return {};
   const plans = view.plans.map((p) => p.budget).filter((b) => b.guessed.length === 0);
   const guessed = Object.fromEntries(plans.map((b) => [b.id, guessesOf(ground, b)]));
-  return { runOffEnds: runOffsOf(view), ...(plans.length > 0 ? { guessed } : {}) };
+  const measured = ground.book.cash.measuredThrough ?? fromDayNumber(view.input.start);
+  return {
+    runOffEnds: runOffsOf(view),
+    measuredThrough: measured,
+    ...(plans.length > 0 ? { guessed } : {}),
+  };
 }
 
 /** The forecast of every source. */

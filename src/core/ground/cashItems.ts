@@ -92,7 +92,10 @@ export function shownItems(cash: Cash, sides: Sides, start: DayNumber, by: ItemT
   const looked =
     cash.newItems === 'counted' || cash.lookedThrough === null ? null : toDayNumber(cash.lookedThrough);
   for (const side of ['in', 'out'] as const) {
-    const { settled, items } = sides[side];
+    const { items } = sides[side];
+    // What was measured when a month was closed stays: newer habits change no day that is expected.
+    const through = cash.measuredThrough === null ? Infinity : toDayNumber(cash.measuredThrough);
+    const settled = sides[side].settled.filter((s) => s.paid <= through);
     const usual = medianDays(settled) ?? USUAL;
     const known = new Map<string, number | null>();
     const usualOf = (counterparty: string): number | null => {

@@ -34,6 +34,7 @@ export type Acceptance = {
   /** By when what stands without items has run off, where months are closed with it. */
   readonly runOffEnds?: Book['cash']['runOffEnds'];
   readonly guessed?: TakeIn['guessed'];
+  readonly measuredThrough?: TakeIn['measuredThrough'];
   readonly controls: number;
   readonly oneSided: boolean;
   /** What did not tie, and why it is accepted all the same. */
@@ -139,6 +140,7 @@ export function acceptDraft(
       closedThrough: a.closedThrough,
       ...(a.runOffEnds ? { runOffEnds: a.runOffEnds } : {}),
       ...(a.guessed ? { guessed: a.guessed } : {}),
+      ...(a.measuredThrough ? { measuredThrough: a.measuredThrough } : {}),
       nextId,
     },
     block,

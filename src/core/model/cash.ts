@@ -262,6 +262,8 @@ export const cashSchema = z.strictObject({
   runOff: whole(1, 1000),
   /** The day by which what stood on an account without items has run off, kept when a month was closed. */
   runOffEnds: z.record(id, dayText),
+  /** How fast counterparties pay is measured up to this day, kept when a month was closed; null while none was. */
+  measuredThrough: z.nullable(dayText),
   forecasts: list(forecastSchema, 0, 50),
   /** The one that is the company's own: what is shown first, checked and kept with an approval; null for all sources. */
   own: z.nullable(id),
@@ -308,6 +310,7 @@ export const NO_CASH: Cash = {
   changes: {},
   runOff: 30,
   runOffEnds: {},
+  measuredThrough: null,
   forecasts: [],
   own: null,
   newItems: 'counted',

@@ -41,6 +41,6 @@ export function toVersion10(old: Old): Old {
     version: 10,
     budgets: budgets.map((b) => ({ ...b, guessed: [] })),
     inForce: [...drafts, ...inForce],
-    cash: { ...cash, runOffEnds: {} },
+    cash: { ...cash, runOffEnds: {}, measuredThrough: null },
   };
 }

@@ -29,6 +29,8 @@ export type BookCommand =
       readonly type: 'setClosedThrough';
       readonly period: PeriodId | null;
       readonly runOffEnds?: Cash['runOffEnds'];
+      /** How far it was measured how fast counterparties pay. */
+      readonly measuredThrough?: Cash['measuredThrough'];
       /** What plans in force that have kept no guesses of terms yet are guessed to be, by budget. */
       readonly guessed?: Readonly<Record<string, readonly GuessedTerms[]>>;
     }
@@ -95,9 +97,10 @@ export const bookHandlers: HandlersOf<BookCommand> = {
   setSettings(book, { settings }) {
     Object.assign(book.settings, settings);
   },
-  setClosedThrough(book, { period, runOffEnds, guessed }) {
+  setClosedThrough(book, { period, runOffEnds, measuredThrough, guessed }) {
     book.closedThrough = period;
     if (runOffEnds) book.cash.runOffEnds = { ...runOffEnds };
+    if (measuredThrough) book.cash.measuredThrough = measuredThrough;
     for (const b of book.budgets) keepGuesses(b, guessed?.[b.id]);
   },
   setCalendar(book, { calendar, closedThrough }) {

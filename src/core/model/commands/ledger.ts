@@ -28,6 +28,8 @@ export type LedgerCommand =
       readonly closedThrough: PeriodId | null;
       /** By when what stands without items has run off, where this closes months. */
       readonly runOffEnds?: Cash['runOffEnds'];
+      /** How far it was measured how fast counterparties pay. */
+      readonly measuredThrough?: Cash['measuredThrough'];
       /** What plans in force that have kept no guesses of terms yet are guessed to be, by budget. */
       readonly guessed?: Readonly<Record<string, readonly GuessedTerms[]>>;
       readonly nextId: number;
@@ -52,7 +54,18 @@ export type LedgerCommand =
 export const ledgerHandlers: HandlersOf<LedgerCommand> = {
   takeIn(
     book,
-    { source, newAccounts, accountChanges, axes, replaces, closedThrough, runOffEnds, guessed, nextId },
+    {
+      source,
+      newAccounts,
+      accountChanges,
+      axes,
+      replaces,
+      closedThrough,
+      runOffEnds,
+      measuredThrough,
+      guessed,
+      nextId,
+    },
   ) {
     book.sources = book.sources.filter((s) => !replaces.includes(s.id));
     const next = source.cursor;
@@ -70,6 +83,7 @@ export const ledgerHandlers: HandlersOf<LedgerCommand> = {
     book.axes = axes as Draft<Axis[]>;
     book.closedThrough = closedThrough;
     if (runOffEnds) book.cash.runOffEnds = { ...runOffEnds };
+    if (measuredThrough) book.cash.measuredThrough = measuredThrough;
     for (const b of book.budgets) keepGuesses(b, guessed?.[b.id]);
     book.nextId = Math.max(book.nextId, nextId);
   },
