@@ -167,7 +167,7 @@ export function ItemsView({ ground, view }: { readonly ground: Ground; readonly 
                   <td>{onDay(i.dated)}</td>
                   <td>{onDay(i.due)}</td>
                   <td className={classes.figure}>{money.exact(minor(i.open))}</td>
-                  <td>
+                  <td className={classes.oneLine}>
                     <DayInput
                       aria-label={`${name}: expected on`}
                       variant="unstyled"
