@@ -325,4 +325,41 @@ test.describe('the feed', () => {
     await page.keyboard.press('Control+z');
     await expect(look).toBeVisible();
   });
+
+  test('a quarter goes by: each month keeps the plan that was in force when it was closed', async ({
+    page,
+  }) => {
+    const against = (plan: string) => page.getByText(new RegExp(`against ${plan}, approved`)).first();
+    await openApp(page, '/budget');
+    await page.getByRole('button', { name: /FY27 autumn revision ▾/ }).click();
+    await page.getByRole('menuitem', { name: 'Approve…' }).click();
+    const asked = page.getByRole('dialog');
+    await expect(asked).toContainText('It is in force from Nov 2026 on, in place of FY27 budget');
+    await expect(asked).toContainText('The closed months before that keep FY27 budget');
+    await page.getByLabel('Your name').fill('Ines Marlow');
+    await page.getByRole('button', { name: 'Approve', exact: true }).click();
+    await expect(page.getByText(/^Approved .* by Ines Marlow/)).toBeVisible();
+    await stage(page, 'Variance');
+    await expect(against('FY27 budget')).toBeVisible();
+
+    await stage(page, 'Books');
+    await view(page, 'Feed');
+    const simulation = page.getByRole('region', { name: 'The simulated service' });
+    await simulation.getByRole('button', { name: 'As at first' }).click();
+    await page.getByRole('button', { name: 'Connect to the feed' }).click();
+    for (const month of ['Nov 2026', 'Dec 2026', 'Jan 2027']) {
+      await simulation.getByRole('button', { name: 'Close one more month' }).click();
+      await page.getByRole('button', { name: 'Pull now' }).click();
+      await expect(page.getByText(`closed through ${month}`)).toBeVisible();
+      await expect(page.getByRole('button', { name: /checks (hold|fail)/ })).toContainText('checks hold');
+    }
+    // What closed under the revision is compared with it; October still with what was approved before it.
+    await stage(page, 'Variance');
+    await page.getByRole('button', { name: 'Jan 2027, closed' }).click();
+    await expect(against('FY27 autumn revision')).toBeVisible();
+    await page.getByRole('button', { name: 'Oct 2026, closed' }).click();
+    await expect(against('FY27 budget')).toBeVisible();
+    await stage(page, 'Cash');
+    await expect(page.getByText(/at the bank on Jan 31, 2027 · FY27 autumn revision/)).toBeVisible();
+  });
 });

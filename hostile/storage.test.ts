@@ -69,7 +69,15 @@ test('spoiled storage touches no other book, and what opens can be drawn, worked
     history = step.history;
     await first.save(history, blocks, '2026-01-02');
   }
-  const other = { ...demo.book, id: 'other', sources: [], budgets: [], inForce: [], rounds: [], name: 'Other' };
+  const other = {
+    ...demo.book,
+    id: 'other',
+    sources: [],
+    budgets: [],
+    inForce: [],
+    rounds: [],
+    name: 'Other',
+  };
   await first.save(openHistory(other, []), new Map(), '2026-01-03');
 
   const random = randomOf(seed(20261127));

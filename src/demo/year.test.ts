@@ -1,7 +1,7 @@
 import { fromDayNumber, toDayNumber } from '@/core/calendar';
 import { parseBookFile } from '@/core/exchange';
 import { cashOf, closingsAt, makeGround, type CashView } from '@/core/ground';
-import { keptByClosing } from '@/core/ground/cash';
+import { keptByClosing } from '@/core/ground/closing';
 import { applyCommand, isProfitAndLoss, newAccount, type Book } from '@/core/model';
 import type { LedgerBlock } from '@/core/ledger';
 import { sourceOf } from '@/core/test/build';

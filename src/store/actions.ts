@@ -44,7 +44,7 @@ export async function approveBudget(
   // Loaded when it is needed: the worksheet does without the reckoning of money.
   const [{ approvedCash }, { guessesOf }] = await Promise.all([
     import('@/core/ground/keptCash'),
-    import('@/core/ground/cash'),
+    import('@/core/ground/closing'),
   ]);
   const fingerprint = await fingerprintOf(budget, lines);
   const approved = { at: now(), by, fingerprint, lines, cash: approvedCash(ground, budget) };
@@ -59,7 +59,7 @@ export async function approveBudget(
 
 /** Puts a budget in force, with what is guessed of its terms, which it keeps from now on. */
 export async function putInForce(ground: Ground, budget: Budget): Promise<Refusal | null> {
-  const { guessesOf } = await import('@/core/ground/cash');
+  const { guessesOf } = await import('@/core/ground/closing');
   return dispatch({ type: 'putInForce', budget: budget.id, guessed: guessesOf(ground, budget) });
 }
 

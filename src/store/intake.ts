@@ -328,7 +328,7 @@ export async function acceptIntake({
     return error instanceof Error ? error.message : String(error);
   }
   // Loaded when a month is closed: the reckoning of money is not for the first screen.
-  const { keptByClosing } = await import('@/core/ground/cash');
+  const { keptByClosing } = await import('@/core/ground/closing');
   const ground = groundNow();
   const keeps = ground ? keptByClosing(ground, closedThrough) : {};
   const accepted = acceptDraft(history.book, {

@@ -1,13 +1,5 @@
-import { daysOf, firstOf, payingBank, STAND_INS, type Days } from '@/core/schedule';
-import {
-  fromDayNumber,
-  indexOfId,
-  toDayNumber,
-  type DayNumber,
-  type PeriodId,
-  type Period,
-  type PeriodIndex,
-} from '@/core/calendar';
+import { daysOf, payingBank } from '@/core/schedule';
+import { toDayNumber, type DayNumber, type Period, type PeriodIndex } from '@/core/calendar';
 import { lastOf } from '@/core/lastOf';
 import type { Balances } from '@/core/ledger';
 import {
@@ -19,7 +11,6 @@ import {
   type Budget,
   type Cash,
   type CashSource,
-  type GuessedTerms,
   type SegmentId,
   type Terms,
 } from '@/core/model';
@@ -35,8 +26,9 @@ import {
   type Projected,
   type ProjectionInput,
 } from '@/core/cash';
-import { expectedItems, matchSides, shownItems, type ItemTerms, type ShownItem } from './cashItems';
-import { readInvoices } from './itemTerms';
+import { expectedItems, matchSides, shownItems, type ShownItem } from './cashItems';
+import { keptGuesses, saidTerms, type LineTerms } from './lineTerms';
+import { makeItemTerms, readInvoices, type ItemTerms } from './itemTerms';
 import { creditedIn, openingOf, taxCredits, withoutItems, type OpeningFrom } from './cashOpening';
 import {
   balanceTargets,
@@ -51,33 +43,10 @@ import {
   explainedLines,
   plannedLines,
   plansAhead,
-  saidTerms,
   type LinesOf,
   type MonthsOfPlan,
 } from './cashPlan';
 import type { Ground } from './ground';
-
-/** How a line's money goes: said by someone, or guessed. */
-export type LineTerms = {
-  readonly terms: Terms;
-  readonly guess: Guess | null;
-  /** What would be guessed now, of a guess that the plan keeps. */
-  readonly newer?: Guess;
-};
-
-const keptBy = new WeakMap<Budget['guessed'], ReadonlyMap<AccountId, Budget['guessed'][number]>>();
-/** What a budget keeps of guesses, by account. */
-function keptGuesses(guessed: Budget['guessed']): ReadonlyMap<AccountId, Budget['guessed'][number]> {
-  let of = keptBy.get(guessed);
-  if (!of)
-    keptBy.set(
-      guessed,
-      (of = new Map(
-        guessed.flatMap((g) => (g.terms.of.of === 'account' ? [[g.terms.of.account, g] as const] : [])),
-      )),
-    );
-  return of;
-}
 
 export type CashView = {
   readonly input: ProjectionInput;
@@ -152,63 +121,6 @@ const makeSaid = () => ({
   termsOf: new Map<string, (terms: Budget['terms']) => ReadonlyMap<string, Terms>>(),
 });
 
-/** What items of the ledger go by: the terms of the budgets that ruled the months in which they were invoiced. */
-function makeItemTerms(
-  forWhat: ItemTerms['forWhat'],
-  days: Days,
-  accounts: Book['accounts'],
-  taxes: Cash['taxes'],
-  calendar: Ground['calendar'],
-  guesses: ReadonlyMap<AccountId, Guess>,
-  _ruled: string,
-  ...plans: readonly (
-    ReadonlyMap<string, Terms> | ReadonlyMap<AccountId, GuessedTerms> | Budget['lines'] | PeriodIndex
-  )[]
-): ItemTerms {
-  const byId = new Map(accounts.map((a) => [a.id, a]));
-  type Ruled = {
-    readonly of: (account: Account) => Terms | null;
-    readonly stocks: ReadonlyMap<AccountId, Terms>;
-    readonly from: PeriodIndex;
-    readonly to: PeriodIndex;
-  };
-  const ruled: Ruled[] = [];
-  for (let i = 0; i < plans.length; i += 5) {
-    const terms = plans[i] as ReadonlyMap<string, Terms>;
-    const kept = plans[i + 1] as ReadonlyMap<AccountId, GuessedTerms>;
-    const of = (account: Account) =>
-      saidTerms(terms, account, null) ?? (kept.get(account.id) ?? guesses.get(account.id))?.terms ?? null;
-    const stocks = new Map<AccountId, Terms>();
-    for (const { account: id } of plans[i + 2] as Budget['lines']) {
-      const account = byId.get(id);
-      const own = account && isProfitAndLoss(account.kind) ? of(account) : null;
-      for (const { rule } of own?.parts ?? []) {
-        if (rule.kind !== 'fromStock') continue;
-        const stock = rule.inventory ?? firstOf(accounts, 'inventory', STAND_INS.inventory);
-        if (!stocks.has(stock)) stocks.set(stock, own!);
-      }
-    }
-    ruled.push({ of, stocks, from: plans[i + 3] as PeriodIndex, to: plans[i + 4] as PeriodIndex });
-  }
-  return {
-    forWhat,
-    days,
-    taxes,
-    termsOf(id, dated) {
-      const period = calendar.indexOfDay(dated);
-      const by = ruled.find((r) => r.from <= period && period <= r.to) ?? ruled[0];
-      const account = byId.get(id);
-      if (!by || !account) return null;
-      return account.kind === 'inventory' ? (by.stocks.get(id) ?? null) : by.of(account);
-    },
-    debtOf: (side, through) =>
-      through ??
-      (side === 'in'
-        ? firstOf(accounts, 'receivable', STAND_INS.receivable)
-        : firstOf(accounts, 'payable', STAND_INS.payable)),
-  };
-}
-
 const NOTHING_LEFT_OUT: readonly CashSource[] = [];
 
 /** What is reckoned of one budget looked at, by one forecast: two that are asked for in turn do not undo each other. */
@@ -255,51 +167,6 @@ function runOffEnd({ runOff, runOffEnds }: Cash, account: AccountId, start: DayN
   const kept = runOffEnds[account];
   const end = kept === undefined ? start : toDayNumber(kept);
   return end > start ? end : start + runOff;
-}
-
-/** The ends of what runs off now: once a month is closed they stay the days that they are. */
-export const runOffsOf = (view: CashView): Cash['runOffEnds'] =>
-  Object.fromEntries(
-    [...view.projected.untold]
-      .filter(([id, left]) => left !== 0 && view.input.accounts.some((a) => a.id === id))
-      .map(([id]) => [id, fromDayNumber(view.input.runOffEnd(id))]),
-  );
-
-/** What a budget keeps of guesses when it comes in force: those of its accounts of which nobody said any terms. */
-export function guessesOf(ground: Ground, budget: Budget): readonly GuessedTerms[] {
-  const view = cashOf(ground, budget, ALL_SOURCES);
-  if (!view) return [];
-  const accounts = new Map(ground.book.accounts.map((a) => [a.id, a]));
-  const ids = new Set((budget.approved?.lines ?? budget.lines).map((l) => l.account));
-  return [...ids].flatMap((id) => {
-    const account = accounts.get(id);
-    if (!account || !isProfitAndLoss(account.kind)) return [];
-    const { guess } = view.termsOf(account, null);
-    return guess ? [{ terms: guess.terms, from: guess.from, sure: guess.sure }] : [];
-  });
-}
-
-/** Whoever closes months keeps the ends of what runs off by the books as they stand, and what is guessed of plans in force. */
-export function keptByClosing(
-  ground: Ground,
-  closes: PeriodId | null,
-): {
-  readonly runOffEnds?: Cash['runOffEnds'];
-  readonly measuredThrough?: Cash['measuredThrough'];
-  readonly guessed?: Readonly<Record<string, readonly GuessedTerms[]>>;
-} {
-  const at = closes === null ? null : indexOfId(ground.calendar, closes);
-  if (at === null || ground.closedThrough === null || at <= ground.closedThrough) return {};
-  const view = cashOf(ground, null, ALL_SOURCES);
-  if (!view) return {};
-  const plans = view.plans.map((p) => p.budget).filter((b) => b.guessed.length === 0);
-  const guessed = Object.fromEntries(plans.map((b) => [b.id, guessesOf(ground, b)]));
-  const measured = ground.book.cash.measuredThrough ?? fromDayNumber(view.input.start);
-  return {
-    runOffEnds: runOffsOf(view),
-    measuredThrough: measured,
-    ...(plans.length > 0 ? { guessed } : {}),
-  };
 }
 
 /** The forecast of every source. */

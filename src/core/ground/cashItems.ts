@@ -10,9 +10,8 @@ import {
   type MeasuredShares,
 } from '@/core/cash';
 import type { LedgerBlock, View } from '@/core/ledger';
-import type { Account, AccountId, Book, Cash, CashSource, ItemChange, OpenItem, Terms } from '@/core/model';
-import type { Days } from '@/core/schedule';
-import { delaysBy, sharesOfItem, sharesOn, type InvoicedFor, type ItemShare } from './itemTerms';
+import type { Account, AccountId, Book, Cash, CashSource, ItemChange, OpenItem } from '@/core/model';
+import { delaysBy, sharesOfItem, sharesOn, type ItemShare, type ItemTerms } from './itemTerms';
 
 /* Open items: what the ledger or a file shows unpaid, and what is expected of it. */
 
@@ -74,17 +73,6 @@ export function matchSides(
 /** Days after the closed day that an item is expected on whose day is past. */
 const OVERDUE = 14;
 const USUAL = 30;
-
-/** By what an item of the ledger goes: the terms of the line that it was invoiced for, where its entry tells. */
-export type ItemTerms = {
-  readonly forWhat: (key: string) => InvoicedFor | null;
-  /** The terms of a line; of a stock those of a line that takes out of it. */
-  readonly termsOf: (account: AccountId, dated: DayNumber) => Terms | null;
-  /** The account that terms leave what is owed on. */
-  readonly debtOf: (side: 'in' | 'out', through: AccountId | null) => AccountId;
-  readonly days: Days;
-  readonly taxes: Cash['taxes'];
-};
 
 /** Every open item with the day it is expected on: those of files, and of the ledger where a side has none. */
 export function shownItems(cash: Cash, sides: Sides, start: DayNumber, by: ItemTerms): readonly ShownItem[] {

@@ -3,7 +3,6 @@ import type { PlannedLine } from '@/core/cash';
 import { minor, ZERO, type Minor } from '@/core/money';
 import {
   isProfitAndLoss,
-  termsKey,
   type Account,
   type AccountId,
   type Book,
@@ -108,25 +107,6 @@ export function cashStart(
     .map((b) => indexOfId(calendar, b.first))
     .filter((p) => p !== null);
   return begins.length === 0 ? null : Math.min(...begins) - 1;
-}
-
-/** Terms that were said of a line: of itself, its account, its group, its kind. */
-export function saidTerms(
-  all: ReadonlyMap<string, Terms>,
-  account: Account,
-  segment: SegmentId,
-): Terms | null {
-  if (all.size === 0) return null;
-  const own = { of: 'account', account: account.id } as const;
-  return (
-    all.get(termsKey({ of: own, segment })) ??
-    all.get(termsKey({ of: own })) ??
-    (account.group === ''
-      ? undefined
-      : all.get(termsKey({ of: { of: 'group', kind: account.kind, group: account.group } }))) ??
-    all.get(termsKey({ of: { of: 'kind', kind: account.kind } })) ??
-    null
-  );
 }
 
 const ownDays = new WeakMap<Line['method'], DayRule>();

@@ -42,7 +42,9 @@ export {
 } from './yearBefore';
 export { cashStart, EXPLAINED, planNames } from './cashPlan';
 export { lineMoney, type LineMoney } from './lineMoney';
-export { ALL_SOURCES, cashOf, guessesOf, runOffsOf, type CashView, type LineTerms } from './cash';
+export { ALL_SOURCES, cashOf, type CashView } from './cash';
+export { guessesOf, runOffsOf } from './closing';
+export type { LineTerms } from './lineTerms';
 export { triedOf, type Moves } from './tried';
 export { dueOf, loansOf } from './loanDue';
 export { flowsOfForecast, plannedBooks, type PlannedBooks } from './plannedBooks';

@@ -1,11 +1,22 @@
-import { type DayNumber } from '@/core/calendar';
-import type { LedgerItem, Settled } from '@/core/cash';
+import type { DayNumber, FiscalCalendar, PeriodIndex } from '@/core/calendar';
+import type { Guess, LedgerItem, Settled } from '@/core/cash';
 import { medianDays } from '@/core/cash';
 import { journalOf, ownersOf, rowAt, type LedgerBlock, type View } from '@/core/ledger';
-import { isProfitAndLoss, type Account, type AccountId, type Terms, type TermsOf } from '@/core/model';
+import {
+  isProfitAndLoss,
+  type Account,
+  type AccountId,
+  type Book,
+  type Budget,
+  type Cash,
+  type GuessedTerms,
+  type Terms,
+  type TermsOf,
+} from '@/core/model';
 import { percent as percentOf, type Percent } from '@/core/money';
 import { assertNever } from '@/core/assertNever';
-import { dividerOf, type Days } from '@/core/schedule';
+import { dividerOf, firstOf, STAND_INS, type Days } from '@/core/schedule';
+import { saidTerms } from './lineTerms';
 
 /* An item of the ledger goes by the terms of the line that it was invoiced for: the entry tells which. */
 
@@ -72,6 +83,17 @@ export function readInvoices(
     return of;
   };
 }
+
+/** By what an item of the ledger goes: the terms of the line that it was invoiced for, where its entry tells. */
+export type ItemTerms = {
+  readonly forWhat: (key: string) => InvoicedFor | null;
+  /** The terms of a line; of a stock those of a line that takes out of it. */
+  readonly termsOf: (account: AccountId, dated: DayNumber) => Terms | null;
+  /** The account that terms leave what is owed on. */
+  readonly debtOf: (side: 'in' | 'out', through: AccountId | null) => AccountId;
+  readonly days: Days;
+  readonly taxes: Cash['taxes'];
+};
 
 /** A part of an item that is still to come: to the bank, lost, or taken back from a tax. */
 export type ItemShare = {
@@ -209,5 +231,62 @@ export function delaysBy(
       known.set(key, delay);
     }
     return delay;
+  };
+}
+
+/** What items of the ledger go by: the terms of the budgets that ruled the months in which they were invoiced. */
+export function makeItemTerms(
+  forWhat: ItemTerms['forWhat'],
+  days: Days,
+  accounts: Book['accounts'],
+  taxes: Cash['taxes'],
+  calendar: FiscalCalendar,
+  guesses: ReadonlyMap<AccountId, Guess>,
+  _ruled: string,
+  ...plans: readonly (
+    ReadonlyMap<string, Terms> | ReadonlyMap<AccountId, GuessedTerms> | Budget['lines'] | PeriodIndex
+  )[]
+): ItemTerms {
+  const byId = new Map(accounts.map((a) => [a.id, a]));
+  type Ruled = {
+    readonly of: (account: Account) => Terms | null;
+    readonly stocks: ReadonlyMap<AccountId, Terms>;
+    readonly from: PeriodIndex;
+    readonly to: PeriodIndex;
+  };
+  const ruled: Ruled[] = [];
+  for (let i = 0; i < plans.length; i += 5) {
+    const terms = plans[i] as ReadonlyMap<string, Terms>;
+    const kept = plans[i + 1] as ReadonlyMap<AccountId, GuessedTerms>;
+    const of = (account: Account) =>
+      saidTerms(terms, account, null) ?? (kept.get(account.id) ?? guesses.get(account.id))?.terms ?? null;
+    const stocks = new Map<AccountId, Terms>();
+    for (const { account: id } of plans[i + 2] as Budget['lines']) {
+      const account = byId.get(id);
+      const own = account && isProfitAndLoss(account.kind) ? of(account) : null;
+      for (const { rule } of own?.parts ?? []) {
+        if (rule.kind !== 'fromStock') continue;
+        const stock = rule.inventory ?? firstOf(accounts, 'inventory', STAND_INS.inventory);
+        if (!stocks.has(stock)) stocks.set(stock, own!);
+      }
+    }
+    ruled.push({ of, stocks, from: plans[i + 3] as PeriodIndex, to: plans[i + 4] as PeriodIndex });
+  }
+  return {
+    forWhat,
+    days,
+    taxes,
+    termsOf(id, dated) {
+      const period = calendar.indexOfDay(dated);
+      const by = ruled.find((r) => r.from <= period && period <= r.to) ?? ruled[0];
+      const account = byId.get(id);
+      if (!by || !account) return null;
+      return account.kind === 'inventory' ? (by.stocks.get(id) ?? null) : by.of(account);
+    },
+    debtOf: (side, through) =>
+      through ??
+      (side === 'in'
+        ? firstOf(accounts, 'receivable', STAND_INS.receivable)
+        : firstOf(accounts, 'payable', STAND_INS.payable)),
   };
 }

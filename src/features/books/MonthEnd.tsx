@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { Button, NativeSelect, TextInput } from '@mantine/core';
 import { indexOfId, periodsOf, type PeriodId } from '@/core/calendar';
 import { dispatch } from '@/store/bookStore';
-import type { Ground } from '@/core/ground';
+import { plansIn, type Ground } from '@/core/ground';
 import { useChecks } from '@/store/ground';
 import { say } from '@/store/session';
 import classes from './Books.module.css';
@@ -13,7 +13,11 @@ import classes from './Books.module.css';
 /** Month-end: closing goes forward while the ledger ties; reopening asks for the reason, which the journal keeps. */
 export function MonthEnd({ ground, readOnly }: { readonly ground: Ground; readonly readOnly: boolean }) {
   const { book, calendar, balances, closedThrough } = ground;
-  const failing = useChecks().filter((c) => !c.holds && c.code !== 'monthsToYears' && c.code !== 'subtotals');
+  // What is told of the months ahead, or is no fault, keeps no month open.
+  const failing = useChecks().filter(
+    (c) =>
+      !c.holds && !c.notice && c.plan === undefined && c.code !== 'monthsToYears' && c.code !== 'subtotals',
+  );
   const [wanted, setWanted] = useState<string | null>(null);
   const [reason, setReason] = useState('');
   const periods = balances.range ? periodsOf(calendar, balances.range) : [];
@@ -22,12 +26,23 @@ export function MonthEnd({ ground, readOnly }: { readonly ground: Ground; readon
   const same = chosen === (book.closedThrough ?? '');
   const back = closedThrough !== null && (at === null || at < closedThrough);
   const next = closedThrough === null ? null : closedThrough + 1;
+  /** What closing or opening months does to the plan that they are compared with: nothing, and which that is. */
+  const keptWords = (period: PeriodId | null): string => {
+    const to = period === null ? null : indexOfId(calendar, period);
+    const opens = closedThrough !== null && (to === null || to < closedThrough);
+    const last = opens ? closedThrough : to;
+    const names = last === null ? [] : plansIn(ground, last, 'profit').map((b) => b.name);
+    if (last === null || names.length === 0) return '';
+    return opens
+      ? ` The months after it are open again, and go by ${names.join(', ')} as before.`
+      : ` ${calendar.period(last).label} keeps ${names.join(', ')}, the plan that was in force.`;
+  };
   const close = async (period: PeriodId | null, why: string) => {
     // Loaded when a month is closed: the reckoning of money is not for the first screen.
-    const { keptByClosing } = await import('@/core/ground/cash');
+    const { keptByClosing } = await import('@/core/ground/closing');
     dispatch({ type: 'setClosedThrough', period, ...keptByClosing(ground, period) }, undefined, why);
     const label = period === null ? 'nothing' : calendar.period(indexOfId(calendar, period)!).label;
-    say(`Closed through ${label}.`);
+    say(`Closed through ${label}.${keptWords(period)}`);
     setWanted(null);
     setReason('');
   };
