@@ -46,14 +46,12 @@ export const scopeWords = (comparison: Comparison | null): string =>
     ? 'the whole company'
     : `${comparison.axis.name} ${comparison.segments.map((s) => segmentName(comparison.axis!, s)).join(', ')} only`;
 
-/** How the budgets of a comparison stand: approved and when, a draft, or superseded. */
+/** How the budgets of a comparison stand: approved and when, a draft, or superseded since. */
 export function standingWords({ parts }: Comparison): string {
   const [first, ...rest] = parts.map(({ budget }) =>
-    isApproved(budget)
-      ? `approved ${dayText(budget.approved?.at ?? '')}`
-      : budget.state === 'draft'
-        ? 'a draft'
-        : 'superseded',
+    budget.state === 'draft'
+      ? 'a draft'
+      : `approved ${dayText(budget.approved?.at ?? '')}${isApproved(budget) ? '' : ', superseded since'}`,
   );
   return rest.every((s) => s === first) ? first! : 'some approved, some drafts';
 }
