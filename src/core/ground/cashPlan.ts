@@ -206,11 +206,12 @@ export function* explainedLines(
   termsOf: (account: Account, segment: SegmentId) => { readonly terms: Terms },
 ): Generator<PlannedLine> {
   const whole = reckoned(ground, budget);
-  if (budget.axis !== null) return;
+  const said = explainedOf(ground.book, budget.id);
+  if (budget.axis !== null || said.size === 0) return;
   const planned = new Set(plans.find((p) => p.budget === budget)?.periods.map((p) => p.index));
   const first = whole.facts.periods[0]!.index;
   for (const account of ground.book.accounts) {
-    if (!isProfitAndLoss(account.kind)) continue;
+    if (!said.has(account.id) || !isProfitAndLoss(account.kind)) continue;
     const own = whole.amounts(account.id);
     const amounts = periods.map((p) => {
       if (!planned.has(p.index)) return null;
@@ -233,6 +234,14 @@ export function* explainedLines(
     };
     yield keptLine(budget, next);
   }
+}
+
+/** The accounts of which something was said against a budget, or how they are expected. */
+function explainedOf({ varianceNotes, outlookWays }: Book, budget: string): ReadonlySet<AccountId> {
+  const out = new Set(Object.keys(outlookWays[budget] ?? {}));
+  for (const notes of Object.values(varianceNotes))
+    for (const account in notes) if (notes[account]!.against === budget) out.add(account);
+  return out;
 }
 
 /** In place of a segment in the key of a line: what was explained of the account. */
@@ -308,6 +317,26 @@ function pastMonths(
   return months;
 }
 
+type Planners = {
+  readonly planOf: ReadonlyMap<PeriodIndex, Budget>;
+  /** The last period that anybody plans. */
+  readonly last: PeriodIndex | null;
+};
+const planned = new WeakMap<LinesOf, Planners>();
+
+/** Who plans each period ahead: the same for all lines of one look. */
+function planners(of: LinesOf): Planners {
+  let own = planned.get(of);
+  if (!own) {
+    const planOf = new Map(
+      of.plans.flatMap((plan) => plan.periods.map((p) => [p.index, plan.budget] as const)),
+    );
+    own = { planOf, last: of.periods.findLast((p) => planOf.has(p.index))?.index ?? null };
+    planned.set(of, own);
+  }
+  return own;
+}
+
 /** So many periods after the plan's end at least are looked into. */
 const BEYOND = 13;
 
@@ -320,20 +349,27 @@ function aheadMonths(
   whole: Reckoned,
   { id }: Account,
   segment: SegmentId,
-  { periods, plans }: LinesOf,
+  of: LinesOf,
   terms: Terms,
 ): readonly Minor[] {
   const { calendar } = ground;
-  const planOf = new Map(plans.flatMap((plan) => plan.periods.map((p) => [p.index, plan.budget] as const)));
-  const lastPlanned = periods.findLast((p) => planOf.has(p.index));
+  const { periods } = of;
+  const { planOf, last } = planners(of);
+  const made = new Map<Budget, (index: PeriodIndex) => Minor>();
+  const monthsOf = (budget: Budget) => {
+    const by = budget === whole.budget ? whole : reckoned(ground, budget);
+    const figures = by.figures(id, segment) ?? (segment === null ? by.figures(id, 'all') : null);
+    if (!figures) return () => ZERO;
+    const rows = by.reckoning.scheduled({ account: id, segment });
+    const first = by.facts.periods[0]!.index;
+    return (index: PeriodIndex) => beyondRows(figures.amounts, rows, index - first);
+  };
   const plannedIn = (index: PeriodIndex): Minor | null => {
     const budget = planOf.get(index);
     if (!budget) return null;
-    const by = budget === whole.budget ? whole : reckoned(ground, budget);
-    const figures = by.figures(id, segment) ?? (segment === null ? by.figures(id, 'all') : null);
-    if (!figures) return ZERO;
-    const place = index - by.facts.periods[0]!.index;
-    return beyondRows(figures.amounts, by.reckoning.scheduled({ account: id, segment }), place);
+    let months = made.get(budget);
+    if (!months) made.set(budget, (months = monthsOf(budget)));
+    return months(index);
   };
   const at = (index: PeriodIndex): Minor => {
     const planned = plannedIn(index);
@@ -346,7 +382,7 @@ function aheadMonths(
       const earlier = whole.facts.isActual(q) ? (whole.facts.actual(id, segment, q) ?? ZERO) : plannedIn(q);
       if (earlier !== null) return earlier;
     }
-    return (lastPlanned && plannedIn(lastPlanned.index)) ?? ZERO;
+    return (last === null ? null : plannedIn(last)) ?? ZERO;
   };
   const every = Math.max(0, ...terms.parts.map(({ rule }) => (rule.kind === 'inAdvance' ? rule.every : 0)));
   const from = periods[0]?.index ?? 0;

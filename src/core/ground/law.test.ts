@@ -407,7 +407,7 @@ function bookOfSchedules(c: Scheduled): Book {
   });
 }
 
-const RUNS = Number(process.env.RUNS ?? 25);
+const RUNS = Number(process.env.RUNS ?? 20);
 
 describe('closing months that went as planned changes no later figure', () => {
   test('in a ledger of balances', () => {
