@@ -1,34 +1,15 @@
-import { fromDayNumber, toDayNumber } from '@/core/calendar';
 import { parseBookFile } from '@/core/exchange';
-import { cashOf, closingsAt, makeGround, type CashView } from '@/core/ground';
+import { cashOf, makeGround } from '@/core/ground';
 import { keptByClosing } from '@/core/ground/closing';
-import { applyCommand, isProfitAndLoss, newAccount, type Book } from '@/core/model';
+import { applyCommand, newAccount, type Book } from '@/core/model';
 import type { LedgerBlock } from '@/core/ledger';
 import { sourceOf } from '@/core/test/build';
-import { blockOfMonth, firstEnd } from '@/core/test/year';
+import { blockOfMonth, firstEnd, told } from '@/core/test/year';
 import { demoBookFile } from './demoBook';
 
 /* The law of `ground/law.test.ts` on a company with all that there is: items, guesses, schedules, taxes, a credit line. */
 
 const MONTHS = 8;
-
-/** The bank by day and balances by month, of days that two views tell. */
-function told(view: CashView, from: number, until: number) {
-  const { closing, start } = view.forecast;
-  const ends = view.input.periods.map((p) => toDayNumber(p.end)).filter((d) => d >= from && d <= until);
-  const standing = closingsAt(view, ends);
-  return {
-    bank: Array.from(
-      { length: until - from + 1 },
-      (_, i) => `${fromDayNumber(from + i)} ${closing[from + i - start - 1]}`,
-    ),
-    balances: Object.fromEntries(
-      view.input.accounts
-        .filter((a) => !isProfitAndLoss(a.kind))
-        .map((a) => [a.name, ends.map((d, i) => `${fromDayNumber(d)} ${standing.get(a.id)?.[i] ?? 0}`)]),
-    ),
-  };
-}
 
 test('months of the demo company, closed one by one as they were planned, change no later day, over the year’s end too', async () => {
   const read = parseBookFile(await demoBookFile());

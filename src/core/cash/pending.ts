@@ -1,5 +1,4 @@
-import type { AccountId, CashSource } from '@/core/model';
-import type { ProjectionInput } from './input';
+import type { CashSource } from '@/core/model';
 import type { PostingBuilder, Postings } from './postings';
 import type { Part } from './projected';
 
@@ -181,17 +180,6 @@ export function comingOf(
   }
   return { parts, owed, left, mixed: new Set([...early.keys(), ...due.keys()]) };
 }
-
-/** Where the money of what ran up on an account belongs, by its kind. */
-const SOURCES: Partial<Record<ProjectionInput['accounts'][number]['kind'], CashSource>> = {
-  receivable: 'openInvoices',
-  payable: 'openBills',
-};
-export const sourceOfDebt = (
-  accounts: ProjectionInput['accounts'],
-  id: AccountId,
-  otherwise: CashSource,
-): CashSource => SOURCES[accounts.find((a) => a.id === id)?.kind ?? 'bank'] ?? otherwise;
 
 /** What postings come to; on one account, by its place, where one is given. */
 export function sumOf({ columns, first, count }: Postings, account: number | null = null): number {

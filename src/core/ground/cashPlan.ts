@@ -257,8 +257,7 @@ function keptLine({ lines }: Budget, next: PlannedLine): PlannedLine {
     was !== undefined &&
     was.account === next.account &&
     was.terms === next.terms &&
-    was.amounts.length === next.amounts.length &&
-    was.amounts.every((a, i) => Object.is(a, next.amounts[i]));
+    isAlike(was.amounts, next.amounts);
   if (same) return was;
   own.set(next.key, next);
   return next;
@@ -273,7 +272,7 @@ function beyondRows(amounts: Amounts, made: Amounts | null, place: number): Mino
   return by === 0 ? amount : minor(amount - by);
 }
 
-const isAlike = (a: readonly Minor[] | null, b: readonly Minor[] | null): boolean =>
+const isAlike = (a: Amounts | null, b: Amounts | null): boolean =>
   a === b || (a !== null && b !== null && a.length === b.length && a.every((v, i) => Object.is(v, b[i])));
 
 /** Whether a line's closed months may have something to come yet, or are counted by its rule. */

@@ -24,7 +24,6 @@ import { saidTerms } from './lineTerms';
 export type InvoicedFor = {
   readonly account: AccountId;
   readonly tax: number;
-  readonly taxAccount: AccountId | null;
 };
 
 const entries = new WeakMap<LedgerBlock, Int32Array>();
@@ -61,7 +60,7 @@ export function readInvoices(
     const journal = journalOf(block);
     const k = entryOfRow(block)[row]!;
     const sums = new Map<AccountId, number>();
-    let [tax, taxAccount]: [number, AccountId | null] = [0, null];
+    let tax = 0;
     for (let i = journal.starts[k]!; i < journal.starts[k + 1]!; i++) {
       const at = rowAt(journal, i);
       const account = of[block.account[at]!];
@@ -70,12 +69,11 @@ export function readInvoices(
         sums.set(account.id, (sums.get(account.id) ?? 0) + block.amount[at]!);
       if (account.kind === 'taxPayable') {
         tax += block.amount[at]!;
-        taxAccount = account.id;
       }
     }
     let best: AccountId | null = null;
     for (const [id, sum] of sums) if (best === null || Math.abs(sum) > Math.abs(sums.get(best)!)) best = id;
-    return best === null ? null : { account: best, tax: Math.abs(tax), taxAccount };
+    return best === null ? null : { account: best, tax: Math.abs(tax) };
   };
   return (key) => {
     let of = known.get(key);

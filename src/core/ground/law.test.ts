@@ -1,8 +1,7 @@
 import fc from 'fast-check';
-import { fromDayNumber, toDayNumber, type Day } from '@/core/calendar';
+import { toDayNumber, type Day } from '@/core/calendar';
 import { minor, percent } from '@/core/money';
 import {
-  isProfitAndLoss,
   naturalSign,
   NO_CASH,
   type Account,
@@ -25,10 +24,9 @@ import {
 } from '@/core/test/build';
 import { atOnce, terms } from '@/core/test/cash';
 import { assetRow, loanRow, staffRow, taxRow } from '@/core/test/schedule';
-import { blockOfMonth, firstEnd } from '@/core/test/year';
+import { blockOfMonth, firstEnd, told } from '@/core/test/year';
 import { BlockBuilder, type LedgerBlock } from '@/core/ledger';
 import { cashOf, makeGround, runOffsOf, type CashView } from '.';
-import { closingsAt } from './keptCash';
 
 /*
  * The law: closing a month that went exactly as planned changes no later figure. "Exactly as planned" is that the ledger
@@ -242,31 +240,6 @@ function bookOf(c: Company): { readonly book: Book; readonly blocks: ReadonlyMap
   };
 }
 
-/** The bank by day and every account at the ends of periods, up to a day. */
-function told(view: CashView, all: readonly Account[], from: number, until: number) {
-  const { closing, start } = view.forecast;
-  const bank = Array.from(
-    { length: until - from + 1 },
-    (_, i) => `${fromDayNumber(from + i)} ${closing[from + i - start - 1]}`,
-  );
-  const ends = view.input.periods.map((p) => toDayNumber(p.end)).filter((d) => d >= from && d <= until);
-  const standing = closingsAt(view, [from - 1, ...ends]);
-  const balances: Record<string, string[]> = {};
-  for (const a of all) {
-    const stands = standing.get(a.id) ?? [];
-    // What stood in accounts of profit and loss before the start is no balance.
-    const begin = isProfitAndLoss(a.kind) && from - 1 > start ? (stands[0] ?? 0) : 0;
-    balances[a.id] = ends.map((d, i) => `${fromDayNumber(d)} ${(stands[i + 1] ?? 0) - begin}`);
-  }
-  return {
-    bank,
-    balances,
-    returns: view.projected.returns
-      .filter((r) => r.due > from && r.due <= until && r.to <= until)
-      .map((r) => `${fromDayNumber(r.due)} ${r.owed}`),
-  };
-}
-
 function closeMonths(c: Company, count: number): void {
   const { book, blocks } = bookOf(c);
   closeFrom(book, blocks, accounts, count, c.told);
@@ -300,7 +273,7 @@ function closeFrom(
       toDayNumber(before.input.periods.at(-1)!.end),
       toDayNumber(after.input.periods.at(-1)!.end),
     );
-    const of = (view: CashView) => ({ closed: n, ...told(view, all, end + 1, last) });
+    const of = (view: CashView) => ({ closed: n, ...told(view, end + 1, last) });
     expect(of(after)).toEqual(of(before));
     before = after;
   }

@@ -77,6 +77,14 @@ export function rulesFrom(
   return first;
 }
 
+/** Whether a budget rules every period that it has from one on. */
+export function rulesOn(plans: Plans, calendar: FiscalCalendar, b: Ruled, from: PeriodIndex): boolean {
+  const first = indexOfId(calendar, b.first);
+  if (first === null) return false;
+  for (let p = from; p < first + b.length; p++) if (!rules(plans, calendar, b, p)) return false;
+  return true;
+}
+
 /** Whether a budget rules a period: it was put in force for it, and no rival later. */
 export function rules(plans: Plans, calendar: FiscalCalendar, b: Ruled, period: PeriodIndex): boolean {
   for (const other of putInForceAt(plans, calendar, period)) {

@@ -150,6 +150,7 @@ export {
   rivalsOf,
   rules,
   rulesFrom,
+  rulesOn,
   type InForce,
   type Ruled,
 } from './inForce';

@@ -1,7 +1,7 @@
-import { toDayNumber, type DayNumber } from '@/core/calendar';
-import type { CashView } from '@/core/ground';
+import { fromDayNumber, toDayNumber, type DayNumber } from '@/core/calendar';
+import { closingsAt, type CashView } from '@/core/ground';
 import { BlockBuilder, type LedgerBlock } from '@/core/ledger';
-import type { AccountId } from '@/core/model';
+import { isProfitAndLoss, type AccountId } from '@/core/model';
 import { STAND_INS } from '@/core/schedule';
 
 /* Lets time pass over a book: a month goes exactly as its projection has it. */
@@ -76,3 +76,28 @@ export function blockOfMonth(view: CashView, until: DayNumber, id: string, told:
 
 /** The last day of the first planned period. */
 export const firstEnd = ({ input }: CashView): DayNumber => toDayNumber(input.periods[0]!.end);
+
+/** What a view tells of days: the bank by day, every account at the ends of periods, the returns of taxes. */
+export function told(view: CashView, from: DayNumber, until: DayNumber) {
+  const { closing, start } = view.forecast;
+  const bank = Array.from(
+    { length: until - from + 1 },
+    (_, i) => `${fromDayNumber(from + i)} ${closing[from + i - start - 1]}`,
+  );
+  const ends = view.input.periods.map((p) => toDayNumber(p.end)).filter((d) => d >= from && d <= until);
+  const standing = closingsAt(view, [from - 1, ...ends]);
+  const balances: Record<string, string[]> = {};
+  for (const a of view.input.accounts) {
+    const stands = standing.get(a.id) ?? [];
+    // What stood in accounts of profit and loss before the start is no balance.
+    const begin = isProfitAndLoss(a.kind) && from - 1 > start ? (stands[0] ?? 0) : 0;
+    balances[a.id] = ends.map((d, i) => `${fromDayNumber(d)} ${(stands[i + 1] ?? 0) - begin}`);
+  }
+  return {
+    bank,
+    balances,
+    returns: view.projected.returns
+      .filter((r) => r.due > from && r.due <= until && r.to <= until)
+      .map((r) => `${fromDayNumber(r.due)} ${r.owed}`),
+  };
+}

@@ -1,13 +1,13 @@
 import type { Draft } from 'immer';
 import type { Minor } from '@/core/money';
-import { calendarFrom, indexOfId, type PeriodId } from '@/core/calendar';
+import { calendarFrom, type PeriodId } from '@/core/calendar';
 import type { Approved, Budget, Line, Note } from '../budget';
 import { LineChanges, lineKey, type LineRef } from '../lines';
 import type { Driver, Method, MethodOf } from '../methods';
 import { accountsOfRow, segmentsOfRow, type ScheduleRow } from '../scheduleRow';
 import type { GuessedTerms } from '../cash';
 import { termsKey } from '../termsAccounts';
-import { hasRival, rivalsOf, rules, rulesFrom } from '../inForce';
+import { hasRival, rivalsOf, rulesFrom, rulesOn } from '../inForce';
 import { refuse } from '../refusal';
 import type { AccountId, Book } from '../schema';
 import { sameScope } from '../scope';
@@ -261,10 +261,7 @@ export function keepGuesses(b: Draft<Budget>, guessed: readonly GuessedTerms[] |
 function putInForce(book: Draft<Book>, b: Draft<Budget>): void {
   const calendar = calendarFrom(book.calendar);
   const from = rulesFrom(book, calendar, b) ?? refuse('nothingToRule');
-  const last = indexOfId(calendar, b.first)! + b.length - 1;
-  let everywhere = true;
-  for (let p = from; p <= last; p++) everywhere &&= rules(book, calendar, b, p);
-  if (!everywhere) book.inForce.push({ budget: b.id, from: calendar.period(from).id });
+  if (!rulesOn(book, calendar, b, from)) book.inForce.push({ budget: b.id, from: calendar.period(from).id });
 }
 
 /**

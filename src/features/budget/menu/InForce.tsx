@@ -8,13 +8,14 @@ import {
   rivalsOf,
   rules,
   rulesFrom,
+  rulesOn,
   supersededBy,
   type Budget,
 } from '@/core/model';
 
 const list = (of: readonly Budget[]) => of.map((b) => b.name).join(', ');
 
-/** The periods that a budget rules of those that are open; null where none. */
+/** The first open period that a budget rules; null where it rules none. */
 export function rulesNow({ book, calendar, closedThrough }: Ground, budget: Budget): PeriodIndex | null {
   const first = indexOfId(calendar, budget.first);
   if (first === null) return null;
@@ -26,10 +27,7 @@ export function rulesNow({ book, calendar, closedThrough }: Ground, budget: Budg
 /** Whether putting a budget in force would change anything: it has months to rule that it does not rule. */
 export function mayRule({ book, calendar }: Ground, budget: Budget): boolean {
   const from = rulesFrom(book, calendar, budget);
-  const first = indexOfId(calendar, budget.first);
-  if (from === null || first === null) return false;
-  for (let p = from; p < first + budget.length; p++) if (!rules(book, calendar, budget, p)) return true;
-  return false;
+  return from !== null && !rulesOn(book, calendar, budget, from);
 }
 
 /** What is in force after a budget is approved, said before anybody agrees; what does not give way unasked is asked about. */
