@@ -41,6 +41,7 @@ export {
   keptId,
   type LayoutInput,
   layoutReport,
+  ledgerReport,
   type LayoutReport,
   layoutRows,
   layoutsOf,

@@ -12,12 +12,13 @@ import { useOpenGround } from '@/store/openGround';
 import { setSession, useSession, type BooksView } from '@/store/session';
 import { useIntake } from '@/store/intakeState';
 import { DemoHint } from './DemoHint';
-import { LedgerSheet } from './LedgerSheet';
 import { count } from './words';
 import classes from './Books.module.css';
 
 /** Loaded when the first file is chosen: most visits read the ledger and take nothing in. */
 const IntakePage = dynamic(() => import('./IntakePage').then((m) => m.IntakePage));
+/** An empty book has no ledger to draw: its first screen goes without the sheet and all that reckons it. */
+const LedgerSheet = dynamic(() => import('./LedgerSheet').then((m) => m.LedgerSheet));
 const FirstSteps = dynamic(() => import('./FirstSteps').then((m) => m.FirstSteps));
 const AccountsTable = dynamic(() => import('./AccountsTable').then((m) => m.AccountsTable));
 const SourcesTable = dynamic(() => import('./SourcesTable').then((m) => m.SourcesTable));

@@ -4,7 +4,7 @@ import { actualOf, oddMonths, type Balances, type OddMonth } from '@/core/ledger
 import { isProfitAndLoss, segmentName, type Account, type AccountKind, type Book } from '@/core/model';
 import { KIND_NAMES } from '@/store/kindNames';
 import {
-  layoutReport,
+  ledgerReport,
   shippedLayout,
   type LayoutWords,
   type PlainRow,
@@ -91,7 +91,7 @@ export function filteredLedger(
   const layout = shippedLayout('std-ledger')!;
   const month = range.last;
   const compared = { comparison: null, first: 'lastYear', second: null, kept: null } as const;
-  return layoutReport({
+  return ledgerReport({
     ground,
     layout,
     month,

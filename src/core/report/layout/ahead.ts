@@ -134,7 +134,6 @@ export const knownIn =
 /** They know what the projection tells. */
 export const SETS_AHEAD = {
   knows: (ground: Ground, compared: Compared) => knownIn(aheadFor(ground, compared)),
-  ahead: true,
 } as const;
 
 /** The accounts of a book with what stands in for those that it has not. */

@@ -162,7 +162,6 @@ function flowRows(accounts: readonly Account[], direct: boolean): PlainRow[] {
 /** A cash-flow statement; `direct` tells operating money by whom it came from and went to. */
 export const cashFlowSet = (direct: boolean): RowSet => ({
   ...SETS_AHEAD,
-  whole: true,
   accounts: (ground, compared) => flowBook(ground, compared).all,
   rows: (_rows, accounts) => flowRows(accounts, direct),
   rollOf: (a) => (a === OPENING ? 'first' : a === CLOSING ? 'last' : 'sum'),

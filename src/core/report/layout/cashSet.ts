@@ -42,7 +42,6 @@ const row = (account: Account, change: Partial<PlainRow>): PlainRow => ({
 
 /** Money through the banks by whom it came from and went to, between two balances; a budget's as it was approved. */
 export const cashSet: RowSet = {
-  whole: true,
   accounts: () => [OPENING, ...flowAccount.values(), CLOSING],
   rows: () => {
     const flows = [...flowAccount.values()].map((a) => row(a, {}));

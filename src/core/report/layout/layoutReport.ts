@@ -28,7 +28,7 @@ import { figuresOfRows, type Figures } from './figures';
 import { flagOf } from './flags';
 import { madeColumns, withFormulas } from './madeColumns';
 import { SECTION_OF_KIND, type PlainRow } from './rows';
-import { rowSetOf } from './rowSets';
+import { goesAhead, tellsSegments, type RowSet } from './rowSet';
 import { remembered, type Remembered } from './series';
 import { detailRow, keptRows, lazyRow, partlyKeys } from './shownRows';
 import { sidesOf, type Scope, type Side, type Sides } from './sides';
@@ -68,7 +68,7 @@ export function scopesOf(ground: Ground, layout: Layout, compared: Compared): re
   const { comparison } = compared;
   const unassigned =
     // What goes on by what is expected has parts that no value has.
-    rowSetOf(layout.rows.set).ahead === true ||
+    goesAhead(layout.rows.set) ||
     segmentLedgers(ground, axis.id)(null).entries > 0 ||
     (comparison?.axis?.id === axis.id && comparison.segments.includes(null));
   const all: Scope[] = [...axis.values.map((v) => v.id), ...(unassigned ? [null] : [])];
@@ -85,7 +85,7 @@ export const layoutAxis = ({ axes }: Pick<Book, 'axes'>, { axis }: Layout['segme
   (axis === null ? axes[0] : axes.find((a) => a.id === axis)) ?? null;
 
 function axisOf(ground: Ground, { segments, rows }: Layout, { comparison }: Compared): Axis | null {
-  if (segments.place === 'none' || rowSetOf(rows.set).whole) return null;
+  if (segments.place === 'none' || !tellsSegments(rows.set)) return null;
   const axis = layoutAxis(ground.book, segments);
   // Of a part of the company only that part can be told apart further by the same axis.
   return comparison && !comparison.company && comparison.axis?.id !== axis?.id ? null : axis;
@@ -96,7 +96,7 @@ type Kept = { readonly [K in keyof Sides]: Remembered | Extract<Sides[K], null> 
 /** Sides of a state of the book, by what was asked of them: the months of one look are those of the next. */
 const kept = new WeakMap<Ground, Map<string, Kept>>();
 
-function keptSides(input: LayoutInput, axis: Axis | null, days: DayRange | null): Kept {
+function keptSides(input: LayoutInput, set: RowSet, axis: Axis | null, days: DayRange | null): Kept {
   const { ground, month, compared, layout } = input;
   const { year } = ground.calendar.period(month);
   const second = compared.second;
@@ -120,7 +120,7 @@ function keptSides(input: LayoutInput, axis: Axis | null, days: DayRange | null)
   let sides = own.get(key);
   if (!sides) {
     const span = yearRange(ground.calendar, year);
-    const { sides: ofSet = sidesOf } = rowSetOf(layout.rows.set);
+    const { sides: ofSet = sidesOf } = set;
     const plain = ofSet({
       ground,
       month,
@@ -153,15 +153,14 @@ type Detail = { readonly scope: Scope } | null;
 
 type DayRange = { readonly first: DayNumber; readonly last: DayNumber };
 
-/** A layout's report of a month. */
-export function layoutReport(input: LayoutInput): LayoutReport {
+/** A layout's report of a month, its rows of a set. */
+export function reportOfSet(set: RowSet, input: LayoutInput): LayoutReport {
   const { ground, layout, month, compared, words } = input;
   const { book, calendar, balances, closedThrough } = ground;
   const axis = axisOf(ground, layout, compared);
   const scopes = axis ? scopesOf(ground, layout, compared) : [];
   const across = layout.segments.place === 'across' ? scopes : [];
   const beneath = layout.segments.place === 'beneath' ? scopes : [];
-  const set = rowSetOf(layout.rows.set);
   const ledger = input.ledger ?? balances;
   const isClosed = (p: PeriodIndex) => isActual(balances, closedThrough, p);
   const isKnown = set.knows?.(ground, compared, ledger) ?? isClosed;
@@ -185,7 +184,7 @@ export function layoutReport(input: LayoutInput): LayoutReport {
   const days = byDay
     ? dayRange(shownColumns.flatMap(({ column }) => spansOf(spanGround, column.span)))
     : null;
-  const sides = keptSides(input, axis, days && withYearBefore(days));
+  const sides = keptSides(input, set, axis, days && withYearBefore(days));
   const { first } = sides;
   // What knows its own periods adds up all of them, planned or not.
   const covers = compared.first === 'comparison' && !set.knows ? first.covers : () => true;

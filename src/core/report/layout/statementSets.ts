@@ -95,7 +95,6 @@ function bySegment({ ground }: SidesInput, axis: Axis, ahead: Ahead, sides: Side
 /** The balance sheet: what accounts stand at at the ends of periods, stand-ins among them. */
 export const balanceStatement: Partial<RowSet> = {
   ...SETS_AHEAD,
-  whole: true,
   sides: (input) =>
     aheadSides(input, budgetSides(input), ({ balances, stands, off, schedules }) => {
       const { calendar } = input.ground;

@@ -14,7 +14,6 @@ const known = new WeakMap<Account, UnitSeries>();
 
 /** Quantities of drivers: what was counted beside what was planned. Over several months they add up (member-months, hours). */
 export const unitSet: RowSet = {
-  whole: true,
   accounts: (ground, { comparison }) =>
     unitsOf(ground, comparison).map((unit, i) => {
       const account = newAccount(idOf(i), '', unit.name, 'otherAsset');
