@@ -68,6 +68,7 @@ export const CHANGE_WORDS: Record<Change['type'], string> = {
   setDatedItem: 'Dated item changed',
   removeDatedItem: 'Dated item taken away',
   takeOpenItems: 'Open items taken in',
+  removeOpenList: 'List of open items taken back',
   setItemChanges: 'Open items moved or held',
   keepForecast: 'Cash forecast kept',
   removeKeptForecast: 'Kept cash forecast removed',

@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import { dayNumberOf, toDayNumber, day as dayOfText, type PeriodId } from '@/core/calendar';
+import { dayNumberOf, toDayNumber, day as dayOfText, type Day, type PeriodId } from '@/core/calendar';
 import {
   feedCompanySchema,
   feedCursorSchema,
@@ -163,9 +163,12 @@ async function pullOpenItems(): Promise<PulledItems> {
     const there = ground.book.cash.items
       .filter((i) => i.from === FEED_ITEMS)
       .map(({ id: _, ...rest }) => rest);
-    if (!same(there, items)) {
+    const isOfDay = ground.book.cash.lists.some((l) => l.from === FEED_ITEMS && l.day === open.through);
+    if (!isOfDay || !same(there, items)) {
       const { takeOpenItems } = await import('./openItems');
-      if (takeOpenItems(ground, FEED_ITEMS, ['in', 'out'], items)) return { itemsFailed: true };
+      const read = items.map((i) => ({ ...i, said: null }));
+      if (takeOpenItems(ground, FEED_ITEMS, ['in', 'out'], read, open.through as Day))
+        return { itemsFailed: true };
     }
     const aside = setAside.slice(0, 5).map((a) => a.number);
     return { items: items.length, ...(aside.length > 0 ? { aside } : {}) };

@@ -1,5 +1,6 @@
 import { cashOf, type Ground, type ShownItem } from '@/core/ground';
-import { fromDayNumber } from '@/core/calendar';
+import { fromDayNumber, type Day } from '@/core/calendar';
+import type { ReadItem } from '@/core/cash';
 import { cutText, LIMITS, type ItemChange, type OpenItem, type Refusal } from '@/core/model';
 import { instant } from './actions';
 import { dispatch } from './bookStore';
@@ -13,11 +14,19 @@ export function takeOpenItems(
   ground: Ground,
   name: string,
   sides: readonly OpenItem['side'][],
-  read: readonly Omit<OpenItem, 'id'>[],
+  read: readonly ReadItem[],
+  day: Day | null,
 ): Refusal | null {
   const { book } = ground;
   const from = cutText(name, LIMITS.fileName);
-  const items = read.map((i, n) => ({ ...i, from, id: `o${book.nextId + n}` }));
+  const items: OpenItem[] = [];
+  const byList: Record<string, ItemChange> = {};
+  const [by, at] = [recordedName(), instant()];
+  read.forEach(({ said, ...item }, n) => {
+    const id = `o${book.nextId + n}`;
+    items.push({ ...item, from, id });
+    if (said) byList[id] = { ...said, by, at };
+  });
   const own = new Map<string, ItemChange>();
   for (const i of cashOf(ground, null)?.items ?? [])
     if (i.from === null && i.change) own.set(ledgerKey(i), i.change);
@@ -27,8 +36,7 @@ export function takeOpenItems(
       return change ? [[i.id, change]] : [];
     }),
   );
-  const by = recordedName();
-  return dispatch({ type: 'takeOpenItems', from, sides, items, by, at: instant(), decided });
+  return dispatch({ type: 'takeOpenItems', from, sides, items, day, by, at, decided, byList });
 }
 
 /** An item of the ledger and one of a list are the same when all of these are. */

@@ -42,4 +42,5 @@ export {
   type ThenAndNow,
 } from './happened';
 export { holdsOf, type Hold } from './holds';
-export { readOpenItems, type OpenFileIssue, type OpenFileRead } from './openFile';
+export { listSince } from './listSince';
+export { readOpenItems, type OpenFileIssue, type OpenFileRead, type ReadItem } from './openFile';

@@ -39,16 +39,16 @@ export type Matched = {
 type Open = { readonly item: LedgerItem; left: number };
 
 /** Items in time, of which those before `head` are settled. */
-class Queue {
+export class Queue<T extends { readonly item: { readonly reference: string }; left: number }> {
   private head = 0;
-  private readonly all: Open[] = [];
-  private readonly byReference = new Map<string, Open[]>();
+  private readonly all: T[] = [];
+  private readonly byReference = new Map<string, T[]>();
 
   get any(): boolean {
     return this.all.length > 0;
   }
 
-  push(open: Open): void {
+  push(open: T): void {
     this.all.push(open);
     const { reference } = open.item;
     if (reference === '') return;
@@ -60,23 +60,36 @@ class Queue {
   names = (reference: string): boolean => this.byReference.has(reference);
 
   /** Settles an amount by the items of a reference, then the oldest; what is left of it. */
-  settle(amount: number, reference: string, paid: (open: Open, amount: number) => void): number {
-    let left = amount;
-    const take = (open: Open): void => {
-      const part = Math.min(left, open.left);
-      if (part === 0) return;
-      open.left -= part;
-      left -= part;
-      paid(open, part);
-    };
-    if (reference !== '') this.byReference.get(reference)?.forEach(take);
+  settle(amount: number, reference: string, paid: (open: T, amount: number) => void): number {
+    let left = reference === '' ? amount : this.settleNamed(amount, reference, paid);
     while (left > 0 && this.head < this.all.length) {
       const open = this.all[this.head]!;
-      take(open);
+      left = take(open, left, paid);
       if (open.left === 0) this.head++;
     }
     return left;
   }
+
+  /** Settles an amount by the items of a reference alone; what is left of it. */
+  settleNamed(amount: number, reference: string, paid: (open: T, amount: number) => void): number {
+    let left = amount;
+    for (const open of this.byReference.get(reference) ?? []) left = take(open, left, paid);
+    return left;
+  }
+}
+
+/** Takes what there is of an amount off an item; what is left of the amount. */
+function take<T extends { left: number }>(
+  open: T,
+  amount: number,
+  paid: (open: T, amount: number) => void,
+): number {
+  const part = Math.min(amount, open.left);
+  if (part > 0) {
+    open.left -= part;
+    paid(open, part);
+  }
+  return amount - part;
 }
 
 /**
@@ -93,8 +106,8 @@ export function matchItems(
 ): Matched {
   const all: Open[] = [];
   const settled: Settled[] = [];
-  const of = new Map<string, Queue>();
-  const everyone = new Queue();
+  const of = new Map<string, Queue<Open>>();
+  const everyone = new Queue<Open>();
   let ahead = 0;
   const early = new Map<string, number>();
   let opened: DayNumber | null = null;
@@ -180,7 +193,7 @@ export function matchItems(
 }
 
 /** The entries of an account up to a day, in time; on one day invoices before payments. */
-function rowsInTime(
+export function rowsInTime(
   blocks: readonly LedgerBlock[],
   view: View,
   account: AccountId,

@@ -4,14 +4,21 @@ import { readOpenItems } from '.';
 
 const book = {
   currency: 'USD',
-  accounts: [account('rec', 'receivable', 'Trade debtors', '1200')],
+  accounts: [
+    account('rec', 'receivable', 'Trade debtors', '1200'),
+    account('pay', 'payable', 'Trade creditors', '2100'),
+  ],
   numbers: { decimal: '.', group: ',' } as const,
   dates: 'mdy' as const,
 };
-async function read(text: string, change: Partial<typeof book> = {}) {
+async function read(
+  text: string,
+  change: Partial<typeof book> & { bySign?: boolean } = {},
+  name = 'open.csv',
+) {
   const file = await readFile(new TextEncoder().encode(text));
   if (!file.ok) throw new Error(file.issue.code);
-  return readOpenItems(file.file, 'in', 'open.csv', { ...book, ...change });
+  return readOpenItems(file.file, 'in', name, { ...book, ...change });
 }
 
 test('a list of open invoices: found by its heads below a title, part payments and credit notes as they are', async () => {
@@ -69,6 +76,95 @@ test.each([
   const got = await read([head, 'Zoe,7,2026-10-01,2026-10-31,10,10,USD,Trade debtors', row].join('\n'));
   expect(got.ok && got.issues).toEqual([{ code, row: 3, value }]);
   expect(got.ok && got.items.map((i) => [i.counterparty, i.account])).toEqual([['Zoe', 'rec']]);
+});
+
+describe('both sides in one list', () => {
+  const sides = (got: Awaited<ReturnType<typeof read>>) =>
+    got.ok ? { apart: got.apart, sides: got.items.map((i) => [i.side, i.counterparty, i.open]) } : got;
+
+  test('are told apart by the accounts that rows name', async () => {
+    const got = await read('Name,Date,Amount,Account\nAnn,2026-10-01,10,1200\nMill,2026-10-02,20,2100\n');
+    expect(sides(got)).toEqual({
+      apart: 'account',
+      sides: [
+        ['in', 'Ann', 1_000],
+        ['out', 'Mill', 2_000],
+      ],
+    });
+  });
+
+  test.each([
+    ['Side', 'Receivable', 'Payable'],
+    ['Type', 'Customer invoice', 'Supplier invoice'],
+    ['Type', 'Sales invoice', 'Bill'],
+    ['Ledger', 'AR', 'AP'],
+    ['Type', 'Debitor', 'Kreditor'],
+  ])('are told apart by what a column “%s” says: %s, %s', async (head, us, them) => {
+    const got = await read(`Name,Date,Amount,${head}\nAnn,2026-10-01,10,${us}\nMill,2026-10-02,20,${them}\n`);
+    expect(sides(got)).toEqual({
+      apart: 'side',
+      sides: [
+        ['in', 'Ann', 1_000],
+        ['out', 'Mill', 2_000],
+      ],
+    });
+  });
+
+  test('by the sign only where that is said: else what is negative is a credit note', async () => {
+    const list = 'Name,Number,Date,Amount\nAnn,1,2026-10-01,10\nMill,1,2026-10-02,-20\n';
+    const plain = await read(list);
+    expect(sides(plain)).toEqual({
+      apart: null,
+      sides: [
+        ['in', 'Ann', 1_000],
+        ['in', 'Mill', -2_000],
+      ],
+    });
+    expect(plain.ok && plain.bothSigns).toBe(true);
+    expect(sides(await read(list, { bySign: true }))).toEqual({
+      apart: 'sign',
+      sides: [
+        ['in', 'Ann', 1_000],
+        ['out', 'Mill', 2_000],
+      ],
+    });
+  });
+
+  test('one number may stand on both sides', async () => {
+    const got = await read('Name,Number,Date,Amount,Side\nAnn,1,2026-10-01,10,AR\nAnn,1,2026-10-02,20,AP\n');
+    expect(got.ok && got.issues).toEqual([]);
+  });
+});
+
+test('what was decided of items is read: the day they are expected, held, left out, and why', async () => {
+  const got = await read(
+    [
+      'Name,Number,Date,Due date,Amount,Expected,Status,Notes',
+      'Ann,1,10/01/2026,10/31/2026,10,11/20/2026,,pays late',
+      'Bob,2,10/01/2026,10/31/2026,10,,On hold,',
+      'Cem,3,10/01/2026,10/31/2026,10,,left out,in dispute',
+      'Dee,4,10/01/2026,10/31/2026,10,,overdue,',
+    ].join('\n'),
+  );
+  expect(got.ok && got.items.map((i) => [i.number, i.due, i.said])).toEqual([
+    ['1', '2026-10-31', { day: '2026-11-20', state: 'counted', reason: 'pays late' }],
+    ['2', '2026-10-31', { day: null, state: 'held', reason: '' }],
+    ['3', '2026-10-31', { day: null, state: 'leftOut', reason: 'in dispute' }],
+    ['4', '2026-10-31', null],
+  ]);
+  const marked = await read('Name,Date,Amount,Left out\nAnn,2026-10-01,10,x\nBob,2026-10-01,10,\n');
+  expect(marked.ok && marked.items.map((i) => i.said?.state)).toEqual(['leftOut', undefined]);
+});
+
+test.each([
+  ['its title', 'Open items as of 10/31/2026\n', 'open.csv', '2026-10-31'],
+  ['its title in words', 'As at 31 October 2026\n', 'open.csv', '2026-10-31'],
+  ['its file’s name', '', 'open-2026-09-30.csv', '2026-09-30'],
+  ['its file’s name without marks', '', 'open_20260930.csv', '2026-09-30'],
+  ['nothing', '', 'open.csv', null],
+])('the day that a list is of is told by %s', async (_, above, name, day) => {
+  const got = await read(`${above}Name,Date,Amount\nAnn,2026-09-01,10\n`, {}, name);
+  expect(got.ok && got.day).toBe(day);
 });
 
 test('a table without dates or amounts says what it lacks', async () => {

@@ -1,8 +1,8 @@
-import { fromDayNumber, type Day } from '@/core/calendar';
+import { fromDayNumber, type Day, type DayNumber } from '@/core/calendar';
 import { cellText, rowsOf, type FileFacts, type GridRow } from '@/core/files';
-import { guessDateOrder, numbersIn, parseDate, type NumberDoubt } from '@/core/intake';
+import { guessDateOrder, numbersIn, parseDate, type DateOrder, type NumberDoubt } from '@/core/intake';
 import { amountOfNumber, minorDigits, parseAmount, type Minor, type NumberFormat } from '@/core/money';
-import { cutText, LIMITS, type Account, type OpenItem } from '@/core/model';
+import { cutText, LIMITS, type Account, type ItemChange, type OpenItem } from '@/core/model';
 
 /** Why a row of a file of open items is no item. Rows count from 1, as a spreadsheet shows them. */
 export type OpenFileIssue = {
@@ -18,20 +18,47 @@ export type OpenFileIssue = {
   readonly value: string;
 };
 
+/** An item as a file has it, with what the file says was decided of it. */
+export type ReadItem = Omit<OpenItem, 'id'> & { readonly said: SaidOfItem | null };
+export type SaidOfItem = Pick<ItemChange, 'day' | 'state' | 'reason'>;
+
 export type OpenFileRead =
   | { readonly ok: false; readonly missing: readonly ('date' | 'amount')[] }
   | {
       readonly ok: true;
-      readonly items: readonly Omit<OpenItem, 'id'>[];
+      readonly items: readonly ReadItem[];
+      /** What tells the sides apart: a column of the file, the sign as it was said, or nothing: all are of the side asked for. */
+      readonly apart: 'account' | 'side' | 'sign' | null;
+      /** Amounts of both signs, where nothing else tells the sides apart: credit notes, or the other side. */
+      readonly bothSigns: boolean;
+      /** The day that the list is of, as its title or its file's name says; null where they do not. */
+      readonly day: Day | null;
       readonly issues: readonly OpenFileIssue[];
       /** Numbers that can be read two ways, and have to be asked about. */
       readonly doubt: NumberDoubt | null;
     };
 
-type Role = 'number' | 'counterparty' | 'dated' | 'due' | 'amount' | 'open' | 'account' | 'currency' | 'kind';
+type Role =
+  | 'number'
+  | 'counterparty'
+  | 'dated'
+  | 'due'
+  | 'amount'
+  | 'open'
+  | 'account'
+  | 'currency'
+  | 'kind'
+  | 'side'
+  | 'expected'
+  | 'state'
+  | 'note';
 
 /** Words that head a column, the surer first. */
 const HEADS: Record<Role, RegExp> = {
+  expected: /\bexpected\b|\bpromised\b|erwartet|zugesagt|\bprévu/i,
+  state: /\b(state|status|left out|excluded?|on hold)\b|ausgenommen/i,
+  note: /\b(notes?|comments?|remarks?|reason|memo)\b|bemerkung|notiz|commentaire|comentario/i,
+  side: /\b(side|direction|ledger|ar\/ap)\b/i,
   due: /\bdue\b|fällig|échéance|vencim/i,
   open: /\b(open|outstanding|balance|remaining|unpaid)\b|offen|solde/i,
   amount: /\b(amount|total|gross)\b|betrag|montant|importe/i,
@@ -45,10 +72,20 @@ const HEADS: Record<Role, RegExp> = {
 const ORDER = /\border\b|auftrag|bestellung|commande/i;
 const CREDIT_NOTE = /\bcredit\b|gutschrift|avoir/i;
 const TOTAL = /^(sub)?totals?\b|^sum\b/i;
+/** Words by which a row says whose money it is. */
+const OWED_TO_US =
+  /\b(receivables?|ar|customers?|clients?|debtors?|sales|owed to us|in)\b|debitor|kunde|forderung|client/i;
+const OWED_BY_US =
+  /\b(payables?|ap|suppliers?|vendors?|creditors?|purchases?|bills?|owed by us|out)\b|kreditor|lieferant|verbindlichkeit|fournisseur/i;
+const HELD = /\b(on )?hold\b|\bheld\b|gesperrt/i;
+const LEFT_OUT = /left out|exclud|disput|ignore|not counted|strittig/i;
+/** A mark in a column that asks yes or no. */
+const YES = /^(x|y|yes|true|1|ja|oui|sí)$/i;
 
 /**
- * Reads open invoices, bills or orders of one side out of a table: number, counterparty, dated, due, amount, open amount,
- * account, found by their heads. Every row becomes an item or is named with what is wrong; nothing is taken by half.
+ * Reads open invoices, bills or orders out of a table, of the side asked for unless its rows say whose they are (by the kind
+ * of their account, or in a column), or their signs are said to: number, counterparty, dated, due, amount, open amount,
+ * account, and what was decided of them, found by their heads. Every row becomes an item or is named with what is wrong; nothing is taken by half.
  */
 export function readOpenItems(
   file: FileFacts,
@@ -61,6 +98,8 @@ export function readOpenItems(
     /** How it was said that the file writes numbers. */
     readonly said?: NumberFormat;
     readonly dates: 'dmy' | 'mdy';
+    /** Negative amounts are of the other side: no credit notes. */
+    readonly bySign?: boolean;
   },
 ): OpenFileRead {
   const rows = rowsOf(file.grids[0]!);
@@ -88,7 +127,9 @@ export function readOpenItems(
     ]),
   );
   const met = new Set<string>();
-  const items: Omit<OpenItem, 'id'>[] = [];
+  const items: ReadItem[] = [];
+  const told = { account: false, side: false };
+  const signs = new Set<number>();
   const issues: OpenFileIssue[] = [];
   const amountAt = (r: GridRow, c: number): Minor | null | 'bad' => {
     if (c < 0) return null;
@@ -114,12 +155,12 @@ export function readOpenItems(
     const currency = text(col.currency).toUpperCase();
     if (currency !== '' && currency !== book.currency) return issue('otherCurrency', currency);
     const kindText = `${text(col.kind)} ${number}`;
-    const said = amountAt(r, col.amount);
+    const sum = amountAt(r, col.amount);
     const saidOpen = amountAt(r, col.open);
-    if (said === 'bad' || saidOpen === 'bad')
-      return issue('noAmount', text(said === 'bad' ? col.amount : col.open));
-    const size = said ?? saidOpen;
-    const rest = saidOpen ?? said;
+    if (sum === 'bad' || saidOpen === 'bad')
+      return issue('noAmount', text(sum === 'bad' ? col.amount : col.open));
+    const size = sum ?? saidOpen;
+    const rest = saidOpen ?? sum;
     if (size === null || rest === null) return issue('noAmount', '');
     if (rest === 0) return;
     if (Math.abs(rest) > Math.abs(size) || Math.sign(rest) !== Math.sign(size))
@@ -127,13 +168,26 @@ export function readOpenItems(
     const name = text(col.account);
     const account = name === '' ? null : (byCode.get(name) ?? byCode.get(name.toLowerCase()) ?? null);
     if (name !== '' && account === null) return issue('unknownAccount', name);
-    const key = `${counterparty}\n${number}\n${number === '' ? row : ''}`;
+    const words = `${text(col.side)} ${text(col.kind)}`;
+    const bySide = OWED_BY_US.test(words) ? 'out' : OWED_TO_US.test(words) ? 'in' : null;
+    const byAccount = account?.kind === 'receivable' ? 'in' : account?.kind === 'payable' ? 'out' : null;
+    const other = side === 'in' ? 'out' : 'in';
+    const bySign = book.bySign === true && size < 0 ? other : null;
+    told.account ||= byAccount !== null;
+    told.side ||= bySide !== null;
+    signs.add(Math.sign(size));
+    const whose = byAccount ?? bySide ?? bySign ?? side;
+    const key = `${whose}\n${counterparty}\n${number}\n${number === '' ? row : ''}`;
     if (met.has(key)) return issue('twice', `${counterparty} ${number}`.trim());
     met.add(key);
-    const turn = CREDIT_NOTE.test(text(col.kind)) && size > 0 ? -1 : 1;
+    const turn = (CREDIT_NOTE.test(text(col.kind)) && size > 0) || whose === bySign ? -1 : 1;
+    const said = saidOf(
+      { state: text(col.state), head: cellText(rows[head]![col.state]), note: text(col.note) },
+      col.expected < 0 ? null : parseDate(r[col.expected] ?? '', order),
+    );
     const day = (n: number): Day => fromDayNumber(n);
     items.push({
-      side,
+      side: whose,
       kind: ORDER.test(kindText) && !/invoice/i.test(kindText) ? 'order' : 'invoice',
       number,
       counterparty,
@@ -143,9 +197,56 @@ export function readOpenItems(
       open: (turn * rest) as Minor,
       account: account?.id ?? null,
       from: cutText(from, LIMITS.fileName),
+      said,
     });
   });
-  return { ok: true, items, issues, doubt };
+  return {
+    ok: true,
+    items,
+    issues,
+    doubt,
+    apart: told.account ? 'account' : told.side ? 'side' : book.bySign ? 'sign' : null,
+    bothSigns: signs.has(1) && signs.has(-1) && !told.account && !told.side,
+    day: dayOf(rows.slice(0, head), from, [order, book.dates]),
+  };
+}
+
+/** What a row says was decided of its item; null where it says nothing. */
+function saidOf(
+  { state, head, note }: { readonly state: string; readonly head: string; readonly note: string },
+  expected: DayNumber | null,
+): SaidOfItem | null {
+  // A column that is headed by a state asks whether it is in it.
+  const word = YES.test(state) ? head : state;
+  const is =
+    HELD.test(word) && state !== '' ? 'held' : LEFT_OUT.test(word) && state !== '' ? 'leftOut' : null;
+  if (is === null && expected === null && note === '') return null;
+  return {
+    day: expected === null ? null : fromDayNumber(expected),
+    state: is ?? 'counted',
+    reason: cutText(note, LIMITS.reason),
+  };
+}
+
+const DATE_IN_TEXT =
+  /\d{4}-\d{1,2}-\d{1,2}|\d{1,2}[./-]\d{1,2}[./-]\d{2,4}|\d{1,2}\.? [A-Za-z]{3,9},? \d{4}|[A-Za-z]{3,9} \d{1,2}, \d{4}/g;
+
+/** The day that a list is of: the last one above its heads, else the one in its file's name. */
+function dayOf(above: readonly GridRow[], name: string, orders: readonly [DateOrder, DateOrder]): Day | null {
+  const found = above
+    .flat()
+    .flatMap((cell) =>
+      typeof cell === 'string'
+        ? (cell.match(DATE_IN_TEXT) ?? []).map((d) => parseDate(d, orders[0]) ?? parseDate(d, orders[1]))
+        : [],
+    )
+    .filter((d) => d !== null);
+  const named = /(\d{4})[-_.]?(\d{2})[-_.]?(\d{2})(?!\d)/.exec(name);
+  if (found.length === 0 && named) {
+    const day = parseDate(`${named[1]}-${named[2]}-${named[3]}`, 'ymd');
+    if (day !== null) found.push(day);
+  }
+  return found.length === 0 ? null : fromDayNumber(Math.max(...found));
 }
 
 /** Which column has which role; each column has one, each role the first that fits. */

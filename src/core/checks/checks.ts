@@ -29,6 +29,7 @@ export type CheckCode =
   | 'cashBalanced'
   | 'itemsTie'
   | 'itemsOver'
+  | 'listOfDay'
   | 'floorKept'
   /** Of the statements. */
   | 'flowTies'

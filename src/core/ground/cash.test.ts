@@ -217,6 +217,55 @@ test('items of a file stand in place of the ledger’s own, and follow what was 
   );
 });
 
+test('a list of a day before the closed one goes on with the ledger’s entries since, and says that it is older', () => {
+  const items = (['17', '18'] as const).map((number) => ({
+    id: `i${number}`,
+    side: 'in' as const,
+    kind: 'invoice' as const,
+    number,
+    counterparty: 'party 1',
+    dated: '2025-11-01' as Day,
+    due: '2026-01-20' as Day,
+    amount: minor(40),
+    open: minor(40),
+    account: null,
+    from: 'nov.csv',
+  }));
+  // Parties go by turns of three: the payment is of “party 1”, the invoice after it of “party 2”.
+  const ledger = blockOf(
+    accounts,
+    [
+      ['2025-11-01', 'rec', 80],
+      ['2025-12-05', 'rec', -55],
+      ['2025-12-09', 'rec', 30],
+    ],
+    'l1',
+  );
+  const of = (listDay: string | null) => {
+    const lists = [{ from: 'nov.csv', side: 'in' as const, day: listDay as Day | null, by: '', at: null }];
+    const cash = { ...NO_CASH, items, lists };
+    const ground = makeGround(
+      bookWith(accounts, { sources: [sourceOf()], closedThrough: periodIds(2025)[11]!, cash }),
+      new Map([[ledger.id, ledger]]),
+    );
+    const view = cashOf(ground, null)!;
+    return [view.items.map((i) => [i.from, i.counterparty, i.open]), view.withoutItems.in];
+  };
+  expect(of('2025-11-30')).toEqual([
+    [
+      ['nov.csv', 'party 1', 25],
+      [null, 'party 2', 30],
+    ],
+    0,
+  ]);
+  const asItCame = [
+    ['nov.csv', 'party 1', 40],
+    ['nov.csv', 'party 1', 40],
+  ];
+  expect(of('2025-12-31')).toEqual([asItCame, -25]);
+  expect(of(null)).toEqual([asItCame, -25]);
+});
+
 test('asked again for what did not change, it is the same forecast; an edit changes it', () => {
   const ground = groundOf({ budgets: [plan(100)] });
   const first = cashOf(ground, ground.book.budgets[0]!)!;

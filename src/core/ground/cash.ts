@@ -26,7 +26,7 @@ import {
   type Projected,
   type ProjectionInput,
 } from '@/core/cash';
-import { expectedItems, matchSides, shownItems, type ShownItem } from './cashItems';
+import { expectedItems, listsSince, matchSides, shownItems, type ShownItem } from './cashItems';
 import { keptGuesses, saidTerms, type LineTerms } from './lineTerms';
 import { makeItemTerms, readInvoices, type ItemTerms } from './itemTerms';
 import { creditedIn, openingOf, taxCredits, withoutItems, type OpeningFrom } from './cashOpening';
@@ -137,6 +137,7 @@ const makeLooked = () => ({
       forecastOf(projected, { without, floor: cash.floor, creditLine: cash.creditLine, drawn }),
   ),
   itemTerms: lastOf(makeItemTerms),
+  lists: lastOf(listsSince),
   items: lastOf(shownItems),
   expected: lastOf(expectedItems),
   taxPaid: makeTaxPaid(),
@@ -224,7 +225,13 @@ export function cashOf(
       p.periods.at(-1)!.index,
     ]),
   );
-  const shown = looked.items(book.cash, sides, start, itemTerms);
+  const shown = looked.items(
+    book.cash,
+    sides,
+    start,
+    itemTerms,
+    looked.lists(book.cash.items, book.cash.lists, blocks, view, book.accounts, start),
+  );
   const without = named?.without ?? NOTHING_LEFT_OUT;
   const lines = new Map<string, { readonly budget: Budget; readonly line: PlannedLine }>();
   const undated = new Set<Account>();

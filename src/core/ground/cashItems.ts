@@ -1,6 +1,7 @@
 import { toDayNumber, type DayNumber } from '@/core/calendar';
 import {
   ITEM_SOURCES,
+  listSince,
   matchItems,
   medianDays,
   sharesOf,
@@ -70,12 +71,56 @@ export function matchSides(
   };
 }
 
+/** What is left of a side's list by the ledger's entries since its day; null where no list of invoices has a day before. */
+export type Since = ReturnType<typeof listSince> | null;
+
+/** Lists of open items as they stand at the start: what the ledger's entries since their day paid and invoiced. */
+export function listsSince(
+  items: Cash['items'],
+  lists: Cash['lists'],
+  blocks: readonly LedgerBlock[],
+  view: View,
+  accounts: Book['accounts'],
+  start: DayNumber,
+): { readonly in: Since; readonly out: Since } {
+  const of = (side: 'in' | 'out'): Since => {
+    const invoices = items.filter((i) => i.side === side && i.kind === 'invoice');
+    const days = lists
+      .filter((l) => l.side === side && l.day !== null && invoices.some((i) => i.from === l.from))
+      .map((l) => toDayNumber(l.day!));
+    // The list that knows most is what entries are added to.
+    const day = Math.max(...days);
+    if (days.length === 0 || day >= start) return null;
+    const kind = side === 'in' ? 'receivable' : 'payable';
+    const owed = accounts.filter((a) => a.kind === kind);
+    const usual = owed[0]?.id ?? null;
+    const left = new Map<string, number>();
+    const since = new Map<string, number>();
+    for (const { id } of owed) {
+      const own = invoices
+        .filter((i) => (i.account ?? usual) === id)
+        .map((i) => ({ ...i, dated: toDayNumber(i.dated) }));
+      const told = listSince(own, blocks, view, id, side === 'in' ? 1 : -1, day, start);
+      for (const [key, amount] of told.items) left.set(key, amount);
+      for (const [key, amount] of told.since) since.set(key, amount);
+    }
+    return { items: left, since };
+  };
+  return { in: of('in'), out: of('out') };
+}
+
 /** Days after the closed day that an item is expected on whose day is past. */
 const OVERDUE = 14;
 const USUAL = 30;
 
 /** Every open item with the day it is expected on: those of files, and of the ledger where a side has none. */
-export function shownItems(cash: Cash, sides: Sides, start: DayNumber, by: ItemTerms): readonly ShownItem[] {
+export function shownItems(
+  cash: Cash,
+  sides: Sides,
+  start: DayNumber,
+  by: ItemTerms,
+  lists: ReturnType<typeof listsSince>,
+): readonly ShownItem[] {
   const out: ShownItem[] = [];
   const looked =
     cash.newItems === 'counted' || cash.lookedThrough === null ? null : toDayNumber(cash.lookedThrough);
@@ -116,12 +161,20 @@ export function shownItems(cash: Cash, sides: Sides, start: DayNumber, by: ItemT
       });
     };
     const filed = cash.items.filter((i) => i.side === side);
-    for (const i of filed)
-      show({ ...i, key: `item ${i.id}`, dated: toDayNumber(i.dated), due: toDayNumber(i.due) });
-    // What a file says of a side is all of it: the ledger's own entries would be the same items again.
-    if (filed.some((i) => i.kind === 'invoice')) continue;
+    const since = lists[side];
+    for (const i of filed) {
+      const open = (since?.items.get(i.id) ?? i.open) as OpenItem['open'];
+      if (open !== 0)
+        show({ ...i, open, key: `item ${i.id}`, dated: toDayNumber(i.dated), due: toDayNumber(i.due) });
+    }
+    // What a list says of a side is all of it up to its day: the ledger's own entries would be the same items again.
+    const isListed = filed.some((i) => i.kind === 'invoice');
+    if (isListed && since === null) continue;
     const delays = delaysBy(settled, by.forWhat);
-    for (const i of items) {
+    for (const item of items) {
+      const left = since === null ? item.open : (since.since.get(item.key) ?? 0);
+      if (left === 0) continue;
+      const i = { ...item, open: left as OpenItem['open'] };
       const comes = comesBy(i, by, delays);
       const shown = {
         key: `ledger ${i.key}`,

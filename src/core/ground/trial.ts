@@ -79,7 +79,12 @@ export function trialOfTerms(
     scheduled: [],
     settled: [],
     balances: [],
-    items: expectedItems(shownItems(NO_CASH, sides, start, itemTerms), 'counted', [], []),
+    items: expectedItems(
+      shownItems(NO_CASH, sides, start, itemTerms, { in: null, out: null }),
+      'counted',
+      [],
+      [],
+    ),
     dated: [],
     past,
     inYear: [...past, ...periods].map((p) => calendar.periodsIn(p.year)),

@@ -196,6 +196,7 @@ const TELLERS: Tellers = {
   keepForecast: nothing,
   removeKeptForecast: nothing,
   takeOpenItems: (_book, { from }) => [{ of: 'source', id: from, name: from }],
+  removeOpenList: (_book, { from }) => [{ of: 'source', id: from, name: from }],
   setItemChanges: (book, { changes }) =>
     changes.map(({ key }) => {
       const id = key.replace(/^\w+ /, '');

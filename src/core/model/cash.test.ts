@@ -52,6 +52,7 @@ const take = (from: string, items: OpenItem[], sides: OpenItem['side'][] = ['in'
   from,
   sides,
   items,
+  day: day('2025-12-31'),
   by: 'K',
   at: '2026-01-01T00:00:00.000Z',
 });
@@ -236,6 +237,50 @@ describe('dated items, open items and what is decided of them', () => {
     expect([b.cash.dated, b.cash.changes]).toEqual([[], {}]);
   });
 
+  test('a list is in force on its sides with its day until another takes its place or it is taken back', () => {
+    const names = (b: Book) => b.cash.lists.map((l) => [l.from, l.side, l.day]);
+    const out = (id: string, from: string): OpenItem => ({ ...item(id, from), side: 'out' });
+    let b = after(book(), take('both.csv', [item('i1', 'both.csv'), out('i2', 'both.csv')], ['in', 'out']));
+    expect(names(b)).toEqual([
+      ['both.csv', 'in', '2025-12-31'],
+      ['both.csv', 'out', '2025-12-31'],
+    ]);
+    b = after(b, { ...take('jan.csv', [item('i3', 'jan.csv')]), day: day('2026-01-31') } as Command);
+    expect(names(b)).toEqual([
+      ['both.csv', 'out', '2025-12-31'],
+      ['jan.csv', 'in', '2026-01-31'],
+    ]);
+    const held = { day: null, state: 'held', reason: '', by: '', at: '2026-01-01T00:00:00.000Z' } as const;
+    const [id] = b.cash.items.filter((i) => i.side === 'in').map((i) => i.id);
+    b = after(b, { type: 'setItemChanges', changes: [{ key: `item ${id}`, change: held }] });
+    b = after(b, { type: 'removeOpenList', from: 'jan.csv', side: 'in' });
+    expect([names(b), b.cash.items.map((i) => i.side), b.cash.changes]).toEqual([
+      [['both.csv', 'out', '2025-12-31']],
+      ['out'],
+      {},
+    ]);
+  });
+  test('what a list says of an item goes before what was decided of it', () => {
+    const says = (state: 'held' | 'counted') =>
+      ({ day: null, state, reason: 'list', by: 'K', at: '2026-01-01T00:00:00.000Z' }) as const;
+    let b = after(book(), take('a.csv', [item('i1', 'a.csv')]));
+    const mine = { ...says('held'), reason: 'mine' };
+    b = after(b, { type: 'setItemChanges', changes: [{ key: 'item i1', change: mine }] });
+    b = after(b, take('a.csv', [item('i1', 'a.csv')]));
+    expect(b.cash.changes).toEqual({ 'item i1': mine });
+    // It came under another id, and is the same one.
+    const again = { ...item('i5', 'a.csv'), number: 'i1' };
+    b = after(b, { ...take('a.csv', [again]), byList: { i5: says('counted') } } as Command);
+    expect(b.cash.changes).toEqual({ 'item i1': says('counted') });
+  });
+  test('version 11 keeps the lists that are there, of a day that nobody said', () => {
+    const old = after(book(), take('a.csv', [item('i1', 'a.csv')]));
+    const { lists: _, ...cash } = old.cash;
+    const opened = openBook(JSON.parse(JSON.stringify({ ...old, version: 10, cash })));
+    expect(opened.ok && opened.book.cash.lists).toEqual([
+      { from: 'a.csv', side: 'in', day: null, by: '', at: null },
+    ]);
+  });
   test('one list is in force on a side: a new one takes its place under whatever name, with what was decided', () => {
     const out = (id: string, from: string): OpenItem => ({ ...item(id, from), side: 'out' });
     let b = after(book(), take('a.csv', [item('i1', 'a.csv'), item('i2', 'a.csv')]));

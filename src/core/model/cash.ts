@@ -163,6 +163,16 @@ export const openItemSchema = z.strictObject({
   from: text(LIMITS.fileName),
 });
 
+/** A list of open items that is in force on a side, until another takes its place. */
+export const openListSchema = z.strictObject({
+  from: text(LIMITS.fileName),
+  side: z.enum(['in', 'out']),
+  /** The day that it is of: what was invoiced and paid later it does not know. Null where nobody said. */
+  day: z.nullable(dayText),
+  by: text(LIMITS.person),
+  at: z.nullable(instant),
+});
+
 /** What someone decided of an open or dated item, by its key. */
 export const itemChangeSchema = z.strictObject({
   /** Another day than the one it is expected on. */
@@ -256,6 +266,7 @@ export const cashSchema = z.strictObject({
   creditLine: z.nullable(creditLineSchema),
   taxes: list(taxSchemeSchema, 0, 20),
   items: list(openItemSchema, 0, LIMITS.openItems),
+  lists: list(openListSchema, 0, LIMITS.openLists),
   dated: list(datedItemSchema, 0, LIMITS.datedItems),
   changes: z.record(keyed('[^\\n]{1,200}'), itemChangeSchema),
   /** Days over which receivables and payables without items run off. */
@@ -290,6 +301,7 @@ export type GuessedTerms = z.infer<typeof guessedTermsSchema>;
 export type TaxScheme = z.infer<typeof taxSchemeSchema>;
 export type DatedItem = z.infer<typeof datedItemSchema>;
 export type OpenItem = z.infer<typeof openItemSchema>;
+export type OpenList = z.infer<typeof openListSchema>;
 export type ItemChange = z.infer<typeof itemChangeSchema>;
 export type CreditLine = z.infer<typeof creditLineSchema>;
 export type KeptForecast = z.infer<typeof keptForecastSchema>;
@@ -306,6 +318,7 @@ export const NO_CASH: Cash = {
   creditLine: null,
   taxes: [],
   items: [],
+  lists: [],
   dated: [],
   changes: {},
   runOff: 30,

@@ -48,6 +48,7 @@ export {
   type KeptForecast,
   type MovedTo,
   type OpenItem,
+  type OpenList,
   type TaxScheme,
   type Terms,
   type TermsKind,

@@ -49,6 +49,7 @@ export const LIMITS = {
   drivers: 2000,
   weights: 500,
   openItems: 50_000,
+  openLists: 200,
   datedItems: 2000,
   layouts: 200,
   layoutRows: 500,

@@ -9,8 +9,9 @@ import { toVersion7 } from './version7';
 import { toVersion8 } from './version8';
 import { toVersion9 } from './version9';
 import { toVersion10 } from './version10';
+import { toVersion11 } from './version11';
 
-export const BOOK_VERSION = 10;
+export const BOOK_VERSION = 11;
 
 export type OpenIssue =
   | { readonly code: 'notABook' }
@@ -35,6 +36,7 @@ const MIGRATIONS: Migrations = new Map([
   [7, toVersion8],
   [8, toVersion9],
   [9, toVersion10],
+  [10, toVersion11],
 ]);
 
 /** Brings a saved document of any known version to the present one; null when a step is missing. */

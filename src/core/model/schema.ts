@@ -148,7 +148,7 @@ export const feedSchema = z.strictObject({
 
 export const bookSchema = z.strictObject({
   format: z.literal('tellan.book'),
-  version: z.literal(10),
+  version: z.literal(11),
   id,
   name: text(LIMITS.bookName),
   currency: formed(/^[A-Z]{3}$/),

@@ -283,8 +283,16 @@ const DRAWN: Drawn = {
   removeDatedItem: (r) => ({ item: `e${r.below(2)}` }),
   takeOpenItems: (r) => {
     const items = new Map(some(r, openItem).map((i) => [i.id, i]));
-    return { from: 'list.csv', sides: ['in'], items: [...items.values()], by: '', at: AT };
+    return {
+      from: `list${r.below(2)}.csv`,
+      sides: ['in'],
+      items: [...items.values()],
+      day: r.below(2) ? day('2026-01-31') : null,
+      by: '',
+      at: AT,
+    };
   },
+  removeOpenList: (r) => ({ from: `list${r.below(2)}.csv`, side: r.below(2) ? 'in' : 'out' }),
   keepForecast: (r) => ({
     kept: {
       id: `f${r.below(2)}`,

@@ -3,7 +3,7 @@
 import { useMemo, useState } from 'react';
 import { Button, Checkbox, NativeSelect, SegmentedControl, TextInput } from '@mantine/core';
 import { minor, type Minor } from '@/core/money';
-import { fromDayNumber, type Day } from '@/core/calendar';
+import { fromDayNumber, toDayNumber, type Day } from '@/core/calendar';
 import { LIMITS, type Cash, type ItemChange } from '@/core/model';
 import type { CashView, Ground, ShownItem } from '@/core/ground';
 import { CellSelect } from '@/components/CellSelect';
@@ -12,6 +12,7 @@ import { instant } from '@/store/actions';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import { moneyFormat } from '@/store/format';
 import { recordedName } from '@/store/person';
+import { say } from '@/store/session';
 import { onDay } from '@/store/cashWords';
 import { DayInput } from '@/components/DayInput';
 import { TakeItems } from './TakeItems';
@@ -116,7 +117,7 @@ export function ItemsView({ ground, view }: { readonly ground: Ground; readonly 
         )}
         <span className={stage.push} />
         <OrdersStand ground={ground} view={view} side={side} readOnly={readOnly} />
-        <TakeItems ground={ground} />
+        <TakeItems ground={ground} start={start} />
       </div>
       <div className={classes.ages}>
         {AGES.map(([name, from, to]) => {
@@ -138,6 +139,7 @@ export function ItemsView({ ground, view }: { readonly ground: Ground; readonly 
             : withoutWords(money.text, side === 'in' ? left : -left, untold, runsUntil)}
         </span>
       </div>
+      <ListsInForce ground={ground} side={side} start={start} readOnly={readOnly} />
       <div className={classes.scroll} tabIndex={0} role="region" aria-label="Open items">
         <table className={classes.table}>
           <thead>
@@ -217,6 +219,51 @@ export function ItemsView({ ground, view }: { readonly ground: Ground; readonly 
           </Button>
         )}
       </div>
+    </div>
+  );
+}
+
+/** The lists that a side's items come from, of what day they are, and taking them back. */
+function ListsInForce({
+  ground,
+  side,
+  start,
+  readOnly,
+}: {
+  readonly ground: Ground;
+  readonly side: 'in' | 'out';
+  readonly start: number;
+  readonly readOnly: boolean;
+}) {
+  const { lists, items } = ground.book.cash;
+  const own = lists.filter((l) => l.side === side);
+  if (own.length === 0) return null;
+  return (
+    <div className={classes.ages} aria-label="Lists in force">
+      {own.map((l) => {
+        const count = items.filter((i) => i.side === side && i.from === l.from).length;
+        const day = l.day === null ? null : toDayNumber(l.day);
+        const old = day !== null && day < start;
+        return (
+          <span key={l.from} className={old ? classes.guess : undefined}>
+            <b>{l.from}</b>, {count} {count === 1 ? 'item' : 'items'}
+            {day === null ? ', of a day that nobody said' : ` of ${onDay(day)}`}
+            {old &&
+              `: older than the month closed on ${onDay(start)}; what was invoiced and paid since comes from the ledger’s entries`}
+            <Button
+              ml={8}
+              disabled={readOnly}
+              aria-label={`Take back the list ${l.from}`}
+              onClick={() => {
+                dispatch({ type: 'removeOpenList', from: l.from, side });
+                say(`${l.from} is taken back. Ctrl+Z brings it in again.`);
+              }}
+            >
+              Take back
+            </Button>
+          </span>
+        );
+      })}
     </div>
   );
 }

@@ -18,7 +18,7 @@ export function RulesView({ ground, view }: { readonly ground: Ground; readonly 
   const { book } = ground;
   const { cash } = book;
   const money = moneyFormat(book);
-  const set = (change: Partial<Omit<Cash, 'items' | 'dated' | 'changes'>>) =>
+  const set = (change: Partial<Omit<Cash, 'items' | 'lists' | 'dated' | 'changes'>>) =>
     dispatch({ type: 'setCash', change });
   const field = { size: 'xs' as const, currency: book.currency, locale: book.locale, disabled: readOnly };
   const banks = book.accounts.filter((a) => a.kind === 'bank');

@@ -1,4 +1,5 @@
 import type { Draft } from 'immer';
+import type { Day } from '@/core/calendar';
 import type {
   Cash,
   DatedItem,
@@ -28,7 +29,9 @@ export type CashCommand =
   /** Opening figures, banks, floor, credit line, which forecast is our own. */
   | {
       readonly type: 'setCash';
-      readonly change: Partial<Omit<Cash, 'items' | 'dated' | 'changes' | 'kept' | 'taxes' | 'forecasts'>>;
+      readonly change: Partial<
+        Omit<Cash, 'items' | 'lists' | 'dated' | 'changes' | 'kept' | 'taxes' | 'forecasts'>
+      >;
     }
   /** A new tax, under an id that none ever had; another in the place of one; one that nothing carries, taken away. */
   | { readonly type: 'addTax'; readonly tax: Omit<TaxScheme, 'id'> }
@@ -52,11 +55,17 @@ export type CashCommand =
       /** The sides of which the list is the whole. */
       readonly sides: readonly OpenItem['side'][];
       readonly items: readonly OpenItem[];
+      /** The day that it is of. */
+      readonly day: Day | null;
       readonly by: string;
       readonly at: string;
+      /** What the list itself says of items, new or not, by id. */
+      readonly byList?: Readonly<Record<string, ItemChange>>;
       /** What was decided before of items that are new to the list, by id: as the ledger's own entries they were there. */
       readonly decided?: Readonly<Record<string, ItemChange>>;
     }
+  /** Takes a list back: the side's items are the ledger's own again, where no other list speaks of it. */
+  | { readonly type: 'removeOpenList'; readonly from: string; readonly side: OpenItem['side'] }
   /** Keeps a forecast beside what will happen, or puts it in the place of the one with its id. */
   | { readonly type: 'keepForecast'; readonly kept: KeptForecast }
   | { readonly type: 'removeKeptForecast'; readonly kept: string }
@@ -139,16 +148,23 @@ export const cashHandlers: HandlersOf<CashCommand> = {
     book.cash.dated = book.cash.dated.filter((d) => d.id !== item);
     delete book.cash.changes[`dated ${item}`];
   },
-  takeOpenItems(book, { from, sides, items, by, at, decided }) {
+  takeOpenItems(book, { from, sides, items, day, by, at, decided, byList }) {
     const { cash } = book;
     const before = listReplaced(cash.items, { from, sides, items });
+    const listed = new Set(before.map((i) => `${i.side} ${i.from}`));
+    cash.lists = cash.lists.filter(
+      (l) => !(sides.includes(l.side) && l.from === from) && !listed.has(`${l.side} ${l.from}`),
+    );
+    for (const side of sides) cash.lists.push({ from, side, day, by, at });
     const gone = new Set(before);
     const there = new Map<string, string[]>();
     for (const i of before) there.set(sameness(i), [...(there.get(sameness(i)) ?? []), i.id]);
     const isNew = new Set<string>();
+    const own: Record<string, ItemChange> = {};
     const taken = items.map((i) => {
       const id = there.get(sameness(i))?.shift();
       if (id === undefined) isNew.add(i.id);
+      if (byList?.[i.id]) own[id ?? i.id] = byList[i.id]!;
       return { ...i, id: id ?? i.id };
     });
     const stays = new Set(taken.map((i) => i.id));
@@ -160,12 +176,20 @@ export const cashHandlers: HandlersOf<CashCommand> = {
       const change = decided?.[id];
       if (change) cash.changes[itemKey(id)] = change;
     }
+    for (const [id, change] of Object.entries(own)) cash.changes[itemKey(id)] = change;
     cash.items = [...cash.items.filter((i) => !gone.has(i)), ...(taken as Draft<OpenItem>[])];
     book.nextId += items.length;
     passIds(
       book,
       items.map((i) => i.id),
     );
+  },
+  removeOpenList(book, { from, side }) {
+    const { cash } = book;
+    const goes = (i: { readonly from: string; readonly side: string }) => i.from === from && i.side === side;
+    for (const { id } of cash.items.filter(goes)) delete cash.changes[itemKey(id)];
+    cash.items = cash.items.filter((i) => !goes(i));
+    cash.lists = cash.lists.filter((l) => !goes(l));
   },
   keepForecast(book, { kept }) {
     putNamed(book, book.cash.kept, kept);
