@@ -59,10 +59,19 @@ export function causeWords(
     }
     case 'schedule': {
       const row = rowOfKey(book, key);
+      const planned = / missed .* (-?\d+)$/.exec(key)?.[1];
       return row
         ? {
             name: row.row.name,
-            why: [row.budget.name, SCHEDULE_NAMES[row.row.kind], since !== day ? `of ${onDay(since)}` : '']
+            why: [
+              row.budget.name,
+              SCHEDULE_NAMES[row.row.kind],
+              planned
+                ? `planned for ${onDay(Number(planned))}, and not in the ledger`
+                : since !== day
+                  ? `of ${onDay(since)}`
+                  : '',
+            ]
               .filter(Boolean)
               .join(' · '),
           }
@@ -83,8 +92,14 @@ export function causeWords(
       };
     }
     case 'dated': {
-      const item = book.cash.dated.find((d) => d.id === key);
-      return { name: item?.name ?? key, why: item?.repeat ? repeatWords(item.repeat) : 'once' };
+      const [id, planned] = key.split(' ');
+      const item = book.cash.dated.find((d) => d.id === id);
+      const why = planned
+        ? `planned for ${onDay(Number(planned))}, and not in the ledger`
+        : item?.repeat
+          ? repeatWords(item.repeat)
+          : 'once';
+      return { name: item?.name ?? key, why };
     }
     case 'runOff': {
       const account = book.accounts.find((a) => a.id === key);

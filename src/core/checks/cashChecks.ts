@@ -88,6 +88,17 @@ function checksBy(ground: Ground, budget: Budget | null): Check[] {
       notice: true,
       detail: left.map(money).join(', '),
     });
+  const waiting = view.missed.filter((m) => m.state === 'counted' || m.state === 'held');
+  if (view.missed.length > 0) {
+    const names = [...new Set(waiting.map((m) => m.name))];
+    out.push({
+      code: 'plannedCame',
+      subject: '',
+      holds: waiting.length === 0,
+      notice: true,
+      detail: [...names.slice(0, 3), ...(names.length > 3 ? ['…'] : [])].join(', '),
+    });
+  }
   out.push(...checkStatements(ground, budget), ...plans.flatMap((p) => checkSchedules(ground, p)));
   if (book.cash.floor !== null) {
     const [first] = below;

@@ -30,6 +30,7 @@ export type CheckCode =
   | 'itemsTie'
   | 'itemsOver'
   | 'listOfDay'
+  | 'plannedCame'
   | 'floorKept'
   /** Of the statements. */
   | 'flowTies'

@@ -28,10 +28,12 @@ import {
 } from '@/core/cash';
 import { expectedItems, listsSince, matchSides, shownItems, type ShownItem } from './cashItems';
 import { keptGuesses, saidTerms, type LineTerms } from './lineTerms';
+import { datedEvents, datedLater, missedEvents, missingOf, type MissedEvent } from './missed';
 import { makeItemTerms, readInvoices, type ItemTerms } from './itemTerms';
 import { creditedIn, openingOf, taxCredits, withoutItems, type OpeningFrom } from './cashOpening';
 import {
   balanceTargets,
+  closedEvents,
   makeTaxPaid,
   scheduledRows,
   settledAtStart,
@@ -39,6 +41,7 @@ import {
   taxRows,
 } from './cashSchedules';
 import {
+  accountsById,
   cashStart,
   explainedLines,
   plannedLines,
@@ -53,6 +56,8 @@ export type CashView = {
   readonly projected: Projected;
   readonly forecast: CashForecast;
   readonly items: readonly ShownItem[];
+  /** What was planned for closed months and has no entry. */
+  readonly missed: readonly MissedEvent[];
   /** What items of the ledger go by. */
   readonly itemsBy: ItemTerms;
   /** The budgets that months are planned by, in time; months that none plans. */
@@ -122,6 +127,7 @@ const makeSaid = () => ({
 });
 
 const NOTHING_LEFT_OUT: readonly CashSource[] = [];
+const NOTHING_MISSED: readonly MissedEvent[] = [];
 
 /** What is reckoned of one budget looked at, by one forecast: two that are asked for in turn do not undo each other. */
 const makeLooked = () => ({
@@ -140,6 +146,10 @@ const makeLooked = () => ({
   lists: lastOf(listsSince),
   items: lastOf(shownItems),
   expected: lastOf(expectedItems),
+  datedEvents: lastOf(datedEvents),
+  missing: lastOf(missingOf),
+  missed: lastOf(missedEvents),
+  dated: lastOf(datedLater),
   taxPaid: makeTaxPaid(),
   settled: steady<ProjectionInput['settled']>(),
   staff: steady<readonly AccountId[]>(),
@@ -249,6 +259,23 @@ export function cashOf(
     for (const line of explainedLines(ground, plan, of, termsIn(plan)))
       lines.set(line.key, { budget: plan, line });
   const planned = [...lines.values()].map((l) => l.line);
+  // A book of which only profit and loss is known tells nothing of what happened to its balances.
+  const missed =
+    opening.from !== 'ledger'
+      ? NOTHING_MISSED
+      : looked.missed(
+          looked.missing(
+            blocks,
+            view,
+            calendar,
+            start,
+            looked.datedEvents(book.cash, book.accounts, past),
+            ...closedEvents(ground, pastPlans, accountsById(book.accounts), start),
+          ),
+          book.cash.changes,
+          memory.days(book.workWeek),
+          start,
+        );
   const input: ProjectionInput = {
     start,
     periods,
@@ -260,7 +287,7 @@ export function cashOf(
     stoodAt: looked.stoodAt(balances, past[0]?.index ?? closed + 1),
     lines: planned,
     scheduled: [
-      ...scheduledRows(ground, plans, pastPlans, start),
+      ...scheduledRows(ground, plans, pastPlans, start, missed),
       ...looked.taxPaid(
         calendar,
         payingBank(book.cash.bank, book.accounts),
@@ -281,7 +308,7 @@ export function cashOf(
     ),
     balances: balanceTargets(ground, balancePlans, periods),
     items: looked.expected(shown, book.cash.newItems, book.cash.ordersOnTop, without),
-    dated: memory.dated(book.cash),
+    dated: looked.dated(memory.dated(book.cash), missed),
     taxes: book.cash.taxes,
     taxCredits: (scheme, from, to) => taxCredits(ground, scheme, from, to),
     bank: book.cash.bank,
@@ -294,6 +321,7 @@ export function cashOf(
     projected,
     forecast: looked.forecast(projected, projected.version, without, book.cash, Math.max(0, drawn)),
     items: shown,
+    missed,
     itemsBy: itemTerms,
     plans,
     unplanned,

@@ -389,7 +389,7 @@ function aheadMonths(
 }
 
 const byId = new WeakMap<readonly Account[], ReadonlyMap<string, Account>>();
-function accountsById(accounts: readonly Account[]): ReadonlyMap<string, Account> {
+export function accountsById(accounts: readonly Account[]): ReadonlyMap<string, Account> {
   let map = byId.get(accounts);
   if (!map) byId.set(accounts, (map = new Map(accounts.map((a) => [a.id, a]))));
   return map;

@@ -4,6 +4,7 @@ import { lastOf } from '@/core/lastOf';
 import {
   isProfitAndLoss,
   naturalSign,
+  type Account,
   type AccountId,
   type CashSource,
   type DueRule,
@@ -16,6 +17,7 @@ import type { RowResult } from '@/core/plan';
 import { daysOf, occurrenceNumbers, STAND_INS, taxPayments, type RowPosting } from '@/core/schedule';
 import type { MonthsOfPlan } from './cashPlan';
 import type { Ground } from './ground';
+import { countedLater, eventsOfRow, type MissedEvent } from './missed';
 import { reckoned } from './reckoned';
 
 /* What schedules and balance lines of the budgets ahead bring to the projection. */
@@ -79,21 +81,50 @@ function owesOf(postings: readonly RowPosting[]): ScheduledRow['pastOwes'] {
   return own;
 }
 
+/** Where a balance is said as well, or a credit line moves, an account's entries do not tell what a row brought about. */
+const isWatched = ({ book }: Ground, { budget }: MonthsOfPlan, row: ScheduleRow): boolean =>
+  row.account !== book.cash.creditLine?.account &&
+  !(budget.approved?.lines ?? budget.lines).some((l) => l.account === row.account);
+
+/** The events of closed months that the ledger must show, by the rows of the budgets that ruled them. */
+export function closedEvents(
+  ground: Ground,
+  pastPlans: readonly MonthsOfPlan[],
+  accounts: ReadonlyMap<AccountId, Account>,
+  start: DayNumber,
+): ReturnType<typeof eventsOfRow>[] {
+  return pastPlans.flatMap((plan) =>
+    plan.budget.schedules.length === 0
+      ? []
+      : rowsOf(ground, plan)
+          .filter(({ made }) => isWatched(ground, plan, made.row))
+          .map(({ made, postings }) =>
+            eventsOfRow(made, plan.budget.id, postings('all', all), accounts, start),
+          )
+          .filter((events) => events.length > 0),
+  );
+}
+
 /** What rows of budgets still move after the start of events in closed months that they ruled: pay withheld, bills of purchases. */
 function pendingRows(
   ground: Ground,
   plans: readonly MonthsOfPlan[],
   start: DayNumber,
+  missed: readonly MissedEvent[],
 ): ReadonlyMap<string, PendingRow> {
   const out = new Map<string, PendingRow>();
   for (const plan of plans) {
     if (plan.budget.schedules.length === 0) continue;
     for (const { made, postings } of rowsOf(ground, plan)) {
       if (made.row.kind === 'incomeTax') continue;
-      const own = postings(`pending ${start}`, (p) => p.day > start && p.of <= start);
-      const taxed = postings(`taxed ${start}`, (p) => p.owes !== undefined && p.of <= start);
+      const key = `${plan.budget.id} ${made.row.id}`;
+      // What did not happen is paid when it does.
+      const none = new Set(missed.filter((m) => m.row === key).map((m) => m.day));
+      const of = `${start} ${[...none].join()}`;
+      const own = postings(`pending ${of}`, (p) => p.day > start && p.of <= start && !none.has(p.of));
+      const taxed = postings(`taxed ${of}`, (p) => p.owes !== undefined && p.of <= start && !none.has(p.of));
       if (own.length > 0 || taxed.length > 0)
-        out.set(`${plan.budget.id} ${made.row.id}`, {
+        out.set(key, {
           source: SOURCES[made.row.kind],
           postings: own,
           owes: owesOf(taxed),
@@ -109,8 +140,9 @@ export function scheduledRows(
   plans: readonly MonthsOfPlan[],
   pastPlans: readonly MonthsOfPlan[],
   start: DayNumber,
+  missed: readonly MissedEvent[],
 ): ScheduledRow[] {
-  const pending = pendingRows(ground, pastPlans, start);
+  const pending = pendingRows(ground, pastPlans, start, missed);
   const met = new Set<string>();
   const rows = plans.flatMap((plan) =>
     plan.budget.schedules.length === 0
@@ -152,6 +184,14 @@ export function scheduledRows(
         cost: null,
         pending: postings,
         ...(owes ? { pastOwes: owes } : {}),
+      });
+  for (const event of missed)
+    if (event.row !== null)
+      rows.push({
+        key: `${event.row} ${event.key}`,
+        source: event.source,
+        postings: countedLater(event),
+        cost: event.account,
       });
   return rows;
 }

@@ -60,3 +60,4 @@ export {
 export { approvedCash, cashByFlow, closingsAt, keptFrom, thenAndNowOf } from './keptCash';
 export { trialOfTerms } from './trial';
 export type { ShownItem } from './cashItems';
+export type { MissedEvent } from './missed';

@@ -23,7 +23,7 @@ import {
   sourceOf,
 } from '@/core/test/build';
 import { atOnce, terms } from '@/core/test/cash';
-import { assetRow, loanRow, staffRow, taxRow } from '@/core/test/schedule';
+import { assetRow, equityRow, loanRow, staffRow, taxRow } from '@/core/test/schedule';
 import { blockOfMonth, firstEnd, told } from '@/core/test/year';
 import { BlockBuilder, type LedgerBlock } from '@/core/ledger';
 import { cashOf, makeGround, runOffsOf, type CashView } from '.';
@@ -308,6 +308,18 @@ const scheduled = fc.record({
   ),
   onPayment: fc.boolean(),
   income: fc.integer({ min: 0, max: 900_000 }),
+  /** The month of a sale; after it none. */
+  sold: fc.integer({ min: 5, max: 14 }),
+  drawn: fc.integer({ min: 1, max: 20_000 }),
+  dated: fc.array(
+    fc.record({
+      direction: fc.constantFrom('in' as const, 'out' as const),
+      amount: fc.integer({ min: 1, max: 20_000 }),
+      against: fc.constantFrom('capital', 'deposit'),
+      every: fc.integer({ min: 1, max: 4 }),
+    }),
+    { maxLength: 3 },
+  ),
 });
 type Scheduled = typeof scheduled extends fc.Arbitrary<infer T> ? T : never;
 
@@ -321,6 +333,8 @@ const withSchedules: readonly Account[] = [
   account('depreciation', 'expense'),
   account('tax', 'otherExpense', 'Income tax'),
   account('taxOwed', 'taxPayable', 'Income tax owed'),
+  account('gain', 'otherIncome'),
+  account('deposit', 'otherAsset'),
 ];
 
 function bookOfSchedules(c: Scheduled): Book {
@@ -345,10 +359,15 @@ function bookOfSchedules(c: Scheduled): Book {
       residual: minor(0),
       paid: { due: c.billed, through: 'pay', bank: null },
       tax: { scheme: 't1', rate: percent('19') },
+      sold:
+        c.sold > 9
+          ? null
+          : { day: `2026-0${Math.max(c.bought, c.sold)}-25` as Day, price: minor(1_000), gain: 'gain' },
     }),
+    equityRow({ account: 'capital', amount: minor(c.drawn), first: '2026-01-15' as Day }),
     taxRow({ installments: c.installments.map((i) => ({ ...i, day: 20, amount: minor(i.amount) })) }),
   ];
-  const made = ['wages', 'interest', 'depreciation', 'tax'].map((id) =>
+  const made = ['wages', 'interest', 'depreciation', 'tax', 'gain'].map((id) =>
     line(id, { kind: 'schedule', beside: {} }),
   );
   const sales = line('sales', byMonth(Object.fromEntries(ids.map((p) => [p, minor(c.income)]))));
@@ -363,6 +382,17 @@ function bookOfSchedules(c: Scheduled): Book {
     closedThrough: periodIds(2025)[11]!,
     cash: {
       ...NO_CASH,
+      dated: c.dated.map((d, i) => ({
+        id: `d${i}`,
+        name: `Dated ${i}`,
+        direction: d.direction,
+        amount: minor(d.amount),
+        first: '2026-01-20' as Day,
+        repeat: { every: d.every, unit: 'months' as const, until: null, times: null },
+        against: d.against,
+        bank: null,
+        group: 'other' as const,
+      })),
       taxes: [
         {
           id: 't1',

@@ -202,6 +202,7 @@ const TELLERS: Tellers = {
       const id = key.replace(/^\w+ /, '');
       const item = book.cash.items.find((i) => i.id === id);
       const dated = book.cash.dated.find((d) => d.id === id);
+      if (key.startsWith(MISSED)) return { of: 'dated', id: key, name: missedName(book, key) };
       return {
         of: 'dated',
         id: key,
@@ -209,6 +210,18 @@ const TELLERS: Tellers = {
       };
     }),
 };
+
+const MISSED = 'missed ';
+
+/** What was planned and has no entry is called as its row or its dated item. */
+function missedName({ budgets, cash }: Book, key: string): string {
+  const [, of, id] = key.split(' ');
+  const named =
+    of === 'dated'
+      ? cash.dated.find((d) => d.id === id)
+      : budgets.find((b) => b.id === of)?.schedules.find((r) => r.id === id);
+  return named?.name ?? key;
+}
 
 /** What a command is about, told of the book before it; null where it is about the book as a whole. */
 export function aboutOf(book: Book, command: Command): About | null {

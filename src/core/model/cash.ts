@@ -177,8 +177,11 @@ export const openListSchema = z.strictObject({
 export const itemChangeSchema = z.strictObject({
   /** Another day than the one it is expected on. */
   day: z.nullable(dayText),
-  /** One that waits came with a refresh, and nobody has looked at it yet. */
-  state: z.enum(['counted', 'waiting', 'held', 'leftOut']),
+  /**
+   * One that waits came with a refresh, and nobody has looked at it yet. What was planned and has no entry of its own is
+   * found where someone knows that it happened.
+   */
+  state: z.enum(['counted', 'waiting', 'held', 'leftOut', 'found']),
   reason: text(LIMITS.reason),
   by: text(LIMITS.person),
   at: instant,

@@ -77,7 +77,7 @@ export function blockOfMonth(view: CashView, until: DayNumber, id: string, told:
 /** The last day of the first planned period. */
 export const firstEnd = ({ input }: CashView): DayNumber => toDayNumber(input.periods[0]!.end);
 
-/** What a view tells of days: the bank by day, every account at the ends of periods, the returns of taxes. */
+/** What a view tells of days: the bank by day, every account at the ends of periods, the returns of taxes, what did not come. */
 export function told(view: CashView, from: DayNumber, until: DayNumber) {
   const { closing, start } = view.forecast;
   const bank = Array.from(
@@ -96,6 +96,7 @@ export function told(view: CashView, from: DayNumber, until: DayNumber) {
   return {
     bank,
     balances,
+    missed: view.missed.map((m) => `${m.name} ${fromDayNumber(m.day)}`),
     returns: view.projected.returns
       .filter((r) => r.due > from && r.due <= until && r.to <= until)
       .map((r) => `${fromDayNumber(r.due)} ${r.owed}`),

@@ -15,6 +15,7 @@ import { recordedName } from '@/store/person';
 import { say } from '@/store/session';
 import { onDay } from '@/store/cashWords';
 import { DayInput } from '@/components/DayInput';
+import { MissedTable } from './MissedTable';
 import { TakeItems } from './TakeItems';
 import classes from './Cash.module.css';
 
@@ -44,7 +45,8 @@ const KIND_WORDS = { order: 'order', disposal: 'to be sold' } as const;
 /** What is unpaid at the closed day: aged, searched, moved to another day, held or left out, each with a reason. */
 export function ItemsView({ ground, view }: { readonly ground: Ground; readonly view: CashView }) {
   const readOnly = useBookStore((s) => s.readOnly);
-  const [side, setSide] = useState<'in' | 'out'>('in');
+  const [shows, setShows] = useState<'in' | 'out' | 'missed'>('in');
+  const side = shows === 'missed' ? 'in' : shows;
   const [sought, setSought] = useState('');
   const [order, setOrder] = useState<Order>('due');
   const [shown, setShown] = useState(STEP);
@@ -75,19 +77,33 @@ export function ItemsView({ ground, view }: { readonly ground: Ground; readonly 
     0,
   );
   const runsUntil = onDay(Math.max(start, ...bare.map((a) => view.input.runOffEnd(a.id))));
+  const sides = (
+    <SegmentedControl
+      size="xs"
+      aria-label="Side"
+      value={shows}
+      onChange={(v) => setShows(v as typeof shows)}
+      data={[
+        { value: 'in', label: 'Owed to us' },
+        { value: 'out', label: 'Owed by us' },
+        {
+          value: 'missed',
+          label: `Planned, not come${view.missed.length > 0 ? ` (${view.missed.length})` : ''}`,
+        },
+      ]}
+    />
+  );
+  if (shows === 'missed')
+    return (
+      <div className={stage.left} style={{ flex: 1, paddingRight: 18 }}>
+        <div className={stage.tools}>{sides}</div>
+        <MissedTable ground={ground} missed={view.missed} readOnly={readOnly} />
+      </div>
+    );
   return (
     <div className={stage.left} style={{ flex: 1, paddingRight: 18 }}>
       <div className={stage.tools}>
-        <SegmentedControl
-          size="xs"
-          aria-label="Side"
-          value={side}
-          onChange={(v) => setSide(v as 'in' | 'out')}
-          data={[
-            { value: 'in', label: 'Owed to us' },
-            { value: 'out', label: 'Owed by us' },
-          ]}
-        />
+        {sides}
         <TextInput
           size="xs"
           aria-label="Find an item"
