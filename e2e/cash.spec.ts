@@ -131,6 +131,53 @@ test('open invoices from a file: what is wrong is named by its row, the rest is 
   await expect(page.getByText(/ties to the ledger/)).toBeVisible();
 });
 
+test('a list of both sides with what was decided in it is taken and taken back; what was planned and has no entry waits by name', async ({
+  page,
+}) => {
+  await openApp(page);
+  await stage(page, 'Cash');
+  await view(page, 'Open items');
+  const list = [
+    'Open items as of 10/31/2026',
+    'Name,Number,Side,Date,Amount,Expected,Status,Notes',
+    'Heron Charter Line,H-1,AR,10/01/2026,"4,200.00",12/15/2026,,promised by phone',
+    'Quay Ironmongers,B-7,AP,10/12/2026,650.00,,on hold,wrong price',
+  ].join('\n');
+  await page
+    .getByLabel('File of open invoices')
+    .setInputFiles({ name: 'both.csv', mimeType: 'text/csv', buffer: Buffer.from(list) });
+  const dialog = page.getByRole('dialog');
+  await expect(dialog).toContainText('1 owed to us and 1 owed by us, told apart by what their rows say');
+  await expect(dialog.getByLabel('The list is of')).toHaveValue('2026-10-31');
+  await dialog.getByLabel('The list is of').fill('2026-09-30');
+  await dialog.getByLabel('The list is of').press('Enter');
+  await dialog.getByRole('button', { name: 'Take 2 in' }).click();
+  await expect(page.getByLabel('Heron Charter Line H-1: expected on')).toHaveValue('2026-12-15');
+  await expect(page.getByLabel('Heron Charter Line H-1: reason')).toHaveValue('promised by phone');
+  const lists = page.getByLabel('Lists in force');
+  await expect(lists).toContainText('both.csv, 1 item of Sep 30, 2026: older than the month closed');
+  // What October's entries invoiced is open beside it.
+  expect(await page.getByRole('row').count()).toBeGreaterThan(20);
+  await page.getByText('Owed by us').click();
+  await expect(page.getByLabel('Quay Ironmongers B-7: state')).toHaveValue('held');
+  await page.getByRole('button', { name: 'Take back the list both.csv' }).click();
+  await expect(lists).toHaveCount(0);
+
+  // The slipway's payment should have been made in October, and was not.
+  await view(page, 'Dated items');
+  await page.getByText('Slipway rebuild, second payment').click();
+  await page.getByLabel('First day').fill('2026-10-12');
+  await page.getByLabel('First day').press('Enter');
+  await page.getByRole('button', { name: 'Keep the change' }).click();
+  await view(page, 'Open items');
+  await page.getByText('Planned, not come (1)').click();
+  const waits = page.getByRole('row', { name: /^Slipway rebuild/ });
+  await expect(waits).toContainText('(55,000.00)');
+  await expect(waits.getByLabel(/: counts on$/)).toHaveValue('2026-11-02');
+  await waits.getByLabel(/: what became of it$/).selectOption('found');
+  await expect(waits.getByLabel(/: counts on$/)).toHaveCount(0);
+});
+
 test('a tax with an exception, its due days in a calendar file, and a named forecast', async ({ page }) => {
   await openApp(page);
   await stage(page, 'Cash');

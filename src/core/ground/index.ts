@@ -61,3 +61,4 @@ export { approvedCash, cashByFlow, closingsAt, keptFrom, thenAndNowOf } from './
 export { trialOfTerms } from './trial';
 export type { ShownItem } from './cashItems';
 export type { MissedEvent } from './missed';
+export { promisesOf, settledNote, waitingPromises, type TimingPromise } from './promises';

@@ -11,11 +11,22 @@ const amount = z.nullable(money);
 
 /** A part of a variance, and what follows from it for the months to come. */
 export const explanationPartSchema = z.discriminatedUnion('kind', [
-  /** It comes back: what is added to the plan of later months. None where nobody knows when. */
+  /**
+   * It comes back: what is added to the plan of later months. None where nobody knows when. What did not come waits until
+   * someone settles it: it is given up, or came by another way.
+   */
   z.strictObject({
     kind: z.literal('timing'),
     amount,
-    back: list(z.strictObject({ period: periodId, amount: money }), 0, 36),
+    back: list(
+      z.strictObject({
+        period: periodId,
+        amount: money,
+        settled: z.optional(z.enum(['givenUp', 'elsewhere'])),
+      }),
+      0,
+      36,
+    ),
   }),
   /** It goes on: so much is added to the plan of each later month, up to one of them or without end. */
   z.strictObject({ kind: z.literal('lasting'), amount, monthly: money, until: z.nullable(periodId) }),

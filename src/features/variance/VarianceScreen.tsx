@@ -31,6 +31,7 @@ import { lookAt } from './varianceData';
 import classes from './Variance.module.css';
 import { FlagFields } from './why/FlagFields';
 import { FlaggedList } from './why/FlaggedList';
+import { StillWaiting } from './why/StillWaiting';
 import { UnitPanel } from './why/UnitPanel';
 import { VariancePanel } from './why/VariancePanel';
 
@@ -327,14 +328,29 @@ export function VarianceScreen() {
               />
             )}
             {!row?.account && layout.rows.set !== 'units' && (
-              <FlaggedList
-                table={everything.table}
-                rows={flagged}
-                notes={notes}
-                accounts={book.accounts}
-                money={money}
-                onRow={(key) => setAt({ row: key, column: null })}
-              />
+              <>
+                <FlaggedList
+                  table={everything.table}
+                  rows={flagged}
+                  notes={notes}
+                  accounts={book.accounts}
+                  money={money}
+                  onRow={(key) => setAt({ row: key, column: null })}
+                />
+                <StillWaiting
+                  ground={ground}
+                  layout={layout}
+                  chosen={comparedId}
+                  month={seen}
+                  money={money}
+                  readOnly={readOnly}
+                  onGo={(period, account) => {
+                    const key = everything.table.rows.find((r) => r.account === account)?.key;
+                    setSession({ varianceMonth: period, varianceFirst: null });
+                    if (key !== undefined) setAt({ row: key, column: null });
+                  }}
+                />
+              </>
             )}
           </aside>
         </div>

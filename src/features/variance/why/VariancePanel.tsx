@@ -20,6 +20,7 @@ import { dayText, moneyFormat, percentText } from '@/store/format';
 import { comparisonName } from '@/store/layoutWords';
 import { ExplainForm } from './ExplainForm';
 import { OutlookWay } from './OutlookWay';
+import { Promised } from './Promised';
 import { ToldList } from './ToldList';
 import { BelongsElsewhere } from './WrongEntries';
 
@@ -97,6 +98,7 @@ export function VariancePanel({
               disabled={readOnly}
             />
           </section>
+          <Promised ground={ground} account={account.id} month={month} money={money} readOnly={readOnly} />
           {at('monthDiff') !== null && at('monthDiff') !== 0 && (
             <ToldList
               ground={ground}
