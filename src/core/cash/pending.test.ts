@@ -206,6 +206,10 @@ describe('pay and what is paid ahead', () => {
     const workWeek = { weekdays: [1, 2, 3, 4, 5], holidays: ['2026-01-01' as never] };
     expect(moves(project([rent], { pay: 80_00 }, { workWeek }), 'bank')).toEqual([]);
     expect(moves(project([rent], {}, { workWeek }), 'bank')).toEqual([['2026-01-01', -80_00]]);
+    // Where more is owed for what nothing tells of, the account cannot say: it went as planned, and 580 stand there.
+    expect(moves(project([rent], { pay: -500_00 }, { workWeek }), 'bank')).toEqual(
+      Array.from({ length: 10 }, (_, i) => [`2026-01-${String(i + 1).padStart(2, '0')}`, -58_00]),
+    );
   });
 });
 

@@ -147,7 +147,8 @@ export function comingOf(
       left.set(place, 0);
       continue;
     }
-    let paid = Math.abs(fixed.has(place) ? should : lesser(stands, should));
+    // An account that stands the other way, for what nothing tells of, says nothing of it: it went as planned.
+    let paid = Math.abs(fixed.has(place) || stands * should < 0 ? should : lesser(stands, should));
     left.set(place, stands - Math.sign(should) * paid);
     // What was not paid ahead after all is paid at once.
     for (const e of entries) {
