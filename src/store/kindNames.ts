@@ -1,4 +1,4 @@
-import type { AccountKind } from '@/core/model';
+import type { AccountKind, Nature } from '@/core/model';
 
 /** What kinds of account are called, wherever one is chosen. */
 export const KIND_NAMES: Record<AccountKind, string> = {
@@ -17,4 +17,25 @@ export const KIND_NAMES: Record<AccountKind, string> = {
   otherLiability: 'Other liability',
   loan: 'Loan',
   equity: 'Equity',
+};
+
+/** What accounts may serve as, wherever it is chosen. */
+export const NATURE_NAMES: Record<Nature, string> = {
+  wages: 'Pay',
+  oncosts: 'On-costs of pay',
+  withheld: 'Withheld from pay',
+  loan: 'Loan',
+  interest: 'Interest',
+  accrued: 'Interest owed',
+  asset: 'Asset in use',
+  accumulated: 'Written off so far',
+  depreciation: 'Depreciation',
+  gain: 'Gain or loss on sales of assets',
+  prepaid: 'Paid in advance',
+  deferred: 'Received in advance',
+  tax: 'Income tax',
+  taxOwed: 'Income tax owed',
+  salesTax: 'Sales tax',
+  badDebt: 'Bad debts',
+  equity: 'Owners’ capital',
 };

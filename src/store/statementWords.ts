@@ -4,8 +4,10 @@ import type { FlowLine, FlowSection, Ratio, RatioInput } from '@/core/statements
 import type { MoneyFormat } from './format';
 
 export const SECTION_WORDS: Readonly<Record<FlowSection, string>> = {
-  adjustments: 'What was no money',
+  adjustments: 'What was no money, or is told below',
   workingCapital: 'Working capital',
+  interestPaid: 'Interest paid',
+  incomeTaxPaid: 'Income tax paid',
   investing: 'Investing',
   financing: 'Financing',
 };
@@ -24,6 +26,12 @@ export function stepWords(
       : `${size} was gained on what was sold: what it brought is told under investing.`;
   if (sign === 1) return `${size} of it is told under another part of the statement.`;
   if (key !== account.id) return `${name}: ${size}.`;
+  if (section === 'interestPaid' || section === 'incomeTaxPaid') {
+    const what = section === 'interestPaid' ? 'interest' : 'income tax';
+    return brings
+      ? `${size} of ${what} is owed still: ${name}.`
+      : `${size} more ${what} was paid than was due: ${name}.`;
+  }
   if (section === 'adjustments')
     return brings
       ? `${size} of costs took no money: ${name}.`

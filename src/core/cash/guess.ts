@@ -1,5 +1,6 @@
 import { percent } from '@/core/money';
 import {
+  hasNature,
   profitSign,
   type Account,
   type AccountId,
@@ -24,11 +25,6 @@ export type GuessGround = {
   /** Whether an account is a stock, and how many days of cost it holds now; null for any other. */
   readonly stockDays: (account: AccountId) => number | null;
 };
-
-const WAGES = /\b(wages?|salar(y|ies)|payroll|staff costs?|löhne?|gehälter|salaires?)\b/i;
-const ON_COSTS =
-  /\b(payroll (tax|on-?costs?)|on-?costs|employer|social security|pension|national insurance)\b/i;
-const NO_MONEY = /\b(depreciation|amorti[sz]ation|impairment|abschreibung)/i;
 
 const monthEnd = { of: 'monthDay', day: 31 } as const;
 const spread = { of: 'spread' } as const;
@@ -61,7 +57,7 @@ export function guessTerms(account: Account, { habit, shares, stockDays }: Guess
       'history',
       false,
     );
-  if (NO_MONEY.test(account.name) || (habit && habit.without > 0.9))
+  if (hasNature(account, 'depreciation') || (habit && habit.without > 0.9))
     return made(
       { kind: 'withoutMoney', against: habit?.against ?? null },
       habit && habit.without > 0.9 ? 'history' : 'name',
@@ -81,7 +77,7 @@ export function guessTerms(account: Account, { habit, shares, stockDays }: Guess
       'history',
       habit.account > 0.9,
     );
-  if (WAGES.test(account.name) && !ON_COSTS.test(account.name))
+  if (hasNature(account, 'wages'))
     return made(
       { kind: 'atOnce', on: { of: 'own' }, moved: 'previous' },
       'name',

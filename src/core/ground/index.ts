@@ -29,7 +29,7 @@ export {
   type WrongShown,
 } from './reclassified';
 export { throughMerges } from './merged';
-export { salesOfBudget } from './assetSales';
+export { salesOfBudget, servedBy } from './assetSales';
 export { linesApart, scheduleTies, type ScheduleTie } from './scheduleTies';
 export {
   coversYearBefore,

@@ -4,6 +4,7 @@ import {
   accountsOfRow,
   isProfitAndLoss,
   lineKey,
+  namesNature,
   segmentName,
   type Account,
   type Axis,
@@ -42,7 +43,9 @@ export function linesToHand(
   });
 }
 
-const PAY = /\b(wages?|salar(y|ies)|payroll|staff costs?|bonus(es)?|pensions?|remuneration)\b/i;
+/** Names that tell of pay: what people earn, what comes on top, and what is given once. */
+const tellsPay = (name: string): boolean =>
+  namesNature(name, 'wages') || namesNature(name, 'oncosts') || /\bbonus(es)?\b/i.test(name);
 
 /** Accounts of pay: those that rows of staff post to, and those whose name or group says so. */
 export function payAccounts(
@@ -53,7 +56,7 @@ export function payAccounts(
   const staff = new Set(rows.flatMap((r) => [...accountsOfRow(r)]));
   return new Set(
     accounts
-      .filter((a) => isProfitAndLoss(a.kind) && (staff.has(a.id) || PAY.test(a.name) || PAY.test(a.group)))
+      .filter((a) => isProfitAndLoss(a.kind) && (staff.has(a.id) || tellsPay(a.name) || tellsPay(a.group)))
       .map((a) => a.id),
   );
 }

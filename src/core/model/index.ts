@@ -1,5 +1,6 @@
 export { id as idSchema } from './parts';
 export { ACCOUNT_KINDS, natural, naturalSign, isProfitAndLoss, profitSign, type AccountKind } from './kinds';
+export { hasNature, kindsOf, namesNature, NATURES, natureByName, type Nature } from './nature';
 export {
   bookSchema,
   sourceSchema,

@@ -10,6 +10,7 @@ import { ACCOUNT_KINDS } from './kinds';
 import { layoutSchema } from './layout';
 import { LIMITS } from './limits';
 import { weightsSchema, workWeekSchema } from './methods';
+import { NATURES } from './nature';
 import { dayText, id, money, percentText, periodId, periodKey, total } from './parts';
 
 export const accountSchema = z.strictObject({
@@ -17,6 +18,8 @@ export const accountSchema = z.strictObject({
   code: text(LIMITS.accountCode),
   name: text(LIMITS.accountName),
   kind: z.enum(ACCOUNT_KINDS),
+  /** What it is for, where someone said it; else its name tells. */
+  nature: z.optional(z.enum(NATURES)),
   /** Name of the group it stands in within its kind; empty for none. */
   group: text(LIMITS.group),
   /** Not active: kept for its past, offered for no new budget. */

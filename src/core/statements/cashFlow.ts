@@ -1,6 +1,6 @@
 import type { PeriodIndex } from '@/core/calendar';
 import type { Balances } from '@/core/ledger';
-import { isProfitAndLoss, type Account, type AccountId, type FlowClass } from '@/core/model';
+import { hasNature, isProfitAndLoss, type Account, type AccountId, type FlowClass } from '@/core/model';
 import { minor, plus, type Minor } from '@/core/money';
 import type { Sales } from './sales';
 
@@ -8,9 +8,6 @@ import type { Sales } from './sales';
  * The cash-flow statement by the indirect form of IAS 7 and ASC 230: from the period's profit, over what of it was no money
  * and what working capital took or gave, to investing, financing, and the change of the bank.
  */
-
-/** Names of accounts that gather what was written off: their movements are no money. (Common practice of charts.) */
-const WRITTEN_OFF = /accumulated|depreciation|amorti[sz]ation|impairment|allowance|written off/i;
 
 /** Where an account's movements belong, unless it was said: by its kind. */
 export function flowClassOf(account: Account, said: Readonly<Record<AccountId, FlowClass>>): FlowClass {
@@ -20,7 +17,7 @@ export function flowClassOf(account: Account, said: Readonly<Record<AccountId, F
     case 'bank':
       return 'cash';
     case 'fixedAsset':
-      return WRITTEN_OFF.test(account.name) ? 'adjustment' : 'investing';
+      return hasNature(account, 'accumulated') ? 'adjustment' : 'investing';
     case 'loan':
     case 'equity':
       return 'financing';
@@ -30,8 +27,53 @@ export function flowClassOf(account: Account, said: Readonly<Record<AccountId, F
 }
 
 /** The parts of the statement that lines stand in. */
-export const FLOW_SECTIONS = ['adjustments', 'workingCapital', 'investing', 'financing'] as const;
+export const FLOW_SECTIONS = [
+  'adjustments',
+  'workingCapital',
+  'interestPaid',
+  'incomeTaxPaid',
+  'investing',
+  'financing',
+] as const;
 export type FlowSection = (typeof FLOW_SECTIONS)[number];
+
+/** The sections that cash from operations is made of, beside the profit. */
+export const OPERATING: ReadonlySet<FlowSection> = new Set([
+  'adjustments',
+  'workingCapital',
+  'interestPaid',
+  'incomeTaxPaid',
+]);
+
+/**
+ * What is paid of interest and of income tax stands on lines of its own (IAS 7.31 and 7.35): the cost is added back, and cost
+ * and what is owed of it tell together what was paid. What is owed alone, whose cost no account tells apart, stays working
+ * capital.
+ */
+const PAID = [
+  { section: 'interestPaid', cost: 'interest', owed: 'accrued' },
+  { section: 'incomeTaxPaid', cost: 'tax', owed: 'taxOwed' },
+] as const;
+
+/** Accounts that schedules tell the use of, whatever their names. */
+export type Served = { readonly [N in 'interest' | 'accrued' | 'tax' | 'taxOwed']?: ReadonlySet<AccountId> };
+
+function paidSections(
+  accounts: readonly Account[],
+  said: Readonly<Record<AccountId, FlowClass>>,
+  served: Served,
+): ReadonlyMap<Account, FlowSection> {
+  const out = new Map<Account, FlowSection>();
+  const serves = (a: Account, nature: keyof Served) => served[nature]?.has(a.id) || hasNature(a, nature);
+  for (const { section, cost, owed } of PAID) {
+    const operating = accounts.filter((a) => flowClassOf(a, said) === 'operating' && !out.has(a));
+    const costs = operating.filter((a) => isProfitAndLoss(a.kind) && serves(a, cost));
+    if (costs.length === 0) continue;
+    for (const a of costs) out.set(a, section);
+    for (const a of operating) if (!isProfitAndLoss(a.kind) && serves(a, owed)) out.set(a, section);
+  }
+  return out;
+}
 
 /** A line: the movement of an account as money, or the other side of an amount that is told in another section. */
 export type FlowLine = {
@@ -52,13 +94,19 @@ export function flowLines(
   accounts: readonly Account[],
   said: Readonly<Record<AccountId, FlowClass>>,
   gains: ReadonlySet<AccountId>,
+  served: Served = {},
 ): readonly FlowLine[] {
   const out: FlowLine[] = [];
+  const paid = paidSections(accounts, said, served);
   for (const account of accounts) {
     const of = flowClassOf(account, said);
     const line = (section: FlowSection, sign: 1 | -1, key = account.id) =>
       out.push({ key, account, section, sign, of: 'all' });
-    if (isProfitAndLoss(account.kind)) {
+    const paidIn = paid.get(account);
+    if (paidIn !== undefined) {
+      if (isProfitAndLoss(account.kind)) line('adjustments', 1, `${account.id} back`);
+      line(paidIn, -1);
+    } else if (isProfitAndLoss(account.kind)) {
       if (of !== 'investing' && of !== 'financing') {
         if (gains.has(account.id))
           out.push({ key: `${account.id} gains`, account, section: 'adjustments', sign: 1, of: 'gains' });

@@ -24,6 +24,8 @@ export {
   flowClassOf,
   flowLines,
   FLOW_SECTIONS,
+  OPERATING,
+  type Served,
   type FlowLine,
   type FlowSection,
 } from './cashFlow';

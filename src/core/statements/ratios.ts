@@ -2,6 +2,7 @@ import { divideRounded, minor, percentOf, plus, type Minor, type Percent } from 
 import { toDayNumber, yearsBefore, type FiscalCalendar, type PeriodIndex } from '@/core/calendar';
 import type { Balances } from '@/core/ledger';
 import {
+  hasNature,
   isProfitAndLoss,
   profitSign,
   type Account,
@@ -51,8 +52,6 @@ export const RATIO_INPUTS = [
 ] as const;
 export type RatioInput = (typeof RATIO_INPUTS)[number];
 
-const INTEREST = /interest/i;
-const DEPRECIATION = /depreciation|amorti[sz]ation/i;
 const CURRENT_ASSETS: readonly AccountKind[] = ['bank', 'receivable', 'inventory', 'otherAsset'];
 const CURRENT_LIABILITIES: readonly AccountKind[] = ['payable', 'taxPayable', 'otherLiability'];
 
@@ -120,9 +119,9 @@ export function ratioInputs(
     }, 0);
   const flow = (of: () => number) => () => (whole ? of() : null);
   const stock = (of: () => number) => () => (balances.has(period) ? of() : null);
-  const isInterest = (a: Account) => isCost(a) && (known.interest.has(a.id) || INTEREST.test(a.name));
+  const isInterest = (a: Account) => isCost(a) && (known.interest.has(a.id) || hasNature(a, 'interest'));
   const isDepreciation = (a: Account) =>
-    isCost(a) && (known.depreciation.has(a.id) || DEPRECIATION.test(a.name));
+    isCost(a) && (known.depreciation.has(a.id) || hasNature(a, 'depreciation'));
   const makers: Readonly<Record<RatioInput, () => number | null>> = {
     income: flow(() => profit(kind('income'))),
     grossMargin: flow(() => profit(kind('income', 'costOfSales'))),

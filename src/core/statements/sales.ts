@@ -1,6 +1,6 @@
 import type { FiscalCalendar, PeriodIndex } from '@/core/calendar';
 import { ACTIVITY, journalOf, ownersOf, rowAt, type LedgerBlock, type View } from '@/core/ledger';
-import { isProfitAndLoss, type Account, type AccountId, type FlowClass } from '@/core/model';
+import { isProfitAndLoss, namesNature, type Account, type AccountId, type FlowClass } from '@/core/model';
 import { plus } from '@/core/money';
 import { flowClassOf } from './cashFlow';
 
@@ -62,9 +62,9 @@ export const joinedSales = (before: Sales, after: Sales, start: PeriodIndex): Sa
 });
 
 /** Accounts of profit and loss that the entry of a sale posts to: what else a compound entry has is no part of it. */
-const OF_SALES = /gain|loss|profit on|dispos|sold|sale of|deprec|amorti|written|write/i;
+const OF_SALES = ['gain', 'depreciation', 'accumulated'] as const;
 const isOfSales = ({ kind, name }: Account): boolean =>
-  kind === 'otherIncome' || kind === 'otherExpense' || OF_SALES.test(name);
+  kind === 'otherIncome' || kind === 'otherExpense' || OF_SALES.some((n) => namesNature(name, n));
 
 /**
  * The sales that a ledger's entries tell: entries (rows of one day and reference) that take something out of an asset and

@@ -16,6 +16,7 @@ import {
   covenantState,
   daysOfYear,
   flowClassOf,
+  flowAmount,
   flowLines,
   headroomOf,
   joinedBalances,
@@ -23,10 +24,12 @@ import {
   keepsCovenant,
   ledgerSales,
   measureOf,
+  NO_SALES,
   ownMeasure,
   ownRatioOf,
   ratioInputs,
   ratioOf,
+  OPERATING,
   salesOf,
   wayToCash,
   workingCapital,
@@ -71,6 +74,84 @@ function entriesOf(
     accounts.map((a) => a.id),
   );
 }
+
+/**
+ * Interest and income tax paid on lines of their own: IAS 7, Illustrative Example A (from memory): profit before tax 3,350 and
+ * tax 300; depreciation 450, foreign exchange loss 40, investment income (500), interest expense 400; receivables up 500,
+ * inventories down 1,050, trade payables down 1,740: cash generated from operations 2,550; interest paid (270), income taxes
+ * paid (900): 1,380 from operating activities.
+ */
+describe('IAS 7, Illustrative Example A: operating activities', () => {
+  const list = [
+    account('sales', 'income', 'Sales less costs'),
+    account('depr', 'expense', 'Depreciation'),
+    account('fx', 'otherExpense', 'Foreign exchange loss'),
+    account('yield', 'otherIncome', 'Investment income'),
+    account('int', 'otherExpense', 'Interest expense'),
+    account('tax', 'otherExpense', 'Taxes on income'),
+    account('cash', 'bank', 'Cash'),
+    account('ar', 'receivable', 'Receivables'),
+    account('inv', 'inventory', 'Inventories'),
+    account('acc', 'fixedAsset', 'Accumulated depreciation'),
+    account('ap', 'payable', 'Trade payables'),
+    account('accrued', 'otherLiability', 'Interest payable'),
+    account('owed', 'taxPayable', 'Income taxes payable'),
+  ];
+  const block = entriesOf(list, [
+    [
+      'year',
+      { sales: 3_350 + 450 + 40 - 500 + 400, depr: 450, fx: 40, yield: 500, int: 400, tax: 300 },
+      { acc: -450, ar: 500, inv: -1_050, ap: -1_740, accrued: 130, owed: -600, cash: 1_380 + 500 - 40 },
+    ],
+  ]);
+  const balances = balancesOf([block], calendar);
+  const said = { fx: 'financing', yield: 'investing' } as const;
+  const lines = flowLines(list, said, new Set());
+  const section = (of: string, from = lines) =>
+    from
+      .filter((l) => l.section === of)
+      .reduce((t, l) => t + (flowAmount(l, balances, NO_SALES, first) ?? 0), 0);
+  const profit = 3_050;
+
+  test('cash generated 2,550, interest paid 270, income taxes paid 900: 1,380', () => {
+    expect(profit + section('adjustments') + section('workingCapital')).toBe(2_550);
+    expect([section('interestPaid'), section('incomeTaxPaid')]).toEqual([-270, -900]);
+    expect(profit + [...OPERATING].reduce((t, s) => t + section(s), 0)).toBe(1_380);
+  });
+  test('the way from profit to the bank tells what is owed of them, and no cost twice', () => {
+    const way = wayToCash(balances, list, said, NO_SALES, { first, last: first });
+    const steps = Object.fromEntries(way.steps.map((s) => [s.line.key, s.amount]));
+    expect(steps).toMatchObject({ accrued: 130, owed: -600 });
+    expect(Object.keys(steps)).not.toContain('int back');
+    expect(way.steps.reduce((t, s) => t + s.amount, Number(way.profit))).toBe(way.change);
+  });
+  test('told elsewhere where that is said, or without an account of the cost: then it is working capital', () => {
+    const financing = flowLines(list, { ...said, int: 'financing' }, new Set());
+    expect([section('interestPaid', financing), section('financing', financing)]).toEqual([0, -400 - 40]);
+    expect(section('workingCapital', financing)).toBe(-500 + 1_050 - 1_740 + 130);
+    const bare = flowLines(
+      list.filter((a) => a.id !== 'tax'),
+      said,
+      new Set(),
+    );
+    expect([section('incomeTaxPaid', bare), section('workingCapital', bare)]).toEqual([
+      0,
+      -500 + 1_050 - 1_740 - 600,
+    ]);
+  });
+  test('schedules tell accounts whose names do not', () => {
+    const plain = list.map((a) => ({ ...a, name: a.id }));
+    const served = {
+      interest: new Set(['int']),
+      accrued: new Set(['accrued']),
+      tax: new Set(['tax']),
+      taxOwed: new Set(['owed']),
+    };
+    const own = flowLines(plain, said, new Set(), served);
+    expect([section('interestPaid', own), section('incomeTaxPaid', own)]).toEqual([-270, -900]);
+    expect(section('interestPaid', flowLines(plain, said, new Set()))).toBe(0);
+  });
+});
 
 /**
  * A year's cash flow by the indirect method as accounting textbooks teach it (J. Weygandt, P. Kimmel, D. Kieso, "Accounting

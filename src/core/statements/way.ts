@@ -30,6 +30,16 @@ export function wayToCash(
   const total = (of: readonly Account[], amount: (id: AccountId) => number): number =>
     of.reduce((t, a) => plus(t, amount(a.id)), 0);
   const banks = cashAccounts(accounts, said);
+  const all = flowLines(accounts, said, sales.gains);
+  // A cost that is added back only to be told as paid moves nothing on the way: what is owed of it does.
+  const told = new Set(
+    all.flatMap(({ account, section }) =>
+      isProfitAndLoss(account.kind) && (section === 'interestPaid' || section === 'incomeTaxPaid')
+        ? [account]
+        : [],
+    ),
+  );
+  const lines = all.filter((l) => !told.has(l.account));
   const closing = total(banks, (id) => balances.balance(id, last, true));
   const change = total(banks, moved);
   return {
@@ -39,7 +49,7 @@ export function wayToCash(
         moved,
       ),
     ),
-    steps: flowLines(accounts, said, sales.gains).flatMap((line) => {
+    steps: lines.flatMap((line) => {
       let amount = 0;
       for (let p = first; p <= last; p++) amount = plus(amount, flowAmount(line, balances, sales, p) ?? 0);
       return amount === 0 ? [] : [{ line, amount: minor(amount) }];

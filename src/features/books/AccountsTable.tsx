@@ -3,16 +3,57 @@
 import { useState, type DragEvent, type KeyboardEvent } from 'react';
 import { Button, Checkbox, NativeSelect, TextInput } from '@mantine/core';
 import { editText, numberFormatOf, parseAmount, minorDigits, type Minor } from '@/core/money';
-import { LIMITS, ACCOUNT_KINDS, type Account, type AccountKind } from '@/core/model';
+import {
+  ACCOUNT_KINDS,
+  kindsOf,
+  LIMITS,
+  natureByName,
+  NATURES,
+  type Account,
+  type AccountKind,
+  type Command,
+  type Nature,
+} from '@/core/model';
 import { dispatch } from '@/store/bookStore';
 import type { Ground } from '@/core/ground';
 import { say, setSession } from '@/store/session';
 import { MergeAccount } from './MergeAccount';
-import { KIND_NAMES } from '@/store/kindNames';
+import { KIND_NAMES, NATURE_NAMES } from '@/store/kindNames';
 import classes from './Books.module.css';
 
 const STEP = 150;
 const KIND_OPTIONS = ACCOUNT_KINDS.map((k) => ({ value: k, label: KIND_NAMES[k] }));
+
+/** What an account is for beyond its kind: by its name, unless someone says it. */
+function NatureCell({
+  account,
+  readOnly,
+  onNature,
+}: {
+  readonly account: Account;
+  readonly readOnly: boolean;
+  readonly onNature: (nature: Nature | null) => void;
+}) {
+  const fitting = NATURES.filter((n) => kindsOf(n).includes(account.kind));
+  if (fitting.length === 0 && account.nature === undefined) return null;
+  const byName = natureByName(account);
+  const said = account.nature;
+  return (
+    <NativeSelect
+      aria-label={`What ${account.name} serves as`}
+      disabled={readOnly}
+      value={said ?? ''}
+      data={[
+        { value: '', label: byName ? `${NATURE_NAMES[byName]}, by its name` : 'nothing in particular' },
+        ...(said === undefined || fitting.includes(said) ? fitting : [said, ...fitting]).map((n) => ({
+          value: n as string,
+          label: NATURE_NAMES[n],
+        })),
+      ]}
+      onChange={(e) => onNature((e.currentTarget.value || null) as Nature | null)}
+    />
+  );
+}
 
 /** The chart of accounts: order, names, kinds, groups, usual amounts, who looks after them; each change one undo step. */
 export function AccountsTable({ ground, readOnly }: { readonly ground: Ground; readonly readOnly: boolean }) {
@@ -28,7 +69,7 @@ export function AccountsTable({ ground, readOnly }: { readonly ground: Ground; r
   );
   const groups = [...new Set(book.accounts.map((a) => a.group))].filter(Boolean);
   const keepers = [...new Set(book.accounts.map((a) => a.keeper))].filter(Boolean);
-  const edit = (account: Account, change: Partial<Omit<Account, 'id'>>) =>
+  const edit = (account: Account, change: Extract<Command, { type: 'editAccount' }>['change']) =>
     dispatch({ type: 'editAccount', account: account.id, change });
   const move = (account: string, before: string | null) => dispatch({ type: 'moveAccount', account, before });
   const step = (account: Account, by: 1 | -1) => {
@@ -79,6 +120,7 @@ export function AccountsTable({ ground, readOnly }: { readonly ground: Ground; r
             <th>Code</th>
             <th>Name</th>
             <th>Kind</th>
+            <th>Serves as</th>
             <th>Group</th>
             <th>Usual month, from – to</th>
             <th>Looked after by</th>
@@ -154,6 +196,9 @@ export function AccountsTable({ ground, readOnly }: { readonly ground: Ground; r
                   data={KIND_OPTIONS}
                   onChange={(e) => edit(a, { kind: e.currentTarget.value as AccountKind })}
                 />
+              </td>
+              <td>
+                <NatureCell account={a} readOnly={readOnly} onNature={(nature) => edit(a, { nature })} />
               </td>
               <td>
                 <TextCell

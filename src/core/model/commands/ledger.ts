@@ -3,6 +3,7 @@ import type { PeriodId } from '@/core/calendar';
 import { insertAccounts, mergeInto } from '../accounts';
 import type { Line } from '../budget';
 import { naturalSign } from '../kinds';
+import type { Nature } from '../nature';
 import { refuse } from '../refusal';
 import type { Cash, GuessedTerms } from '../cash';
 import type { Account, AccountId, Axis, Book, Source } from '../schema';
@@ -38,7 +39,8 @@ export type LedgerCommand =
   | {
       readonly type: 'editAccount';
       readonly account: AccountId;
-      readonly change: Partial<Omit<Account, 'id'>>;
+      /** `nature` null: its name tells it again. */
+      readonly change: Partial<Omit<Account, 'id' | 'nature'>> & { readonly nature?: Nature | null };
     }
   | { readonly type: 'addAccount'; readonly account: Account }
   /** Puts an account before another, or last. */
@@ -94,7 +96,11 @@ export const ledgerHandlers: HandlersOf<LedgerCommand> = {
   },
   editAccount(book, { account, change }) {
     if (change.name !== undefined && change.name.trim() === '') refuse('emptyName');
-    Object.assign(findAccount(book, account), change);
+    const { nature, ...rest } = change;
+    const of = findAccount(book, account);
+    Object.assign(of, rest);
+    if (nature === null) delete of.nature;
+    else if (nature !== undefined) of.nature = nature;
   },
   addAccount(book, { account }) {
     if (account.name.trim() === '') refuse('emptyName');
