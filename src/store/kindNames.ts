@@ -25,6 +25,7 @@ export const NATURE_NAMES: Record<Nature, string> = {
   oncosts: 'On-costs of pay',
   withheld: 'Withheld from pay',
   loan: 'Loan',
+  creditLine: 'Credit line',
   interest: 'Interest',
   accrued: 'Interest owed',
   asset: 'Asset in use',

@@ -1,6 +1,6 @@
 import { naturalSign, profitSign, type AccountId, type TermsRule } from '@/core/model';
 import { divideRounded, isTooLarge, minor, percentOf, type Percent } from '@/core/money';
-import { firstOf, splitByPercents, STAND_INS, weightOf } from '@/core/schedule';
+import { accountFor, splitByPercents, weightOf } from '@/core/schedule';
 import type { PlannedLine, ProjectionInput } from './input';
 
 /**
@@ -73,9 +73,7 @@ export const debtOf = (
   accounts: ProjectionInput['accounts'],
   { account }: Pick<PlannedLine, 'account'>,
 ): AccountId =>
-  profitSign(account.kind) > 0
-    ? firstOf(accounts, 'receivable', STAND_INS.receivable)
-    : firstOf(accounts, 'payable', STAND_INS.payable);
+  profitSign(account.kind) > 0 ? accountFor(accounts, 'receivable') : accountFor(accounts, 'payable');
 
 const nothings: number[][] = [];
 /** Months without tax, the same ones for every line. */

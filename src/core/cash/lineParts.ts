@@ -1,6 +1,6 @@
 import type { AccountId, CashSource, TaxScheme, TermsRule } from '@/core/model';
 import { profitSign } from '@/core/model';
-import { firstOf, STAND_INS, WHAT, type Days } from '@/core/schedule';
+import { accountFor, STAND_INS, WHAT, type Days } from '@/core/schedule';
 import type { Period } from '@/core/calendar';
 import type { PlannedLine, ProjectionInput } from './input';
 import { debtOf, reachOf, type LineMonths } from './lineMonths';
@@ -65,20 +65,18 @@ function rolesOf({ table }: Fixed, input: ProjectionInput, line: PlannedLine, ru
   const said = <K extends string>(key: K): AccountId | null =>
     key in rule ? ((rule as unknown as Record<K, AccountId | null>)[key] ?? null) : null;
   const scheme = taxes.find((t) => t.id === line.terms.tax?.scheme);
-  const advance = income
-    ? firstOf(accounts, 'otherLiability', STAND_INS.deferred)
-    : firstOf(accounts, 'otherAsset', STAND_INS.prepaid);
+  const advance = income ? accountFor(accounts, 'deferred') : accountFor(accounts, 'prepaid');
   const through = said('through');
   return {
     line: table.of(line.account.id),
     bank: table.of(line.terms.bank ?? defaultBank(input)),
     open: table.of(through ?? debtOf(accounts, line)),
     badDebt: table.of(said('badDebt') ?? STAND_INS.badDebt),
-    inventory: table.of(said('inventory') ?? firstOf(accounts, 'inventory', STAND_INS.inventory)),
+    inventory: table.of(said('inventory') ?? accountFor(accounts, 'inventory')),
     advance: table.of(through ?? advance),
-    withheld: table.of(through ?? STAND_INS.withheld),
+    withheld: table.of(through ?? accountFor(accounts, 'withheld')),
     against: table.of(said('against') ?? STAND_INS.against),
-    tax: table.of(scheme?.payable ?? firstOf(accounts, 'taxPayable', STAND_INS.tax)),
+    tax: table.of(scheme?.payable ?? accountFor(accounts, 'tax')),
   };
 }
 

@@ -1,7 +1,7 @@
 import { toDayNumber, type DayNumber } from '@/core/calendar';
 import { evenPart } from '@/core/money';
 import type { AccountId, CashSource, DatedItem } from '@/core/model';
-import { datesOf, WHAT, firstOf, STAND_INS } from '@/core/schedule';
+import { datesOf, WHAT, accountFor, STAND_INS } from '@/core/schedule';
 import type { ExpectedItem, PlannedLine, ProjectionInput } from './input';
 import { type AccountTable, type PostingBuilder } from './postings';
 import { defaultBank, type Part } from './projected';
@@ -48,9 +48,7 @@ const DATED_SOURCE: Record<DatedItem['group'], (direction: DatedItem['direction'
 /** The receivable or payable of an open item. */
 const owedOn = (accounts: ProjectionInput['accounts'], item: ExpectedItem): AccountId =>
   (item.kind === 'invoice' ? item.account : null) ??
-  (item.side === 'in'
-    ? firstOf(accounts, 'receivable', STAND_INS.receivable)
-    : firstOf(accounts, 'payable', STAND_INS.payable));
+  (item.side === 'in' ? accountFor(accounts, 'receivable') : accountFor(accounts, 'payable'));
 
 /** What accounts stand at at the start without items that have days of their own, by place, debits positive. */
 export function withoutItems(
@@ -116,7 +114,7 @@ export function otherParts(
       const places = {
         bank,
         lost: table.of(item.badDebt ?? STAND_INS.badDebt),
-        tax: table.of(scheme?.payable ?? firstOf(input.accounts, 'taxPayable', STAND_INS.tax)),
+        tax: table.of(scheme?.payable ?? accountFor(input.accounts, 'tax')),
       };
       const whole = [{ day, amount: item.open, to: 'bank' as const, owes: item.tax?.owes ?? 0 }];
       for (const { day: due, amount, to, owes } of item.shares ?? whole) {
@@ -193,7 +191,7 @@ export function returnParts(
 ): Part[] {
   return returns.map((r) => {
     const scheme = input.taxes.find((t) => t.id === r.scheme)!;
-    const payable = table.of(scheme.payable ?? firstOf(input.accounts, 'taxPayable', STAND_INS.tax));
+    const payable = table.of(scheme.payable ?? accountFor(input.accounts, 'tax'));
     const bank = table.of(defaultBank(input));
     out.add(r.due, bank, -r.owed, -1, WHAT.tax, r.to);
     out.add(r.due, payable, r.owed, -1, WHAT.tax, r.to);

@@ -1,6 +1,6 @@
 import { toDayNumber } from '@/core/calendar';
 import { CASH_SOURCES, type AccountId, type CashSource, type TaxScheme } from '@/core/model';
-import { daysOf, firstOf, STAND_INS } from '@/core/schedule';
+import { daysOf, accountFor, STAND_INS } from '@/core/schedule';
 import type { PlannedLine, ProjectionInput } from './input';
 import { lineMonths, type LineMonths } from './lineMonths';
 import {
@@ -307,7 +307,7 @@ function comeOf(
  */
 function returnsOf(b: Base, input: ProjectionInput, scheme: TaxScheme, come: Come) {
   const owed = b.owedByScheme.get(scheme.id)!;
-  const account = scheme.payable ?? firstOf(input.accounts, 'taxPayable', STAND_INS.tax);
+  const account = scheme.payable ?? accountFor(input.accounts, 'tax');
   const stood = -(input.opening.get(account) ?? 0);
   if (scheme.on === 'invoice')
     return taxReturns(scheme, input.start, owed, stood, (from, to) => input.taxCredits(scheme, from, to));
@@ -383,9 +383,7 @@ function baseOf(input: ProjectionInput, builders: Builders): Base {
         return [t.id, first ? allEnds.filter((end) => end >= first.from && end <= input.start).length : 0];
       }),
     ),
-    byReturn: new Set(
-      input.taxes.map((t) => table.of(t.payable ?? firstOf(accounts, 'taxPayable', STAND_INS.tax))),
-    ),
+    byReturn: new Set(input.taxes.map((t) => table.of(t.payable ?? accountFor(accounts, 'tax')))),
     kept: new Map(),
     pasts: new Map(),
     rows: new Map(),

@@ -1,6 +1,6 @@
 import type { DayNumber } from '@/core/calendar';
 import type { AccountId, CashSource } from '@/core/model';
-import { firstOf, STAND_INS, WHAT, type RowPosting } from '@/core/schedule';
+import { accountFor, STAND_INS, WHAT, type RowPosting } from '@/core/schedule';
 import type { ProjectionInput, ScheduledRow } from './input';
 import type { Fixed } from './lineParts';
 import { OWED } from './pending';
@@ -86,7 +86,7 @@ function taxAccount(
 ): AccountId {
   const scheme = taxes.find((t) => t.id === owes!.scheme);
   if (scheme?.owed !== 'net') return cost ?? STAND_INS.other;
-  return scheme.payable ?? firstOf(accounts, 'taxPayable', STAND_INS.tax);
+  return scheme.payable ?? accountFor(accounts, 'tax');
 }
 
 /** Where the money of a balance that is brought about belongs. */

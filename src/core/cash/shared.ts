@@ -1,6 +1,6 @@
 import { minor, splitByWeights } from '@/core/money';
 import type { AccountId } from '@/core/model';
-import { firstOf, STAND_INS } from '@/core/schedule';
+import { accountFor } from '@/core/schedule';
 import type { ProjectionInput } from './input';
 import type { LineMonths } from './lineMonths';
 import type { Shared } from './rule';
@@ -53,7 +53,7 @@ const shareOut = (amount: number, weights: readonly number[]): readonly number[]
 
 /** The stock that lines take out of. */
 export const stockOf = (input: Pick<ProjectionInput, 'accounts'>, rule: OfKind<'fromStock'>): AccountId =>
-  rule.inventory ?? firstOf(input.accounts, 'inventory', STAND_INS.inventory);
+  rule.inventory ?? accountFor(input.accounts, 'inventory');
 
 /**
  * What is bought into stocks, by part and place: in closed periods what the ledger tells (what the stock grew by, and what

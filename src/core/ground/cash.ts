@@ -1,4 +1,4 @@
-import { daysOf, payingBank } from '@/core/schedule';
+import { accountFor, daysOf, payingBank } from '@/core/schedule';
 import { toDayNumber, type DayNumber, type Period, type PeriodIndex } from '@/core/calendar';
 import { lastOf } from '@/core/lastOf';
 import type { Balances } from '@/core/ledger';
@@ -118,6 +118,11 @@ const makeSaid = () => ({
   }),
   invoices: lastOf(readInvoices),
   days: lastOf(daysOf),
+  /** The credit line on the account that it is drawn on: as said, else by its nature. */
+  creditLine: lastOf(
+    (line: Cash['creditLine'], accounts: Book['accounts']): Cash['creditLine'] =>
+      line && { ...line, account: line.account ?? accountFor(accounts, 'creditLine') },
+  ),
   dated: lastOf((cash: Cash) =>
     cash.dated
       .map((d) => ({ ...d, key: d.id }))
@@ -137,10 +142,10 @@ const makeLooked = () => ({
       projected: Projected,
       _version: number,
       without: readonly CashSource[],
-      cash: Cash,
+      floor: Cash['floor'],
+      creditLine: Cash['creditLine'],
       drawn: number,
-    ): CashForecast =>
-      forecastOf(projected, { without, floor: cash.floor, creditLine: cash.creditLine, drawn }),
+    ): CashForecast => forecastOf(projected, { without, floor, creditLine, drawn }),
   ),
   itemTerms: lastOf(makeItemTerms),
   lists: lastOf(listsSince),
@@ -290,6 +295,7 @@ export function cashOf(
       ...scheduledRows(ground, plans, pastPlans, start, missed),
       ...looked.taxPaid(
         calendar,
+        book.accounts,
         payingBank(book.cash.bank, book.accounts),
         opening.of,
         start,
@@ -315,11 +321,19 @@ export function cashOf(
     runOffEnd: (account) => runOffEnd(book.cash, account, start),
   };
   const projected = looked.project(input);
-  const drawn = -(opening.of.get(book.cash.creditLine?.account ?? '') ?? 0);
+  const creditLine = memory.creditLine(book.cash.creditLine, book.accounts);
+  const drawn = -(opening.of.get(creditLine?.account ?? '') ?? 0);
   return {
     input,
     projected,
-    forecast: looked.forecast(projected, projected.version, without, book.cash, Math.max(0, drawn)),
+    forecast: looked.forecast(
+      projected,
+      projected.version,
+      without,
+      book.cash.floor,
+      creditLine,
+      Math.max(0, drawn),
+    ),
     items: shown,
     missed,
     itemsBy: itemTerms,
@@ -331,7 +345,7 @@ export function cashOf(
     termsOf: termsIn(budget ?? plans[0]?.budget ?? null),
     staff: looked.staff(staffAccounts(plans)),
     measured: sides.shares,
-    creditLine: book.cash.creditLine,
+    creditLine,
     without,
     opening: opening.from,
     withoutItems: withoutItems(book, opening.of, shown),

@@ -14,7 +14,14 @@ import {
   type Terms,
 } from '@/core/model';
 import type { RowResult } from '@/core/plan';
-import { daysOf, occurrenceNumbers, STAND_INS, taxPayments, type RowPosting } from '@/core/schedule';
+import {
+  accountFor,
+  daysOf,
+  isStandIn,
+  occurrenceNumbers,
+  taxPayments,
+  type RowPosting,
+} from '@/core/schedule';
 import type { MonthsOfPlan } from './cashPlan';
 import type { Ground } from './ground';
 import { countedLater, eventsOfRow, type MissedEvent } from './missed';
@@ -83,8 +90,10 @@ function owesOf(postings: readonly RowPosting[]): ScheduledRow['pastOwes'] {
 
 /** Where a balance is said as well, or a credit line moves, an account's entries do not tell what a row brought about. */
 const isWatched = ({ book }: Ground, { budget }: MonthsOfPlan, row: ScheduleRow): boolean =>
-  row.account !== book.cash.creditLine?.account &&
-  !(budget.approved?.lines ?? budget.lines).some((l) => l.account === row.account);
+  !(
+    book.cash.creditLine &&
+    row.account === (book.cash.creditLine.account ?? accountFor(book.accounts, 'creditLine'))
+  ) && !(budget.approved?.lines ?? budget.lines).some((l) => l.account === row.account);
 
 /** The events of closed months that the ledger must show, by the rows of the budgets that ruled them. */
 export function closedEvents(
@@ -206,6 +215,7 @@ export const makeTaxPaid = () =>
   lastOf(
     (
       calendar: Ground['calendar'],
+      accounts: readonly Account[],
       bank: AccountId,
       opening: ReadonlyMap<AccountId, number>,
       start: DayNumber,
@@ -217,7 +227,7 @@ export const makeTaxPaid = () =>
       const met = new Map<AccountId, { row: RowOf<'incomeTax'>; accruals: RowPosting[] }>();
       for (let i = 0; i < rows.length; i += 2) {
         const row = rows[i] as RowOf<'incomeTax'>;
-        const owed = row.payable ?? STAND_INS.incomeTax;
+        const owed = row.payable ?? accountFor(accounts, 'incomeTax');
         const there = met.get(owed);
         const accruals = rows[i + 1] as readonly RowPosting[];
         if (there) there.accruals.push(...accruals);
@@ -228,11 +238,11 @@ export const makeTaxPaid = () =>
           key: `paid ${row.id}`,
           source: 'taxes',
           cost: null,
-          postings: taxPayments(row, { calendar, bank }, accruals, {
+          postings: taxPayments(row, { calendar, bank, accounts }, accruals, {
             after: start,
             until,
             stood: -(opening.get(owed) ?? 0),
-            credited: row.payable === null ? null : (from, to) => credited(owed, from, to),
+            credited: isStandIn(owed) ? null : (from, to) => credited(owed, from, to),
           }),
         });
       return out;
@@ -268,12 +278,12 @@ export function settledAtStart(
   const closedMonths = Array.from({ length: MONTHS_BACK }, (_, i) => calendar.period(closed - i));
   const ends = closedMonths.map((p) => toDayNumber(p.end));
   const put = (
-    account: AccountId | null,
+    account: AccountId,
     paydays: (period: Period) => readonly DayNumber[],
     due: DueRule,
     moved: MovedTo,
   ): void => {
-    if (account === null) return;
+    if (isStandIn(account)) return;
     const kind = book.accounts.find((a) => a.id === account)?.kind;
     // Payables and taxes have ways of their own to be settled.
     if (kind === 'payable' || kind === 'receivable') return;
@@ -288,10 +298,21 @@ export function settledAtStart(
   for (const { budget } of plans)
     for (const row of budget.schedules)
       if (row.kind === 'staff')
-        put(row.through, (p) => occurrenceNumbers(p, row.paydays, book.workWeek), row.remitted, row.moved);
+        put(
+          row.through ?? accountFor(book.accounts, 'withheld'),
+          (p) => occurrenceNumbers(p, row.paydays, book.workWeek),
+          row.remitted,
+          row.moved,
+        );
   for (const { parts } of terms)
     for (const { rule } of parts)
-      if (rule.kind === 'payroll') put(rule.through, (p) => days.on(rule.on, p, null), rule.rest, rule.moved);
+      if (rule.kind === 'payroll')
+        put(
+          rule.through ?? accountFor(book.accounts, 'withheld'),
+          (p) => days.on(rule.on, p, null),
+          rule.rest,
+          rule.moved,
+        );
   return [...first].map(([account, day]) => ({ account, day, source: 'payroll' }));
 }
 

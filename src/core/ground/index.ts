@@ -46,7 +46,7 @@ export { ALL_SOURCES, cashOf, type CashView } from './cash';
 export { guessesOf, runOffsOf } from './closing';
 export type { LineTerms } from './lineTerms';
 export { triedOf, type Moves } from './tried';
-export { dueOf, loansOf } from './loanDue';
+export { debtsOf, dueInAll, dueOf, type Debts } from './loanDue';
 export { flowsOfForecast, plannedBooks, type PlannedBooks } from './plannedBooks';
 export {
   aheadOf,

@@ -15,7 +15,7 @@ import {
 } from '@/core/model';
 import { percent as percentOf, type Percent } from '@/core/money';
 import { assertNever } from '@/core/assertNever';
-import { dividerOf, firstOf, STAND_INS, type Days } from '@/core/schedule';
+import { dividerOf, accountFor, type Days } from '@/core/schedule';
 import { saidTerms } from './lineTerms';
 
 /* An item of the ledger goes by the terms of the line that it was invoiced for: the entry tells which. */
@@ -264,7 +264,7 @@ export function makeItemTerms(
       const own = account && isProfitAndLoss(account.kind) ? of(account) : null;
       for (const { rule } of own?.parts ?? []) {
         if (rule.kind !== 'fromStock') continue;
-        const stock = rule.inventory ?? firstOf(accounts, 'inventory', STAND_INS.inventory);
+        const stock = rule.inventory ?? accountFor(accounts, 'inventory');
         if (!stocks.has(stock)) stocks.set(stock, own!);
       }
     }
@@ -282,9 +282,6 @@ export function makeItemTerms(
       return account.kind === 'inventory' ? (by.stocks.get(id) ?? null) : by.of(account);
     },
     debtOf: (side, through) =>
-      through ??
-      (side === 'in'
-        ? firstOf(accounts, 'receivable', STAND_INS.receivable)
-        : firstOf(accounts, 'payable', STAND_INS.payable)),
+      through ?? (side === 'in' ? accountFor(accounts, 'receivable') : accountFor(accounts, 'payable')),
   };
 }

@@ -33,7 +33,7 @@ import {
 import { ALL_SOURCES, cashOf, type CashView } from './cash';
 import { once } from '@/core/lastOf';
 import { salesInLedger, salesPlanned } from './assetSales';
-import { dueOf } from './loanDue';
+import { dueInAll } from './loanDue';
 import type { Ground } from './ground';
 import { closingsByPeriod } from './keptCash';
 
@@ -84,7 +84,7 @@ export function ratiosOf({ book, calendar }: Ground, { balances, accounts, view 
   const known: RatioKnown = {
     interest: new Set(rows.flatMap((r) => (r.kind === 'loan' ? [r.interest] : []))),
     depreciation: new Set(rows.flatMap((r) => (r.kind === 'asset' ? [r.expense] : []))),
-    due: (period) => dueOf(rows, calendar, null, period),
+    due: (period) => dueInAll({ rows, creditLine: view.creditLine, calendar, accounts }, balances, period),
     variable: book.variableShares,
   };
   const inputs = new Map<PeriodIndex, ReturnType<typeof ratioInputs>>();

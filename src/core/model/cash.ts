@@ -196,6 +196,8 @@ export const creditLineSchema = z.strictObject({
   rate: percentText,
   /** It is drawn and repaid in whole steps. */
   step: money.check(z.gte(1)) as typeof money,
+  /** The day until which it is granted; else it can be called at any time. */
+  until: z.optional(z.nullable(dayText)),
 });
 
 /** Where the money of a forecast may come from. */

@@ -9,15 +9,7 @@ import {
   type SegmentId,
 } from '@/core/model';
 import { minor, plus, ZERO, type Minor } from '@/core/money';
-import {
-  daysOf,
-  firstOf,
-  makeRow,
-  STAND_INS,
-  type Days,
-  type RowGround,
-  type RowMade,
-} from '@/core/schedule';
+import { daysOf, accountFor, makeRow, type Days, type RowGround, type RowMade } from '@/core/schedule';
 import type { Facts } from './facts';
 import type { Amounts } from './rule';
 
@@ -41,7 +33,7 @@ export function lineOfMove(key: string): LineRef {
 export function touchedBy(row: ScheduleRow, facts: Facts): ReadonlySet<AccountId> {
   const named = accountsOfRow(row);
   if (row.kind !== 'asset' || !row.sold || row.sold.gain !== null) return named;
-  return new Set([...named, firstOf(facts.accounts, 'otherIncome', STAND_INS.gain)]);
+  return new Set([...named, accountFor(facts.accounts, 'gain')]);
 }
 
 const days = new WeakMap<Facts['workWeek'], Days>();

@@ -2,7 +2,7 @@ import { toDayNumber, type FiscalCalendar, type PeriodIndex } from '@/core/calen
 import type { Account, AccountId, RowOf } from '@/core/model';
 import { evenPart, minor, percentOf } from '@/core/money';
 import { NEEDS_NOTHING, RowBook, type RowGround, type RowRuleOf } from './rule';
-import { firstOf, STAND_INS } from './standIns';
+import { accountFor, STAND_INS } from './standIns';
 
 /*
  * What is owned and used up. Straight-line: months alike from the month of use on, the last takes the rounding. Declining:
@@ -90,7 +90,7 @@ function buy(asset: Asset, book: RowBook, { accounts, days, bank: usual }: RowGr
   const day = toDayNumber(asset.bought);
   const due = Math.max(day, days.due(day, paid.due, 'stays'));
   const bank = [paid.bank ?? usual, null] as const;
-  const owed = [paid.through ?? firstOf(accounts, 'payable', STAND_INS.payable), null] as const;
+  const owed = [paid.through ?? accountFor(accounts, 'payable'), null] as const;
   const own = [asset.account, asset.segment] as const;
   const onTop = tax ? percentOf(minor(asset.cost), tax.rate) : 0;
   const from = due === day ? bank : owed;
@@ -128,7 +128,7 @@ export function saleOf(
     period,
     accumulated: { account: row.accumulated ?? STAND_INS.against, amount: accumulated },
     gain: {
-      account: row.sold.gain ?? firstOf(accounts, 'otherIncome', STAND_INS.gain),
+      account: row.sold.gain ?? accountFor(accounts, 'gain'),
       amount: row.cost - accumulated - row.sold.price,
     },
   };

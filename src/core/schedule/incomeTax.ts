@@ -10,7 +10,7 @@ import type { RowOf } from '@/core/model';
 import { minor, percentOf } from '@/core/money';
 import { dueDay, monthDay } from './days';
 import { RowBook, type RowGround, type RowPosting, type RowRuleOf } from './rule';
-import { STAND_INS } from './standIns';
+import { accountFor } from './standIns';
 
 /*
  * In a year that runs, closed months have the tax that the ledger has, and the first open one what they lack of it.
@@ -62,7 +62,7 @@ export const incomeTax: RowRuleOf<'incomeTax'> = {
   needs: () => ({ drivers: [], profit: true }),
   make(row, ground) {
     const book = new RowBook();
-    const owed = [row.payable ?? STAND_INS.incomeTax, null] as const;
+    const owed = [row.payable ?? accountFor(ground.accounts, 'incomeTax'), null] as const;
     for (const { period, amount } of taxedPeriods(row, ground))
       book.pair(
         toDayNumber(ground.calendar.period(period).end),
@@ -104,7 +104,7 @@ export function taxDays(
  */
 export function taxPayments(
   row: IncomeTax,
-  { calendar, bank: usual }: Pick<RowGround, 'calendar' | 'bank'>,
+  { calendar, bank: usual, accounts }: Pick<RowGround, 'calendar' | 'bank' | 'accounts'>,
   accruals: readonly RowPosting[],
   {
     after,
@@ -118,7 +118,7 @@ export function taxPayments(
     readonly credited: ((from: DayNumber, to: DayNumber) => number) | null;
   },
 ): readonly RowPosting[] {
-  const account = row.payable ?? STAND_INS.incomeTax;
+  const account = row.payable ?? accountFor(accounts, 'incomeTax');
   const book = new RowBook();
   const bank = [row.bank ?? usual, null] as const;
   const owed = [account, null] as const;

@@ -21,7 +21,7 @@ import {
 import { occurrenceNumbers } from './occurrences';
 import { splitByPercents } from './parts';
 import { NEEDS_NOTHING, RowBook, type RowGround, type RowIssue, type RowRuleOf } from './rule';
-import { STAND_INS } from './standIns';
+import { accountFor } from './standIns';
 
 /*
  * Pay of a position. A month's pay is the twelfth part of a year's (what is left over goes to the first months of the fiscal
@@ -198,7 +198,7 @@ export const staff: RowRuleOf<'staff'> = {
     const book = new RowBook();
     const { costs, issue } = staffCosts(row, ground);
     const bank = [row.bank ?? ground.bank, null] as const;
-    const owed = [row.through ?? STAND_INS.withheld, null] as const;
+    const owed = [row.through ?? accountFor(ground.accounts, 'withheld'), null] as const;
     const percents = row.split.map((s) => s.percent);
     const spread = (day: DayNumber, account: string, amount: number) =>
       splitByPercents(amount, percents).parts.forEach((part, i) =>

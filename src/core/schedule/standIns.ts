@@ -1,4 +1,4 @@
-import type { Account, AccountId } from '@/core/model';
+import { hasNature, type Account, type AccountId, type Nature } from '@/core/model';
 
 /** Accounts that a book may not have, by what they are to the projection; they are no accounts of the book. */
 export const STAND_INS = {
@@ -22,18 +22,51 @@ export const STAND_INS = {
 /** Whether it is none of a book's accounts. */
 export const isStandIn = (account: AccountId): boolean => account.startsWith('~');
 
-const firsts = new WeakMap<readonly Account[], Map<Account['kind'], AccountId>>();
+/**
+ * How an account is found that nobody named: the first in use of a nature, else of a kind. What has neither is a stand-in. The
+ * costs that the projection itself makes (bad debts, interest of a credit line) post to none of the plan's accounts unasked.
+ */
+const FOUND_BY: {
+  readonly [S in keyof typeof STAND_INS]: { readonly nature?: Nature; readonly kind?: Account['kind'] };
+} = {
+  bank: { kind: 'bank' },
+  receivable: { kind: 'receivable' },
+  payable: { kind: 'payable' },
+  inventory: { kind: 'inventory' },
+  prepaid: { nature: 'prepaid' },
+  deferred: { nature: 'deferred' },
+  withheld: { nature: 'withheld' },
+  tax: { nature: 'salesTax', kind: 'taxPayable' },
+  badDebt: {},
+  against: {},
+  other: {},
+  creditLine: { nature: 'creditLine' },
+  interest: {},
+  gain: { nature: 'gain', kind: 'otherIncome' },
+  incomeTax: { nature: 'taxOwed' },
+};
 
-/** The first account of a kind that is in use; a stand-in where the book has none. */
-export function firstOf(accounts: readonly Account[], kind: Account['kind'], otherwise: string): AccountId {
-  let known = firsts.get(accounts);
-  if (!known) {
-    firsts.set(accounts, (known = new Map()));
-    for (const a of accounts) if (a.active && !known.has(a.kind)) known.set(a.kind, a.id);
+const found = new WeakMap<readonly Account[], Map<keyof typeof STAND_INS, AccountId>>();
+
+/** The account of a book that serves where none was named: by its nature, else by its kind, else a stand-in. */
+export function accountFor(accounts: readonly Account[], what: keyof typeof STAND_INS): AccountId {
+  let known = found.get(accounts);
+  if (!known) found.set(accounts, (known = new Map()));
+  let id = known.get(what);
+  if (id === undefined) {
+    const { nature, kind } = FOUND_BY[what];
+    const inUse = accounts.filter((a) => a.active);
+    // A gain stands among income only, though a loss has the same name elsewhere.
+    const byNature =
+      nature && inUse.find((a) => hasNature(a, nature) && (kind === undefined || a.kind === kind));
+    const isOther = (a: Account) => what === 'tax' && (hasNature(a, 'taxOwed') || hasNature(a, 'withheld'));
+    const byKind = kind && inUse.find((a) => a.kind === kind && !isOther(a));
+    id = (byNature || byKind)?.id ?? STAND_INS[what];
+    known.set(what, id);
   }
-  return known.get(kind) ?? otherwise;
+  return id;
 }
 
 /** The bank that pays where none is named: the one the book says, else its first. */
 export const payingBank = (said: AccountId | null, accounts: readonly Account[]): AccountId =>
-  said ?? firstOf(accounts, 'bank', STAND_INS.bank);
+  said ?? accountFor(accounts, 'bank');

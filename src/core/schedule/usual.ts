@@ -8,7 +8,7 @@ import {
 } from '@/core/model';
 
 /** What a schedule may need an account for. */
-export type Purpose = Exclude<Nature, 'salesTax' | 'badDebt'>;
+export type Purpose = Exclude<Nature, 'salesTax' | 'badDebt' | 'creditLine'>;
 
 /** Purposes that any account of the kind serves where no name tells. */
 const ANY: ReadonlySet<Purpose> = new Set(['loan', 'asset', 'gain', 'prepaid', 'deferred', 'equity']);

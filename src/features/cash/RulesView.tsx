@@ -3,7 +3,9 @@
 import { Button, Checkbox, NativeSelect } from '@mantine/core';
 import { minor, percent, unitOf, type Minor } from '@/core/money';
 import { fromDayNumber } from '@/core/calendar';
-import type { Cash, CreditLine } from '@/core/model';
+import { DayInput } from '@/components/DayInput';
+import { kindsOf, type Cash, type CreditLine } from '@/core/model';
+import { accountFor } from '@/core/schedule';
 import type { CashView, Ground } from '@/core/ground';
 import { MoneyInput, NumberInput, PercentInput } from '@/components/MoneyInput';
 import { dispatch, useBookStore } from '@/store/bookStore';
@@ -23,7 +25,9 @@ export function RulesView({ ground, view }: { readonly ground: Ground; readonly 
   const field = { size: 'xs' as const, currency: book.currency, locale: book.locale, disabled: readOnly };
   const banks = book.accounts.filter((a) => a.kind === 'bank');
   const line = cash.creditLine;
+  const costs = book.accounts.filter((a) => kindsOf('interest').includes(a.kind));
   const setLine = (change: Partial<CreditLine>) => line && set({ creditLine: { ...line, ...change } });
+  const drawnOn = book.accounts.find((a) => a.id === accountFor(book.accounts, 'creditLine'));
   const loans = book.accounts.filter((a) => a.kind === 'loan' || a.kind === 'otherLiability');
   return (
     <div className={classes.fields}>
@@ -105,11 +109,26 @@ export function RulesView({ ground, view }: { readonly ground: Ground; readonly 
           />
           <AccountChoice
             label="Its account"
-            none="none in the ledger yet"
+            none={drawnOn ? `${drawnOn.name}, by its name` : 'none in the ledger yet'}
             accounts={loans}
             value={line.account}
             readOnly={readOnly}
             onValue={(account) => setLine({ account })}
+          />
+          <AccountChoice
+            label="Its interest is a cost of"
+            none="none in the plan: it stands by itself"
+            accounts={costs}
+            value={line.interest}
+            readOnly={readOnly}
+            onValue={(interest) => setLine({ interest })}
+          />
+          <DayInput
+            {...field}
+            label="Granted until"
+            description="Blank: it can be called"
+            value={line.until ?? null}
+            onCommit={(until) => setLine({ until })}
           />
         </div>
       )}

@@ -1,7 +1,8 @@
 import type { PeriodIndex } from '@/core/calendar';
 import {
+  debtsOf,
   dueOf,
-  loansOf,
+  type Debts,
   offBalance,
   plannedAt,
   reckoned,
@@ -12,15 +13,7 @@ import {
 } from '@/core/ground';
 import { actualOf } from '@/core/ledger';
 import { minor, plus, sumBlank, type Minor } from '@/core/money';
-import {
-  natural,
-  newAccount,
-  type Account,
-  type AccountId,
-  type Axis,
-  type ScheduleRow,
-  type SegmentId,
-} from '@/core/model';
+import { natural, newAccount, type Account, type AccountId, type Axis, type SegmentId } from '@/core/model';
 import { aheadFor, aheadSides, schedulesAhead, SETS_AHEAD } from './ahead';
 import type { Compared } from './compared';
 import type { RowSet } from './rowSet';
@@ -98,10 +91,10 @@ export const balanceStatement: Partial<RowSet> = {
   sides: (input) =>
     aheadSides(input, budgetSides(input), ({ balances, stands, off, schedules }) => {
       const { calendar } = input.ground;
-      const parted = loansOf(schedules);
-      /** What of a loan is due within twelve months: no more than it stands at. */
-      const dueAt = (loan: AccountId, p: PeriodIndex) =>
-        Math.min(dueOf(schedules, calendar, loan, p), Math.max(0, -balances.balance(loan, p, true)));
+      const { accounts, cash } = input.ground.book;
+      const debts: Debts = { rows: schedules, creditLine: cash.creditLine, calendar, accounts };
+      const parted = debtsOf(debts);
+      const dueAt = (debt: AccountId, p: PeriodIndex) => dueOf(debts, balances, debt, p);
       return (account, _scope, p) => {
         if (!stands(p)) return null;
         if (isOff.has(account)) return minor(off(p));
@@ -127,10 +120,10 @@ const isOff = new Set<Account>(offAccounts.values());
 
 /** The loan that a line of what is due within a year is part of. */
 const dueFor = new WeakMap<Account, AccountId>();
-function dueAccounts({ accounts }: Ahead, schedules: readonly ScheduleRow[]): Account[] {
-  const loans = loansOf(schedules);
+function dueAccounts({ accounts }: Ahead, debts: Debts): Account[] {
+  const all = debtsOf(debts);
   return accounts
-    .filter((a) => loans.has(a.id))
+    .filter((a) => all.has(a.id))
     .map((a) => {
       const due = newAccount(`due ${a.id}`, a.code, `${a.name}, due within a year`, 'otherLiability');
       dueFor.set(due, a.id);
@@ -147,7 +140,12 @@ export const balanceAccounts = (ground: Ground, compared: Compared): readonly Ac
   if (!own) {
     const first = ahead.balances.range?.first ?? ahead.start;
     const off = [first, ahead.start, ahead.last].some((p) => offBalance(ahead, p) !== 0);
-    const due = dueAccounts(ahead, schedulesAhead(ahead, compared));
+    const due = dueAccounts(ahead, {
+      rows: schedulesAhead(ahead, compared),
+      creditLine: ground.book.cash.creditLine,
+      calendar: ground.calendar,
+      accounts: ground.book.accounts,
+    });
     own = [...ahead.accounts, ...due, ...(off ? [offAccounts.get(ahead.view.opening)!] : [])];
     withOff.set(ahead, own);
   }
