@@ -1,5 +1,5 @@
 import { mostAmountText } from '@/core/money';
-import type { Book, Refusal } from '@/core/model';
+import type { Book, Refusal, RowFault } from '@/core/model';
 
 /** What the parts of a book are called, by the last name in a path that has a name for people. */
 const PARTS: readonly (readonly [RegExp, string])[] = [
@@ -23,6 +23,17 @@ const PARTS: readonly (readonly [RegExp, string])[] = [
   [/sources$/, 'The list of sources'],
   [/holidays$/, 'The list of holidays'],
 ];
+/** What is wrong with a row of a schedule. */
+export const ROW_FAULT_WORDS: Readonly<Record<RowFault, string>> = {
+  soldBeforeBought: 'it would be sold before it is bought',
+  residualAboveCost: 'more would be left of it at the end than it cost',
+  writtenOffAboveCost: 'more would be written off than it cost',
+  absurdRate: 'a rate lies between 0 and 100 %',
+  endsBeforeBegins: 'it would end before it begins',
+  paidBeforeDrawn: 'it would be paid back before it is there',
+  graceTooLong: 'every payment would be interest alone, and nothing would be paid back',
+  standsBeforeBought: 'it would stand in the ledger before it is bought',
+};
 const partOf = (path: string): string => PARTS.find(([at]) => at.test(path))?.[1] ?? `A value (${path})`;
 
 /** Why a command was not done on a book, in words. */
@@ -55,6 +66,8 @@ export function refusalWords({ code, fault }: Refusal, { currency, locale }: Boo
       return 'These periods leave a gap, overlap, or lie far from the years they are of.';
     case 'noSuchSegment':
       return 'This budget has no such segment. Nothing was changed.';
+    case 'absurdRow':
+      return `${fault!.path}: ${ROW_FAULT_WORDS[fault!.message as RowFault]}. Nothing was changed.`;
     case 'segmentInUse':
       return 'A budget is made by this way of dividing the business.';
     case 'doesNotFitCalendar':

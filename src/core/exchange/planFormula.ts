@@ -176,7 +176,8 @@ export class Formulas {
     if (ref.of !== 'account') {
       const total = this.p.rows.findIndex((row) =>
         ref.of === 'kind'
-          ? row.kind === 'subtotal' && row.section === ref.kind
+          ? // Of the owners' part the total holds the result too, which is no account.
+            row.kind === 'subtotal' && row.section === ref.kind && ref.kind !== 'equity'
           : row.kind === 'group' && row.section === ref.kind && row.group === ref.group,
       );
       if (total >= 0) return at(column, HEADS + total);

@@ -6,7 +6,9 @@ import { loanRow } from '@/core/test/schedule';
 import { debtsOf, dueInAll, dueOf, type Debts } from '.';
 
 const accounts = [account('loan', 'loan', 'Term loan'), account('od', 'loan', 'Bank overdraft')];
-const balances = { balance: (id: string) => (id === 'loan' ? -1_200_000 : id === 'od' ? -30_000 : 0) };
+const balances = {
+  balance: (id: string) => minor(id === 'loan' ? -1_200_000 : id === 'od' ? -30_000 : 0),
+};
 const line = (change: Partial<CreditLine> = {}): CreditLine => ({
   account: 'od',
   interest: null,
@@ -42,7 +44,7 @@ test('a loan’s next twelve payments and all that is drawn of a credit line are
 });
 
 test('never more than it stands at, and nothing of what stands the other way', () => {
-  const at = (amount: number) => ({ balance: () => -amount });
+  const at = (amount: number) => ({ balance: () => minor(-amount) });
   expect(dueOf(debts(), at(250_000), 'loan', december)).toBe(250_000);
   expect(dueOf(debts(), at(-5), 'od', december)).toBe(0);
 });

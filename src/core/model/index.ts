@@ -168,3 +168,4 @@ export {
 export { LIMITS, cutText, nameWith, wholeLetters } from './limits';
 export { nameKey, sameName } from './names';
 export { type SetAside } from './sound';
+export { faultOfRow, ROW_FAULTS, type RowFault } from './rowFaults';

@@ -20,6 +20,8 @@ export type Refusal = {
     | 'segmentInUse'
     /** A row belongs to a segment that its budget does not have. */
     | 'noSuchSegment'
+    /** A row of a schedule is what none can be; the fault's message is which (`RowFault`). */
+    | 'absurdRow'
     /** A budget, a note or what is closed lies in a period that the new calendar has not. */
     | 'doesNotFitCalendar'
     /** What would come of it could be saved but not opened again: too long, too many, too large, or not as it must be. */
@@ -41,6 +43,6 @@ export class Refused extends Error {
   }
 }
 
-export const refuse = (code: Refusal['code']): never => {
-  throw new Refused({ code });
+export const refuse = (code: Refusal['code'], fault?: Refusal['fault']): never => {
+  throw new Refused(fault ? { code, fault } : { code });
 };

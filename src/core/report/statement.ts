@@ -11,9 +11,14 @@ import {
 import type { LinePlaces } from '@/core/plan';
 
 export type BalanceSection = 'assets' | 'liabilities' | 'equity';
-export type ResultKind = 'grossMargin' | 'operatingProfit' | 'netProfit' | 'netAssets' | 'outsideEquity';
+export type ResultKind =
+  'grossMargin' | 'operatingProfit' | 'netProfit' | 'netAssets' | 'outsideEquity' | 'liabilitiesAndEquity';
 
-const BALANCE_RESULTS: ReadonlySet<ResultKind> = new Set(['netAssets', 'outsideEquity']);
+const BALANCE_RESULTS: ReadonlySet<ResultKind> = new Set([
+  'netAssets',
+  'outsideEquity',
+  'liabilitiesAndEquity',
+]);
 
 const BALANCE_SECTIONS: Readonly<Record<BalanceSection, readonly AccountKind[]>> = {
   assets: ['bank', 'receivable', 'inventory', 'otherAsset', 'fixedAsset'],
@@ -97,12 +102,16 @@ export function statementRows(accounts: readonly Account[]): StatementRow[] {
   return rows;
 }
 
-/** A section with its lines, its groups and its subtotal; the place of the subtotal. */
+/**
+ * A section with its lines, its groups and its subtotal; the place of the subtotal. `more`: rows of a section's own that its
+ * subtotal adds to its lines.
+ */
 function pushSection(
   rows: StatementRow[],
   section: SectionKind,
   list: readonly Account[],
   parts: readonly (readonly [name: string, fits: (a: Account) => boolean])[] = [],
+  more: (lines: readonly Term[]) => readonly Term[] = () => [],
 ): number {
   rows.push({ kind: 'section', section });
   const terms: Term[] = [];
@@ -131,13 +140,14 @@ function pushSection(
       terms.push(...own);
       rows.push({ kind: 'group', section, group: name, terms: own });
     }
+  terms.push(...more(terms));
   return rows.push({ kind: 'subtotal', section, terms }) - 1;
 }
 
 /**
  * The rows of a balance sheet: assets and liabilities with their subtotals, assets less liabilities, and equity. What the
  * net assets exceed the equity accounts by (as a rule the result that no entry has put into equity yet) has a row of its
- * own, so that both sides tie. `parted`: what is current apart from what is not, as IAS 1 and ASC 210 ask.
+ * own in the equity, so that what is owed and what is the owners' come to the assets. `parted`: what is current apart from what is not, as IAS 1 and ASC 210 ask.
  */
 export function balanceSheetRows(accounts: readonly Account[], parted = false): StatementRow[] {
   const rows: StatementRow[] = [];
@@ -156,16 +166,18 @@ export function balanceSheetRows(accounts: readonly Account[], parted = false): 
     net.length > 0 ? rows.push({ kind: 'result', result: 'netAssets', terms: net }) - 1 : null;
   const equity = accountsOf('equity');
   if (equity.length === 0) return rows;
-  const subtotal = pushSection(rows, 'equity', equity);
-  if (netAssets !== null)
-    rows.push({
-      kind: 'result',
-      result: 'outsideEquity',
-      terms: [
-        { row: netAssets, sign: 1 },
-        { row: subtotal, sign: -1 },
-      ],
-    });
+  const total = pushSection(rows, 'equity', equity, [], (lines) => {
+    if (netAssets === null) return [];
+    const terms: Term[] = [
+      { row: netAssets, sign: 1 },
+      ...lines.map(({ row, sign }): Term => ({ row, sign: sign === 1 ? -1 : 1 })),
+    ];
+    return [{ row: rows.push({ kind: 'result', result: 'outsideEquity', terms }) - 1, sign: 1 }];
+  });
+  if (netAssets !== null) {
+    const owed = net.filter((t) => t.sign === -1).map(({ row }): Term => ({ row, sign: 1 }));
+    rows.push({ kind: 'result', result: 'liabilitiesAndEquity', terms: [...owed, { row: total, sign: 1 }] });
+  }
   return rows;
 }
 

@@ -148,6 +148,7 @@ export const ROW_NAMES = {
   equity: 'Equity',
   netAssets: 'Net assets',
   outsideEquity: 'Result not yet in equity',
+  liabilitiesAndEquity: 'Liabilities and equity',
 } as const;
 
 /** Key and label of a statement row. */

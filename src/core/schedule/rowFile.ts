@@ -10,7 +10,15 @@ import {
   type NumberFormat,
   type Percent,
 } from '@/core/money';
-import { cutText, LIMITS, type Account, type RowOf, type ScheduleRow } from '@/core/model';
+import {
+  cutText,
+  faultOfRow,
+  LIMITS,
+  type Account,
+  type RowFault,
+  type RowOf,
+  type ScheduleRow,
+} from '@/core/model';
 
 /* A staff list, a loan list or an asset register out of a table: columns are found by their heads, every row becomes a row of
  * the schedule or is named with what is wrong. */
@@ -20,7 +28,15 @@ export type FileKind = 'staff' | 'loan' | 'asset';
 /** Why a row of the file is none of the schedule. Rows count from 1, as a spreadsheet shows them. */
 export type RowFileIssue = {
   readonly code:
-    'noName' | 'noAmount' | 'noDate' | 'noRate' | 'noLife' | 'unknownAccount' | 'unknownWord' | 'twice';
+    | 'noName'
+    | 'noAmount'
+    | 'noDate'
+    | 'noRate'
+    | 'noLife'
+    | 'unknownAccount'
+    | 'unknownWord'
+    | 'twice'
+    | RowFault;
   readonly row: number;
   readonly value: string;
 };
@@ -146,7 +162,9 @@ export function readScheduleRows<K extends FileKind>(
     if (cell.issue) issues.push({ ...cell.issue, row: head + i + 2 });
     else if (row) {
       const key = JSON.stringify({ ...row, id: '' });
-      if (met.has(key)) issues.push({ code: 'twice', value: name, row: head + i + 2 });
+      const fault = faultOfRow(row);
+      if (fault) issues.push({ code: fault, value: name, row: head + i + 2 });
+      else if (met.has(key)) issues.push({ code: 'twice', value: name, row: head + i + 2 });
       else {
         met.add(key);
         out.push(row);

@@ -104,6 +104,11 @@ export function ratioInputs(
     accounts.reduce((t, a) => (fits(a) ? plus(t, movedBy(a, only)) : t), 0);
   const stands = (fits: (a: Account) => boolean): number =>
     accounts.reduce((t, a) => (fits(a) ? plus(t, balances.balance(a.id, period, true)) : t), 0);
+  const overpaid = (): number =>
+    accounts.reduce(
+      (t, a) => (a.kind === 'taxPayable' ? plus(t, Math.max(0, balances.balance(a.id, period, true))) : t),
+      0,
+    );
   const kind =
     (...kinds: AccountKind[]) =>
     (a: Account) =>
@@ -140,9 +145,12 @@ export function ratioInputs(
     receivables: stock(() => stands(kind('receivable'))),
     inventory: stock(() => stands(kind('inventory'))),
     payables: stock(() => -stands(kind('payable'))),
-    currentAssets: stock(() => stands(kind(...CURRENT_ASSETS))),
-    currentLiabilities: stock(() => plus(-stands(kind(...CURRENT_LIABILITIES)), known.due(period))),
-    debt: stock(() => -stands(kind('payable', 'taxPayable', 'otherLiability', 'loan'))),
+    // Tax that was paid beyond what is owed is had back: an asset.
+    currentAssets: stock(() => plus(stands(kind(...CURRENT_ASSETS)), overpaid())),
+    currentLiabilities: stock(() =>
+      plus(plus(-stands(kind(...CURRENT_LIABILITIES)), overpaid()), known.due(period)),
+    ),
+    debt: stock(() => plus(-stands(kind('payable', 'taxPayable', 'otherLiability', 'loan')), overpaid())),
     // Results that no entry has put into equity yet are the owners' too.
     equity: stock(() => stands((a) => !isProfitAndLoss(a.kind) && a.kind !== 'equity')),
   };

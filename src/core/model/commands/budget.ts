@@ -9,6 +9,7 @@ import type { GuessedTerms } from '../cash';
 import { termsKey } from '../termsAccounts';
 import { hasRival, rivalsOf, rulesFrom, rulesOn } from '../inForce';
 import { refuse } from '../refusal';
+import { faultOfRow } from '../rowFaults';
 import type { AccountId, Book } from '../schema';
 import { sameScope } from '../scope';
 import { passIds, putNamed, type HandlersOf } from './handlers';
@@ -230,6 +231,11 @@ export const budgetHandlers: HandlersOf<BudgetCommand> = {
     for (const row of rows) {
       for (const account of accountsOfRow(row)) if (!known.has(account)) refuse('noSuchAccount');
       if (segmentsOfRow(row).some((s) => !b.segments.includes(s))) refuse('noSuchSegment');
+      // What was wrong before may be mended field by field.
+      const fault = faultOfRow(row);
+      const was = b.schedules.find((r) => r.id === row.id);
+      if (fault && !(was && faultOfRow(was as ScheduleRow) === fault))
+        refuse('absurdRow', { path: row.name, message: fault });
       putNamed(book, b.schedules, row);
     }
     const changes = LineChanges.in(book, b, lines.length);

@@ -25,6 +25,7 @@ const accounts = [
   account('b', 'bank', 'Bank'),
   account('r', 'receivable', 'Receivables'),
   account('c', 'equity', 'Capital'),
+  account('vat', 'taxPayable', 'vat'),
 ];
 const plan = byMonth(Object.fromEntries(ids.map((p) => [p, minor(100)])));
 function read(
@@ -66,7 +67,7 @@ test('books that balance have no line for what is off', () => {
   expect(labels).not.toContain('Does not balance');
   expect([of('Net assets'), of('Total equity'), of('Result not yet in equity')]).toEqual([
     [580, 680, 780],
-    [500, 500, 500],
+    [580, 680, 780],
     [80, 180, 280],
   ]);
 });
@@ -91,4 +92,15 @@ test('profit and loss alone: what is not known is called so', () => {
   const { of } = read([['2026-01-20', 's', 80]]);
   expect(of('Balances that are not known')).toEqual([-80, -80, -80]);
   expect(of('Net assets')![0]).toBe(0);
+});
+
+test('a tax that was paid beyond what is owed is an asset, and what is owed of it nothing', () => {
+  const { of } = read([...WHOLE, ['2026-01-25', 'vat', -30], ['2026-01-25', 'b', -30]]);
+  expect(of('vat, paid beyond what is owed')).toEqual([30, 30, 30]);
+  expect(of('vat')).toBeUndefined();
+  expect([of('Total liabilities'), of('Liabilities and equity')]).toEqual([
+    [0, 0, 0],
+    [580, 680, 780],
+  ]);
+  expect(of('Total assets')).toEqual([580, 680, 780]);
 });

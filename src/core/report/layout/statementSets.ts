@@ -100,7 +100,14 @@ export const balanceStatement: Partial<RowSet> = {
         if (isOff.has(account)) return minor(off(p));
         const loan = dueFor.get(account);
         if (loan !== undefined) return minor(dueAt(loan, p));
+        const tax = overFor.get(account);
+        if (tax !== undefined) {
+          const over = balances.balance(tax, p, true);
+          return over > 0 ? over : null;
+        }
         const at = natural(account.kind, balances.balance(account.id, p, true));
+        // Tax that was paid beyond what is owed stands among the assets.
+        if (account.kind === 'taxPayable' && at < 0) return minor(0);
         if (at === 0 && !balances.active(account.id)) return null;
         return parted.has(account.id) ? minor(at - dueAt(account.id, p)) : at;
       };
@@ -131,6 +138,25 @@ function dueAccounts({ accounts }: Ahead, debts: Debts): Account[] {
     });
 }
 
+/** The tax that a line of what was paid beyond it belongs to. */
+const overFor = new WeakMap<Account, AccountId>();
+/** Taxes that stand the other way at the end of any period have a line among the assets. */
+function overAccounts({ accounts, balances, last }: Ahead): Account[] {
+  const { range } = balances;
+  if (!range) return [];
+  return accounts
+    .filter((a) => {
+      if (a.kind !== 'taxPayable') return false;
+      for (let p = range.first; p <= last; p++) if (balances.balance(a.id, p, true) > 0) return true;
+      return false;
+    })
+    .map((a) => {
+      const over = newAccount(`over ${a.id}`, a.code, `${a.name}, paid beyond what is owed`, 'otherAsset');
+      overFor.set(over, a.id);
+      return over;
+    });
+}
+
 const withOff = new WeakMap<Ahead, readonly Account[]>();
 /** The accounts of a balance sheet: the book’s with stand-ins, and what the books are off by where they are. */
 export const balanceAccounts = (ground: Ground, compared: Compared): readonly Account[] => {
@@ -146,7 +172,12 @@ export const balanceAccounts = (ground: Ground, compared: Compared): readonly Ac
       calendar: ground.calendar,
       accounts: ground.book.accounts,
     });
-    own = [...ahead.accounts, ...due, ...(off ? [offAccounts.get(ahead.view.opening)!] : [])];
+    own = [
+      ...ahead.accounts,
+      ...due,
+      ...overAccounts(ahead),
+      ...(off ? [offAccounts.get(ahead.view.opening)!] : []),
+    ];
     withOff.set(ahead, own);
   }
   return own;

@@ -11,6 +11,7 @@ import { NumbersChoice } from '@/components/NumbersChoice';
 import { TakeDialog } from '@/components/TakeDialog';
 import { moneyFormat } from '@/store/format';
 import { dispatch } from '@/store/bookStore';
+import { ROW_FAULT_WORDS } from '@/store/refusalWords';
 import { say } from '@/store/session';
 import { accountsOfKind, closedOn, NEEDS, newRow, putRows } from './scheduleEdits';
 
@@ -23,6 +24,7 @@ const WORDS: Record<RowFileIssue['code'], string> = {
   unknownAccount: 'the book has no such account',
   unknownWord: 'it is not said per what',
   twice: 'there already',
+  ...ROW_FAULT_WORDS,
 };
 const LISTS: Record<FileKind, string> = {
   staff: 'a list of staff: a name or position, and pay',

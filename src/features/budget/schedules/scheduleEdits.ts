@@ -252,7 +252,7 @@ export function loanFor(
 /** The staff rows of a budget with a raise from a day; a raise of that day is taken over by it. */
 export const raised = (rows: readonly ScheduleRow[], from: Day, by: Percent): ScheduleRow[] =>
   rows.flatMap((r) =>
-    r.kind !== 'staff' || (r.until !== null && r.until < from)
+    r.kind !== 'staff' || (r.until !== null && r.until < from) || (r.from !== null && r.from > from)
       ? []
       : [
           {

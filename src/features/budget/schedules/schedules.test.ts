@@ -100,6 +100,7 @@ describe('keeping rows', () => {
     const rows = [
       staffRow({ id: 'a' }),
       staffRow({ id: 'b', until: day('2026-01-31') }),
+      staffRow({ id: 'later', from: day('2026-06-02') }),
       staffRow({
         id: 'c',
         raises: [{ from: day('2026-06-01'), change: { of: 'amount', amount: minor(5) } }],
