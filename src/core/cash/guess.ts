@@ -22,6 +22,8 @@ export type GuessGround = {
   readonly habit: Habit | undefined;
   /** How fast receivables come in, and payables are paid, as measured. */
   readonly shares: { readonly in: MeasuredShares; readonly out: MeasuredShares };
+  /** A sales tax moves in the ledger, and nobody has said what it is: no line's guess can be sure. */
+  readonly untaxed: boolean;
   /** Whether an account is a stock, and how many days of cost it holds now; null for any other. */
   readonly stockDays: (account: AccountId) => number | null;
 };
@@ -30,7 +32,9 @@ const monthEnd = { of: 'monthDay', day: 31 } as const;
 const spread = { of: 'spread' } as const;
 
 /** Terms of an account of which nobody said any: from how its entries met money, else from its name, else from its kind. */
-export function guessTerms(account: Account, { habit, shares, stockDays }: GuessGround): Guess {
+export function guessTerms(account: Account, { habit, shares, untaxed, stockDays }: GuessGround): Guess {
+  // What is lost of what customers owe is no payment, and what a tax comes on top of is not all there is.
+  const doubtful = hasNature(account, 'badDebt') || (untaxed && account.kind === 'income');
   const made = (rule: TermsRule, from: Guess['from'], sure: boolean): Guess => ({
     terms: {
       of: { of: 'account', account: account.id },
@@ -39,7 +43,7 @@ export function guessTerms(account: Account, { habit, shares, stockDays }: Guess
       tax: null,
     },
     from,
-    sure,
+    sure: sure && !doubtful,
   });
   const stock = habit?.against ?? null;
   const days = stock === null || habit!.without <= 0.5 ? null : stockDays(stock);

@@ -389,7 +389,12 @@ describe('what the ledger tells of money', () => {
     // A statement by month has one side only, and tells nothing.
     expect(habitsOf([blockWith([['2025-01-31', 'rent', 900, '', '']])], view, accounts).size).toBe(0);
     const shares = { in: [{ percent: 100, days: 30 }], out: [] };
-    const ground = (id: string) => ({ habit: habits.get(id), shares, stockDays: () => null });
+    const ground = (id: string) => ({
+      habit: habits.get(id),
+      shares,
+      untaxed: false,
+      stockDays: () => null,
+    });
     expect(guessTerms(accounts[1]!, ground('rent'))).toMatchObject({
       from: 'history',
       sure: true,
@@ -405,6 +410,15 @@ describe('what the ledger tells of money', () => {
       from: 'name',
       sure: false,
     });
+    // A tax that moves in the ledger and that nobody told of comes on top of sales; what is lost is never paid.
+    const taxed = { ...ground('sales'), untaxed: true };
+    expect([guessTerms(accounts[0]!, ground('sales')).sure, guessTerms(accounts[0]!, taxed).sure]).toEqual([
+      true,
+      false,
+    ]);
+    expect(guessTerms(accounts[1]!, { ...ground('rent'), untaxed: true }).sure).toBe(true);
+    const lost = { ...account('lost', 'expense', 'Bad debts'), id: 'rent' };
+    expect(guessTerms(lost, ground('rent')).sure).toBe(false);
     expect(guessTerms(account('x', 'expense', 'Sundry'), ground('x'))).toMatchObject({
       from: 'kind',
       sure: false,

@@ -1,7 +1,7 @@
 import { minor, percent } from '@/core/money';
 import { NO_CASH, type Book } from '@/core/model';
 import { makeGround } from '@/core/ground';
-import type { Day } from '@/core/calendar';
+import { toDayNumber, type Day } from '@/core/calendar';
 import { account, blockOf, bookWith, budgetOf, byMonth, line, periodIds, sourceOf } from '../test/build';
 import { onAccount, terms } from '../test/cash';
 import { checkCash } from './cashChecks';
@@ -21,18 +21,18 @@ const block = blockOf(accounts, [
   ['2025-12-31', 'equity', 70],
 ]);
 const ids = periodIds(2026);
-const of = (cash: Partial<Book['cash']>, amount = 100) => {
+const of = (cash: Partial<Book['cash']>, amount = 100, list = accounts, ledger = block) => {
   const sales = byMonth(Object.fromEntries(ids.map((p) => [p, minor(amount)])));
   const said = [terms('s', ['100', onAccount([['90', { days: 30 }]])])];
   return checkCash(
     makeGround(
-      bookWith(accounts, {
+      bookWith(list, {
         budgets: [budgetOf([line('s', sales)], 'b1', { terms: said })],
         sources: [sourceOf()],
         closedThrough: periodIds(2025)[11]!,
         cash: { ...NO_CASH, ...cash },
       }),
-      new Map([[block.id, block]]),
+      new Map([[ledger.id, ledger]]),
     ),
     null,
   ).map((c) => [c.code, c.holds, c.detail]);
@@ -49,6 +49,73 @@ test('what is reckoned by day is what its postings and the ledger’s entries ad
     ['sheetBalances', true, ''],
     ['floorKept', true, ''],
   ]);
+});
+test('a debt that nothing ahead ever pays is named; one that something pays is not', () => {
+  const debts = [
+    ...accounts,
+    account('loan', 'loan', 'Old loan'),
+    account('held', 'otherLiability', 'Deposits held'),
+    account('lent', 'otherLiability', 'Lent to staff'),
+  ];
+  const ledger = blockOf(debts, [
+    ['2025-11-03', 'bank', 5_000],
+    ['2025-11-03', 'loan', 3_000],
+    ['2025-11-03', 'held', 2_500],
+    ['2025-11-03', 'lent', -500],
+  ]);
+  const repaid = {
+    id: 'd1',
+    name: 'Deposits back',
+    direction: 'out' as const,
+    amount: minor(500),
+    first: '2026-03-02' as Day,
+    repeat: null,
+    against: 'held',
+    bank: null,
+    group: 'other' as const,
+  };
+  const told = (cash: Partial<Book['cash']>) =>
+    of(cash, 100, debts, ledger).filter(([code]) => code === 'debtsPaid');
+  expect(told({})).toEqual([['debtsPaid', false, 'Old loan 30.00, Deposits held 25.00']]);
+  expect(told({ dated: [repaid] })).toEqual([['debtsPaid', false, 'Old loan 30.00']]);
+});
+test('a list of an earlier day than the closed month is told, and what was planned and has no entry', () => {
+  const item = {
+    id: 'i1',
+    side: 'in' as const,
+    kind: 'invoice' as const,
+    number: '1',
+    counterparty: 'Ann',
+    dated: '2025-11-05' as Day,
+    due: '2026-01-10' as Day,
+    amount: minor(400),
+    open: minor(400),
+    account: null,
+    from: 'november.csv',
+  };
+  const lists = (day: string | null) => [
+    { from: 'november.csv', side: 'in' as const, day: day as Day | null, by: '', at: null },
+  ];
+  const told = (cash: Partial<Book['cash']>) =>
+    of(cash).filter(([code]) => code === 'listOfDay' || code === 'plannedCame');
+  expect(told({ items: [item], lists: lists('2025-11-30') })).toEqual([['listOfDay', false, '2025-11-30']]);
+  expect(told({ items: [item], lists: lists('2025-12-31') })).toEqual([]);
+  expect(told({ items: [item], lists: lists(null) })).toEqual([]);
+  const dated = {
+    id: 'd1',
+    name: 'Grant',
+    direction: 'in' as const,
+    amount: minor(900),
+    first: '2025-12-12' as Day,
+    repeat: null,
+    against: 'equity',
+    bank: null,
+    group: 'other' as const,
+  };
+  expect(told({ dated: [dated] })).toEqual([['plannedCame', false, 'Grant']]);
+  const key = `missed dated d1 ${toDayNumber('2025-12-12' as Day)}`;
+  const found = { day: null, state: 'found' as const, reason: '', by: '', at: '' };
+  expect(told({ dated: [dated], changes: { [key]: found } })).toEqual([['plannedCame', true, '']]);
 });
 test('a broken floor is told with its days and the lowest amount; what stands without items too', () => {
   const found = of({

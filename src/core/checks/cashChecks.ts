@@ -1,7 +1,7 @@
 import { fromDayNumber, toDayNumber } from '@/core/calendar';
 import { CLOSING } from '@/core/ledger';
 import { minor, plainDecimal } from '@/core/money';
-import { isProfitAndLoss, type Budget } from '@/core/model';
+import { isProfitAndLoss, type AccountKind, type Budget } from '@/core/model';
 import type { CovenantState } from '@/core/statements';
 import {
   aheadOf,
@@ -29,6 +29,9 @@ export function checkCash(ground: Ground, chosen: string | null): Check[] {
   const plan = budget?.name ?? planNames(ground).join(', ');
   return plan === '' ? checks : checks.map((c) => ({ ...c, plan }));
 }
+
+/** Kinds of account that someone is owed on, and that have no items or terms of their own to be paid by. */
+const OWED: ReadonlySet<AccountKind> = new Set(['loan', 'otherLiability', 'taxPayable', 'payable']);
 
 function checksBy(ground: Ground, budget: Budget | null): Check[] {
   const { book } = ground;
@@ -87,6 +90,19 @@ function checksBy(ground: Ground, budget: Budget | null): Check[] {
       holds: left.length === 0,
       notice: true,
       detail: left.map(money).join(', '),
+    });
+  // A debt that stands to the last day as it stood at the start is paid by nobody.
+  const unpaid = book.accounts.filter(({ id, kind }) => {
+    const stood = input.opening.get(id) ?? 0;
+    return OWED.has(kind) && stood < 0 && (stands.get(id)?.[0] ?? stood) === stood;
+  });
+  if (unpaid.length > 0)
+    out.push({
+      code: 'debtsPaid',
+      subject: '',
+      holds: false,
+      notice: true,
+      detail: unpaid.map((a) => `${a.name} ${money(-input.opening.get(a.id)!)}`).join(', '),
     });
   const waiting = view.missed.filter((m) => m.state === 'counted' || m.state === 'held');
   if (view.missed.length > 0) {

@@ -31,6 +31,7 @@ export type CheckCode =
   | 'itemsOver'
   | 'listOfDay'
   | 'plannedCame'
+  | 'debtsPaid'
   | 'floorKept'
   /** Of the statements. */
   | 'flowTies'

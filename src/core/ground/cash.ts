@@ -3,6 +3,7 @@ import { toDayNumber, type DayNumber, type Period, type PeriodIndex } from '@/co
 import { lastOf } from '@/core/lastOf';
 import type { Balances } from '@/core/ledger';
 import {
+  hasNature,
   isProfitAndLoss,
   termsKey,
   type Account,
@@ -93,7 +94,11 @@ const makeSaid = () => ({
       sides: ReturnType<typeof matchSides>,
       opening: ReturnType<typeof openingOf>,
       yearCost: (account: AccountId) => number,
+      balances: Balances,
+      taxes: Cash['taxes'],
     ): ReadonlyMap<AccountId, Guess> => {
+      const untaxed =
+        taxes.length === 0 && accounts.some((a) => hasNature(a, 'salesTax') && balances.active(a.id));
       const stocks = new Set(accounts.filter((a) => a.kind === 'inventory').map((a) => a.id));
       return new Map(
         accounts
@@ -105,7 +110,10 @@ const makeSaid = () => ({
               stocks.has(stock) && cost > 0
                 ? Math.min(365, Math.max(0, Math.round(((opening.of.get(stock) ?? 0) * 365) / cost)))
                 : null;
-            return [a.id, guessTerms(a, { habit: habits.get(a.id), shares: sides.shares, stockDays })];
+            return [
+              a.id,
+              guessTerms(a, { habit: habits.get(a.id), shares: sides.shares, untaxed, stockDays }),
+            ];
           }),
       );
     },
@@ -209,7 +217,15 @@ export function cashOf(
   const sides = memory.matched(blocks, view, book.accounts, start);
   const habits = memory.habits(blocks, view, book.accounts);
   const opening = memory.opening(balances, book.accounts, closed, book.cash.opening);
-  const guesses = memory.guesses(book.accounts, habits, sides, opening, memory.yearCost(balances, closed));
+  const guesses = memory.guesses(
+    book.accounts,
+    habits,
+    sides,
+    opening,
+    memory.yearCost(balances, closed),
+    balances,
+    book.cash.taxes,
+  );
   const said = (b: Budget) => {
     let of = memory.termsOf.get(b.id);
     if (!of) memory.termsOf.set(b.id, (of = lastOf((all) => new Map(all.map((t) => [termsKey(t), t])))));
