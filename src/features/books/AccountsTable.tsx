@@ -40,14 +40,15 @@ function NatureCell({
   const said = account.nature;
   return (
     <NativeSelect
+      w={146}
       aria-label={`What ${account.name} serves as`}
       disabled={readOnly}
       value={said ?? ''}
       data={[
-        { value: '', label: byName ? `${NATURE_NAMES[byName]}, by its name` : 'nothing in particular' },
+        { value: '', label: byName ? NATURE_NAMES[byName] : '–' },
         ...(said === undefined || fitting.includes(said) ? fitting : [said, ...fitting]).map((n) => ({
           value: n as string,
-          label: NATURE_NAMES[n],
+          label: `${NATURE_NAMES[n]} (said)`,
         })),
       ]}
       onChange={(e) => onNature((e.currentTarget.value || null) as Nature | null)}

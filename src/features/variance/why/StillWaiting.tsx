@@ -13,6 +13,8 @@ import { KEPT_WORDS } from './Promised';
 
 type Silent = { readonly period: PeriodIndex; readonly account: AccountId; readonly name: string };
 const REST_MS = 60;
+/** So many are listed at a time, the latest months first. */
+const LISTED = 8;
 
 /** What of earlier months of the year waits for a word still: promises that were not kept, and flagged lines. */
 export function StillWaiting({
@@ -33,6 +35,7 @@ export function StillWaiting({
   readonly onGo: (period: PeriodIndex, account: AccountId) => void;
 }) {
   const { book, calendar, balances } = ground;
+  const [listed, setListed] = useState(LISTED);
   const [silent, setSilent] = useState<readonly Silent[]>([]);
   useEffect(() => {
     const found: Silent[] = [];
@@ -47,13 +50,15 @@ export function StillWaiting({
     return whenIdle([...pieces, () => setSilent(found)], REST_MS);
   }, [ground, layout, chosen, month, book, calendar, balances]);
   const promises = waitingPromises(ground, month);
-  const open = silent.filter((s) => !book.varianceNotes[calendar.period(s.period).id]?.[s.account]);
+  const open = silent
+    .filter((s) => !book.varianceNotes[calendar.period(s.period).id]?.[s.account])
+    .sort((a, b) => b.period - a.period);
   if (promises.length === 0 && open.length === 0) return null;
   const name = (id: AccountId) => book.accounts.find((a) => a.id === id)?.name ?? id;
   return (
     <section aria-label="Waiting from earlier months">
       <div className="label">Waiting from earlier months</div>
-      <ul className={classes.flagged}>
+      <ul className={classes.waiting}>
         {promises.map((p) => (
           <li key={`${p.account} ${p.explained} ${p.part} ${p.place}`}>
             <button type="button" className={classes.nameButton} onClick={() => onGo(p.due, p.account)}>
@@ -65,14 +70,15 @@ export function StillWaiting({
             </span>
           </li>
         ))}
-        {open.map((s) => (
+        {open.slice(0, listed).map((s) => (
           <li key={`${s.account} ${s.period}`}>
             <button type="button" className={classes.nameButton} onClick={() => onGo(s.period, s.account)}>
               {s.name}
             </button>
             <span>
-              flagged in {calendar.period(s.period).short}, no word{' '}
+              flagged in {calendar.period(s.period).label}
               <Button
+                style={{ flexShrink: 0 }}
                 disabled={readOnly}
                 aria-label={`${s.name} of ${calendar.period(s.period).label} needs no word`}
                 onClick={() =>
@@ -83,12 +89,17 @@ export function StillWaiting({
                   })
                 }
               >
-                needs none
+                needs no word
               </Button>
             </span>
           </li>
         ))}
       </ul>
+      {open.length > listed && (
+        <Button mt={6} onClick={() => setListed(listed + 4 * LISTED)}>
+          {open.length - listed} more
+        </Button>
+      )}
     </section>
   );
 }
