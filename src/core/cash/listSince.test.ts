@@ -55,6 +55,9 @@ test('what the entries since the day of the list paid is settled, by number, cou
   });
   // The oldest of the counterparty, in part and over to the next.
   expect(since(items, ['2026-10-05', -150, 'bank 1', 'ANN LTD.']).left).toMatchObject({ a: 0, b: 150 });
+  // However the list is sorted, and whichever came before it in the list.
+  const turned = [items[1]!, items[0]!];
+  expect(since(turned, ['2026-10-05', -100, '', 'Ann Ltd']).left).toEqual({ a: 0, b: 200 });
   // Somebody whose name the list has not: the one of just this amount, and none where the amount is another.
   expect(since(items, ['2026-10-05', -455, 'x', 'C. Cem & Sons']).left).toMatchObject({ c: 300, d: 0 });
   expect(since(items, ['2026-10-05', -70, 'x', 'Counter sale']).left).toMatchObject({

@@ -167,6 +167,13 @@ test.each([
   expect(got.ok && got.day).toBe(day);
 });
 
+test('columns stand in any order, the open amount alone first', async () => {
+  const got = await read('Open,Date,Name\n"1,5",10/01/2026,Ann\n', {
+    numbers: { decimal: ',', group: '.' } as never,
+  });
+  expect(got.ok && got.items.map((i) => [i.open, i.amount, i.dated])).toEqual([[150, 150, '2026-10-01']]);
+});
+
 test('a table without dates or amounts says what it lacks', async () => {
   expect(await read('Customer,Number\nAnn,1\n')).toEqual({ ok: false, missing: ['date', 'amount'] });
   expect(await read('Customer,Date\nAnn,2026-01-01\n')).toEqual({ ok: false, missing: ['amount'] });

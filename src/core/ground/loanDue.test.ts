@@ -63,6 +63,18 @@ test('twelve months after the end of February 2027 are the end of February 2028,
   expect([until('2028-02-29'), until('2028-03-01')]).toEqual([30_000, 0]);
 });
 
+test('a period that ends before its month does is twelve months before the same day', () => {
+  const weeks = { ...calendar, period: () => ({ ...calendar.period(february), end: '2027-02-27' as Day }) };
+  const until = (day: string) =>
+    dueOf(
+      debts({ calendar: weeks as typeof calendar, creditLine: line({ until: day as Day }) }),
+      balances,
+      'od',
+      february,
+    );
+  expect([until('2028-02-27'), until('2028-02-28')]).toEqual([30_000, 0]);
+});
+
 test('a line whose account nobody named is drawn on the one that its name tells', () => {
   expect(dueOf(debts({ creditLine: line({ account: null }) }), balances, 'od', december)).toBe(30_000);
 });

@@ -33,6 +33,7 @@ test.each<[RowFault | null, string, ScheduleRow]>([
   ],
   [null, 'a loan without interest', loanRow({ rate: rate('0') })],
   ['paidBeforeDrawn', 'a first payment before the money', loanRow({ first: day('2026-01-30') })],
+  [null, 'one on the day of the money', loanRow({ first: day('2026-01-31') })],
   ['graceTooLong', 'interest alone to the end', loanRow({ grace: 60 })],
   [null, 'interest alone to the last but one', loanRow({ grace: 59 })],
   [null, 'interest alone, all at the end', loanRow({ grace: 60, repay: { of: 'atEnd' } })],
@@ -45,6 +46,11 @@ test.each<[RowFault | null, string, ScheduleRow]>([
     'absurdRate',
     'on-costs below nothing',
     staffRow({ oncosts: [{ name: 'x', percent: rate('-1'), cap: null, year: 'fiscal' }] }),
+  ],
+  [
+    null,
+    'a raise of 3 %',
+    staffRow({ raises: [{ from: day('2026-06-01'), change: { of: 'percent', percent: rate('3') } }] }),
   ],
   ['absurdRate', 'an income tax of 250 %', taxRow({ rate: rate('250') })],
   [
