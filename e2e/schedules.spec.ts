@@ -216,8 +216,19 @@ test('a budget started from another has its schedules, unless someone says no', 
   await page.getByLabel('Which budget').selectOption('FY27 autumn revision');
   await expect(page.getByLabel(/Its schedules come along \(\d+ rows/)).toBeChecked();
   await expect(page.getByText(/Over before it begins:.*Launch Teal/)).toBeVisible();
+  // Its drivers come along too, and with them who works by their hours; without them that row stays behind.
+  const brings = page.getByRole('note', { name: 'What it brings' });
+  await expect(brings).toContainText(
+    /brings \d+ rows of schedules, \d+ drivers, \d+ lines? that follows? them, \d+ lines’ terms/,
+  );
+  const drivers = page.getByLabel(/^Its drivers come along/);
+  await expect(drivers).toBeChecked();
+  await drivers.uncheck();
   await expect(page.getByText(/By hours of a driver, which belongs to that budget/)).toBeVisible();
+  await drivers.check();
   await page.getByRole('button', { name: 'Start the budget' }).click();
   await view(page, 'Schedules');
-  await expect(page.getByRole('table', { name: 'Staff of FY28 budget' }).getByRole('row')).toHaveCount(8);
+  await expect(page.getByRole('table', { name: 'Staff of FY28 budget' }).getByRole('row')).toHaveCount(9);
+  await view(page, 'Drivers');
+  expect(await page.getByRole('row').count()).toBeGreaterThan(2);
 });

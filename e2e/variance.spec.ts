@@ -49,6 +49,52 @@ test('a variance is explained in two parts, the outlook follows from them and be
 const grid = (page: Page) => page.getByRole('grid', { name: 'Variance report' });
 const layoutButton = (page: Page) => page.getByRole('button', { name: /^Layout:/ });
 
+test('what was to come back is followed up: one promise is kept, one in part waits until it is settled', async ({
+  page,
+}) => {
+  await openApp(page);
+  await stage(page, 'Variance');
+  await page.getByLabel('What to compare with').selectOption({ label: 'FY27 budget' });
+  const waiting = page.getByRole('region', { name: 'Waiting from earlier months' });
+  const panel = page.getByRole('complementary', { name: 'Reasoning' });
+  const promised = panel.getByRole('region', { name: 'Promised' });
+  const october = page.getByLabel('Month to compare').getByRole('button', { name: /October|Oct 2026/ });
+  const comesBackInOctober = async (month: string, name: string) => {
+    await waiting
+      .getByRole('listitem')
+      .filter({ hasText: name })
+      .filter({ hasText: month })
+      .getByRole('button')
+      .first()
+      .click();
+    await expect(panel).toContainText(`Why, in ${month}`);
+    await panel.getByRole('button', { name: '+ Timing' }).click();
+    await panel.getByRole('button', { name: 'Say when it comes back' }).click();
+    await panel.getByLabel('Comes back in').selectOption({ label: 'in Oct 2026' });
+    await saved(page);
+    await october.last().click();
+    await expect(panel).toContainText('Why, in Oct 2026');
+  };
+  // 1,833 more jobs in September were done early: October, 7,313 under, has given them back.
+  await comesBackInOctober('Sep 2026', 'Repair and refit jobs');
+  await expect(promised).toContainText(/1,833 explained in Sep 2026: .*1,833 came, kept/);
+  // Of 843 that August lacked at South Quay, 242 came in October.
+  await page.keyboard.press('Escape');
+  await page.reload();
+  await comesBackInOctober('Aug 2026', 'Berth fees, South Quay');
+  await expect(promised).toContainText(/843 explained in Aug 2026: .*242 came, kept in part/);
+  await page.reload();
+  await expect(waiting.getByRole('listitem').first()).toContainText(
+    /Berth fees, South Quay.*601.* was to come in Oct, kept in part/,
+  );
+  await waiting.getByRole('button', { name: 'Berth fees, South Quay' }).first().click();
+  await promised.getByLabel(/comes later$/).selectOption({ label: 'Dec 2026' });
+  await expect(promised).toContainText(/242 explained in Aug 2026: .*242 came, kept/);
+  await expect(panel.getByRole('region', { name: 'Way to the outlook' })).toContainText(
+    'Comes back or goes on',
+  );
+});
+
 test('a layout is built by keyboard, kept, sent out as a file and taken in again', async ({ page }) => {
   await openApp(page, '/variance?layout=std-costs');
   await expect(layoutButton(page)).toHaveText(/Costs, largest first/);

@@ -22,6 +22,7 @@ import {
   lastTerms,
   makeGround,
   reckoned,
+  termsFrom,
   thenAndNowOf,
   trialOfTerms,
 } from '.';
@@ -284,6 +285,18 @@ test('a new budget begins with the last terms that were said, of accounts that a
   const budgets = [plan(1, 'b1', { terms: said }), plan(1, 'b2', { terms: [] })];
   expect(lastTerms({ budgets, accounts })).toEqual(said.slice(0, 1));
   expect(lastTerms({ budgets: [], accounts })).toEqual([]);
+});
+
+test('one that starts from another begins with that one’s terms, of its own segments or of all', () => {
+  const [mine, north] = [terms('s', ['100', atOnce()]), { ...terms('r', ['100', atOnce()]), segment: 'n' }];
+  const budgets = [
+    plan(1, 'b1', { terms: [mine, north] }),
+    plan(1, 'b2', { terms: [terms('r', ['100', atOnce()])] }),
+  ];
+  expect(termsFrom({ budgets, accounts }, budgets[0]!, [null])).toEqual([mine]);
+  expect(termsFrom({ budgets, accounts }, budgets[0]!, ['n', null])).toEqual([mine, north]);
+  expect(termsFrom({ budgets, accounts }, null, [null])).toEqual(budgets[1]!.terms);
+  expect(termsFrom({ budgets, accounts }, plan(1, 'b3', { terms: [] }), [null])).toEqual(budgets[1]!.terms);
 });
 
 describe('what stands at the start', () => {

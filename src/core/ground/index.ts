@@ -1,6 +1,6 @@
 export { aside, makeGround, rulerRange, segmentLedgers, type Ground } from './ground';
 export { planAccounts } from './accounts';
-export { chosenBudget, lastTerms } from './chosen';
+export { chosenBudget, lastTerms, termsFrom } from './chosen';
 export { createMemory, type Memory } from './memory';
 export { reckoned, reckonedAs, type Reckoned } from './reckoned';
 export { outlookAt, outlookMonths, plannedAt } from './outlook';

@@ -42,6 +42,7 @@ export {
   type StartChoice,
   type StartFrom,
 } from './start';
+export { carriedDrivers, type CarriedDrivers } from './startDrivers';
 export { carriedSchedules, type CarriedSchedules, type RowLeft } from './startSchedules';
 export { explainMonth } from './explain';
 export { figuresOf, fingerprintText, frozenFigures, frozenLines } from './frozen';

@@ -25,7 +25,7 @@ export type CarriedSchedules = {
 /**
  * The schedules of another budget in one that starts from it. A line that they make there is made by them here too, with
  * what it has beside them in the months so many years before, raised like the rest. What is over before the first month,
- * belongs to segments that the new one has not, or works by drivers does not come along, and is named: its lines follow the
+ * belongs to segments that the new one has not, or works by drivers that stay behind does not come along, and is named: its lines follow the
  * other budget's months.
  */
 export function carriedSchedules(
@@ -36,11 +36,14 @@ export function carriedSchedules(
     calendar,
     periods,
     years,
+    drivers,
     upliftOf,
   }: {
     readonly calendar: FiscalCalendar;
     readonly periods: readonly Period[];
     readonly years: number;
+    /** The drivers that come along as well. */
+    readonly drivers?: ReadonlySet<string>;
     readonly upliftOf: (account: string) => Percent;
   },
 ): CarriedSchedules {
@@ -59,7 +62,10 @@ export function carriedSchedules(
       ? 'over'
       : !fits
         ? 'segment'
-        : own.kind === 'staff' && own.pay.per === 'hour' && own.pay.hours.of === 'driver'
+        : own.kind === 'staff' &&
+            own.pay.per === 'hour' &&
+            own.pay.hours.of === 'driver' &&
+            !drivers?.has(own.pay.hours.driver)
           ? 'driver'
           : null;
     if (because === null) return [own];

@@ -25,7 +25,7 @@ import {
 import { ROW_NAMES, rowName, type SectionKind } from '@/core/report';
 import { NumberInput, PercentInput } from '@/components/MoneyInput';
 import { dispatch } from '@/store/bookStore';
-import { lastTerms, aside, createMemory, reckoned, type Ground } from '@/core/ground';
+import { aside, createMemory, reckoned, termsFrom, type Ground } from '@/core/ground';
 import { useOpenGround } from '@/store/openGround';
 import { moneyFormat } from '@/store/format';
 import { type BudgetView } from '@/store/session';
@@ -42,6 +42,34 @@ const BESIDE: Record<StartPreview['beside'], string> = {
   otherBudget: 'that budget',
 };
 const LENGTHS = [3, 6, 12, 18, 24, 36];
+
+const countOf = (n: number, one: string, many = `${one}s`): string | false =>
+  n > 0 && `${n} ${n === 1 ? one : many}`;
+
+/** What a budget brings into one that starts from it, beside its months. */
+function bringsWords(
+  name: string,
+  {
+    schedules,
+    drivers,
+    follow,
+  }: {
+    readonly schedules: readonly unknown[];
+    readonly drivers: readonly unknown[];
+    readonly follow: number;
+  },
+  terms: number,
+): string {
+  const all = [
+    countOf(schedules.length, 'row of schedules', 'rows of schedules'),
+    countOf(drivers.length, 'driver'),
+    countOf(follow, 'line that follows them', 'lines that follow them'),
+    countOf(terms, 'line’s terms', 'lines’ terms'),
+  ].filter((w): w is string => w !== false);
+  return all.length === 0
+    ? `Beside its months, ${name} brings nothing.`
+    : `Beside its months, ${name} brings ${all.join(', ')}.`;
+}
 
 /** The fiscal year that is likely meant: the first without a budget, after the last year that is closed. */
 function likelyYear(ground: Ground): number {
@@ -82,6 +110,7 @@ export function StartBudget({
   const [chosenRest, setRest] = useState<Rest | 'blank' | null>(null);
   const [round, setRound] = useState<RoundUnit>(0);
   const [withRows, setWithRows] = useState(true);
+  const [saidDrivers, setWithDrivers] = useState<boolean | null>(null);
   const money = moneyFormat(book);
 
   const start = calendar.period(first);
@@ -159,22 +188,28 @@ export function StartBudget({
   // Rows of the budget that it starts from come along, unless someone says no: without them their lines are but amounts.
   const carried =
     choice.other && covers !== 'balanceSheet' && withRows && other!.schedules.length > 0 ? other : null;
-  const preview = startPreview(ground, empty, choice, memory, carried);
+  // Of the outlook its actuals are the news, of another budget the way it was planned.
+  const withDrivers = saidDrivers ?? from === 'otherBudget';
+  const hasDrivers = choice.other !== null && other!.drivers.length > 0 && other!.axis === axisId;
+  const driven = hasDrivers && withDrivers ? other : null;
+  const preview = startPreview(ground, empty, choice, memory, carried, driven);
+  const terms = termsFrom(book, choice.other ? other : null, empty.segments);
   const kinds = [...new Set(book.accounts.map((a) => a.kind))].filter(isProfitAndLoss);
 
   const make = (view: BudgetView) => {
     const id = `b${book.nextId}`;
     const refusal = dispatch({
       type: 'addBudget',
-      // How money goes was said of the last budget: the next one begins with it.
+      // How money goes was said of the budget that it starts from, or of the last one: it begins with that.
       budget: {
         ...empty,
         id,
         name: shownName.trim() || suggested,
         lines: [...preview.lines],
+        drivers: [...preview.drivers],
         schedules: [...preview.schedules],
         contras: carried?.contras ?? {},
-        terms: lastTerms(book),
+        terms: [...terms],
       },
     });
     if (refusal) return;
@@ -334,6 +369,20 @@ export function StartBudget({
                 </p>
               )}
             </div>
+          )}
+          {hasDrivers && (
+            <Checkbox
+              size="xs"
+              my={8}
+              label={`Its drivers come along (${other!.drivers.length}), and lines that follow them go on to`}
+              checked={withDrivers}
+              onChange={(e) => setWithDrivers(e.currentTarget.checked)}
+            />
+          )}
+          {choice.other && (
+            <p className={classes.hint} role="note" aria-label="What it brings">
+              {bringsWords(other!.name, preview, terms.length)}
+            </p>
           )}
           {from !== 'empty' && (
             <div className={classes.row}>

@@ -1,7 +1,15 @@
 import { minor, percent, type Minor } from '@/core/money';
 import { yearsBefore } from '@/core/calendar';
-import type { Budget } from '@/core/model';
-import { carriedSchedules, startLines, type CarriedSchedules, type StartChoice } from '@/core/plan';
+import type { Budget, Line } from '@/core/model';
+import {
+  carriedDrivers,
+  carriedSchedules,
+  startLines,
+  type CarriedDrivers,
+  type CarriedSchedules,
+  type Facts,
+  type StartChoice,
+} from '@/core/plan';
 import { budgetRows, fillStatement, rowTotal, type StatementRow } from '@/core/report';
 import { aside, lastYearOf, reckoned, type Ground, type Memory } from '@/core/ground';
 
@@ -23,7 +31,7 @@ export type StartPreview = {
 /**
  * A budget as it would be, beside what it is taken from: like with like. The outlook or another budget stands beside
  * it as they are, without uplift or rounding; any other start is compared with the year before, as far as it is there.
- * `carried`: the budget whose schedules come along; null for none.
+ * `carried`: the budget whose schedules come along, `driven`: the one whose drivers do; null for none.
  */
 export function startPreview(
   asked: Ground,
@@ -31,7 +39,8 @@ export function startPreview(
   choice: StartChoice,
   memory: Memory,
   carried: Budget | null = null,
-): StartPreview & CarriedSchedules {
+  driven: Budget | null = null,
+): StartPreview & CarriedSchedules & Omit<CarriedDrivers, 'lines'> {
   const ground = aside(asked, memory);
   const { accounts } = ground.book;
   const { covers, segments, length } = empty;
@@ -39,16 +48,25 @@ export function startPreview(
   const linesOf = (c: StartChoice, of = accounts) => startLines(c, of, facts, covers, segments);
   const plain = linesOf(choice);
   const kinds = new Map(accounts.map((a) => [a.id, a.kind]));
+  const byDrivers =
+    driven && choice.other ? driversOf(ground, driven, plain, facts, choice.other.years) : null;
+  const drivers = byDrivers?.drivers ?? [];
   const { schedules, lines, left } =
     carried && choice.other
-      ? carriedSchedules(carried, { ...empty, otherAxis: carried.axis }, plain, {
+      ? carriedSchedules(carried, { ...empty, otherAxis: carried.axis }, byDrivers?.lines ?? plain, {
           calendar: facts.calendar,
           periods: facts.periods,
           years: choice.other.years,
+          drivers: new Set(drivers.map((d) => d.id)),
           upliftOf: (account) => choice.upliftByKind[kinds.get(account)!] ?? choice.uplift,
         })
-      : { schedules: [], lines: plain, left: [] };
-  const whole = reckoned(ground, { ...empty, lines: [...lines], schedules: [...schedules] });
+      : { schedules: [], lines: byDrivers?.lines ?? plain, left: [] };
+  const whole = reckoned(ground, {
+    ...empty,
+    lines: [...lines],
+    drivers: [...drivers],
+    schedules: [...schedules],
+  });
 
   const beside =
     choice.other && (choice.from === 'outlook' || choice.from === 'otherBudget') ? choice.from : 'lastYear';
@@ -77,6 +95,8 @@ export function startPreview(
     lines,
     schedules,
     left,
+    drivers,
+    follow: byDrivers?.follow ?? 0,
     rows: statement.map((row, r) => {
       const before = rowTotal(row, only(past[r]!));
       const same = rowTotal(row, only(plan[r]!));
@@ -90,4 +110,22 @@ export function startPreview(
     beside,
     known: known.filter(Boolean).length,
   };
+}
+
+/** The drivers of a budget in one that starts from it, with what they came to where it planned them. */
+function driversOf(
+  ground: Ground,
+  other: Budget,
+  lines: readonly Line[],
+  { calendar, periods }: Facts,
+  years: number,
+): CarriedDrivers {
+  const { facts, reckoning } = reckoned(ground, other);
+  const first = facts.periods[0]!.index;
+  return carriedDrivers(other, lines, {
+    calendar,
+    periods,
+    years,
+    valueOf: (id, period) => reckoning.drivers.get(id)?.values[period - first] ?? null,
+  });
 }
