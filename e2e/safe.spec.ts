@@ -339,6 +339,7 @@ test('a book goes to and fro between tabs as often as it is asked for; one taken
   page,
   context,
 }) => {
+  test.slow();
   const readOnly = (p: Page) => p.getByText('This book is open in another tab');
   await openApp(page, '/budget');
   const second = await context.newPage();
@@ -355,11 +356,11 @@ test('a book goes to and fro between tabs as often as it is asked for; one taken
   }
   // The tab that holds it answers nothing for longer than it is waited for, on a slow machine too.
   const hanging = page.evaluate(() => {
-    const until = Date.now() + 13_000;
+    const until = Date.now() + 30_000;
     while (Date.now() < until);
   });
   await second.getByRole('button', { name: 'Work on it here' }).click();
-  await expect(second.getByText('The other tab does not answer')).toBeVisible({ timeout: 15_000 });
+  await expect(second.getByText('The other tab does not answer')).toBeVisible({ timeout: 25_000 });
   await second.getByRole('button', { name: 'Take it over without them' }).click();
   await expect(second.getByText('The other tab does not answer')).toHaveCount(0);
   await type(second, 'Cleaning', '811');
