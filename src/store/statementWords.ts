@@ -1,6 +1,6 @@
 import type { Minor } from '@/core/money';
 import type { RatioId } from '@/core/model';
-import type { FlowLine, FlowSection, Ratio, RatioInput } from '@/core/statements';
+import { isPaid, type FlowLine, type FlowSection, type Ratio, type RatioInput } from '@/core/statements';
 import type { MoneyFormat } from './format';
 
 export const SECTION_WORDS: Readonly<Record<FlowSection, string>> = {
@@ -26,7 +26,7 @@ export function stepWords(
       : `${size} was gained on what was sold: what it brought is told under investing.`;
   if (sign === 1) return `${size} of it is told under another part of the statement.`;
   if (key !== account.id) return `${name}: ${size}.`;
-  if (section === 'interestPaid' || section === 'incomeTaxPaid') {
+  if (isPaid(section)) {
     const what = section === 'interestPaid' ? 'interest' : 'income tax';
     return brings
       ? `${size} of ${what} is owed still: ${name}.`

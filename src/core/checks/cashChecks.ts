@@ -1,4 +1,4 @@
-import { fromDayNumber, toDayNumber } from '@/core/calendar';
+import { fromDayNumber, toDayNumber, type Day } from '@/core/calendar';
 import { CLOSING } from '@/core/ledger';
 import { minor, plainDecimal } from '@/core/money';
 import { isProfitAndLoss, type AccountKind, type Budget } from '@/core/model';
@@ -68,7 +68,6 @@ function checksBy(ground: Ground, budget: Budget | null): Check[] {
   const listed = (side: 'in' | 'out') =>
     view.items.filter((i) => i.side === side && i.kind === 'invoice' && i.from !== null);
   const over = (['in', 'out'] as const).filter((side, i) => all[i]! < 0 && listed(side).length > 0);
-  const told = new Set<string>();
   const left = all.filter((v, i) => v !== 0 && !over.includes(i === 0 ? 'in' : 'out'));
   for (const side of over)
     out.push({
@@ -77,12 +76,13 @@ function checksBy(ground: Ground, budget: Budget | null): Check[] {
       holds: false,
       detail: money(Math.abs(view.withoutItems[side])),
     });
-  for (const { from, day } of book.cash.lists) {
-    const invoices = day !== null && toDayNumber(day) < input.start;
-    if (invoices && book.cash.items.some((i) => i.from === from && i.kind === 'invoice') && !told.has(from))
+  const invoices = new Set(book.cash.items.flatMap((i) => (i.kind === 'invoice' ? [i.from] : [])));
+  // A list of both sides is one list.
+  const days = new Map<string, Day | null>();
+  for (const l of book.cash.lists) if (!days.has(l.from)) days.set(l.from, l.day);
+  for (const [from, day] of days)
+    if (day !== null && toDayNumber(day) < input.start && invoices.has(from))
       out.push({ code: 'listOfDay', subject: from, holds: false, notice: true, detail: day });
-    told.add(from);
-  }
   if (view.items.length > 0)
     out.push({
       code: 'itemsTie',

@@ -9,14 +9,7 @@ import {
   type ScheduleRow,
 } from '@/core/model';
 import { saleOf, STAND_INS } from '@/core/schedule';
-import {
-  flowClassOf,
-  ledgerSales,
-  salesOf,
-  type AssetSale,
-  type Sales,
-  type Served,
-} from '@/core/statements';
+import { flowClassOf, ledgerSales, salesOf, type AssetSale, type Sales } from '@/core/statements';
 import type { Ground } from './ground';
 
 /* Sales of assets, of the ledger's entries and of schedules: what the statement of cash flows has to know of them. */
@@ -91,26 +84,4 @@ export function salesPlanned(
 export function salesOfBudget(ground: Ground, budget: Budget): Sales {
   const first = indexOfId(ground.calendar, budget.first) ?? 0;
   return salesPlanned(ground, [{ budget, covers: (p) => p >= first && p < first + budget.length }]);
-}
-
-/** Accounts whose use the schedules of the book's budgets tell. */
-export function servedBy({ book }: Ground): Served {
-  const of = {
-    interest: new Set<string>(),
-    accrued: new Set<string>(),
-    tax: new Set<string>(),
-    taxOwed: new Set<string>(),
-  };
-  for (const { schedules } of book.budgets)
-    for (const row of schedules) {
-      if (row.kind === 'loan') {
-        of.interest.add(row.interest);
-        if (row.accrued !== null) of.accrued.add(row.accrued);
-      }
-      if (row.kind === 'incomeTax') {
-        of.tax.add(row.account);
-        if (row.payable !== null) of.taxOwed.add(row.payable);
-      }
-    }
-  return of;
 }

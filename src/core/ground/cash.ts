@@ -1,4 +1,4 @@
-import { accountFor, daysOf, payingBank } from '@/core/schedule';
+import { daysOf, lineAccount, payingBank } from '@/core/schedule';
 import { toDayNumber, type DayNumber, type Period, type PeriodIndex } from '@/core/calendar';
 import { lastOf } from '@/core/lastOf';
 import type { Balances } from '@/core/ledger';
@@ -129,7 +129,7 @@ const makeSaid = () => ({
   /** The credit line on the account that it is drawn on: as said, else by its nature. */
   creditLine: lastOf(
     (line: Cash['creditLine'], accounts: Book['accounts']): Cash['creditLine'] =>
-      line && { ...line, account: line.account ?? accountFor(accounts, 'creditLine') },
+      line && { ...line, account: lineAccount(line, accounts) },
   ),
   dated: lastOf((cash: Cash) =>
     cash.dated
@@ -290,7 +290,7 @@ export function cashOf(
             view,
             calendar,
             start,
-            looked.datedEvents(book.cash, book.accounts, past),
+            looked.datedEvents(memory.dated(book.cash), book.cash.bank, book.accounts, past),
             ...closedEvents(ground, pastPlans, accountsById(book.accounts), start),
           ),
           book.cash.changes,

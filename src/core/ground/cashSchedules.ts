@@ -18,6 +18,7 @@ import {
   accountFor,
   daysOf,
   isStandIn,
+  lineAccount,
   occurrenceNumbers,
   taxPayments,
   type RowPosting,
@@ -88,30 +89,28 @@ function owesOf(postings: readonly RowPosting[]): ScheduledRow['pastOwes'] {
   return own;
 }
 
-/** Where a balance is said as well, or a credit line moves, an account's entries do not tell what a row brought about. */
-const isWatched = ({ book }: Ground, { budget }: MonthsOfPlan, row: ScheduleRow): boolean =>
-  !(
-    book.cash.creditLine &&
-    row.account === (book.cash.creditLine.account ?? accountFor(book.accounts, 'creditLine'))
-  ) && !(budget.approved?.lines ?? budget.lines).some((l) => l.account === row.account);
-
-/** The events of closed months that the ledger must show, by the rows of the budgets that ruled them. */
+/**
+ * The events of closed months that the ledger must show, by the rows of the budgets that ruled them. Where a balance is said
+ * as well, or a credit line moves, an account's entries do not tell what a row brought about.
+ */
 export function closedEvents(
   ground: Ground,
   pastPlans: readonly MonthsOfPlan[],
   accounts: ReadonlyMap<AccountId, Account>,
   start: DayNumber,
 ): ReturnType<typeof eventsOfRow>[] {
-  return pastPlans.flatMap((plan) =>
-    plan.budget.schedules.length === 0
-      ? []
-      : rowsOf(ground, plan)
-          .filter(({ made }) => isWatched(ground, plan, made.row))
-          .map(({ made, postings }) =>
-            eventsOfRow(made, plan.budget.id, postings('all', all), accounts, start),
-          )
-          .filter((events) => events.length > 0),
-  );
+  const { book } = ground;
+  const { creditLine } = book.cash;
+  return pastPlans.flatMap((plan) => {
+    const { budget } = plan;
+    if (budget.schedules.length === 0) return [];
+    const spared = new Set((budget.approved?.lines ?? budget.lines).map((l) => l.account));
+    if (creditLine) spared.add(lineAccount(creditLine, book.accounts));
+    return rowsOf(ground, plan)
+      .filter(({ made }) => !spared.has(made.row.account))
+      .map(({ made, postings }) => eventsOfRow(made, budget.id, postings('all', all), accounts, start))
+      .filter((events) => events.length > 0);
+  });
 }
 
 /** What rows of budgets still move after the start of events in closed months that they ruled: pay withheld, bills of purchases. */

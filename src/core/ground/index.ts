@@ -29,7 +29,8 @@ export {
   type WrongShown,
 } from './reclassified';
 export { throughMerges } from './merged';
-export { salesOfBudget, servedBy } from './assetSales';
+export { salesOfBudget } from './assetSales';
+export { servedBy } from './served';
 export { linesApart, scheduleTies, type ScheduleTie } from './scheduleTies';
 export {
   coversYearBefore,

@@ -1,15 +1,15 @@
-import { fromDayNumber, toDayNumber, type Day, type FiscalCalendar, type PeriodIndex } from '@/core/calendar';
+import { toDayNumber, type DayNumber, type FiscalCalendar, type PeriodIndex } from '@/core/calendar';
 import type { Balances } from '@/core/ledger';
-import type { Account, AccountId, Cash, RowOf, ScheduleKind, ScheduleRow } from '@/core/model';
+import type { Account, AccountId, CreditLine, RowOf, ScheduleKind, ScheduleRow } from '@/core/model';
 import { plus } from '@/core/money';
-import { accountFor, dueWithinYear, loanTable } from '@/core/schedule';
+import { dueWithinYear, lineAccount, loanTable, yearAfter } from '@/core/schedule';
 
 /* What of loans falls due within twelve months: current liabilities, as IAS 1.69 and ASC 470-10-45 part them. */
 
 /** What is known of how debts are paid back. */
 export type Debts = {
   readonly rows: readonly ScheduleRow[];
-  readonly creditLine: Cash['creditLine'];
+  readonly creditLine: CreditLine | null;
   readonly calendar: FiscalCalendar;
   readonly accounts: readonly Account[];
 };
@@ -30,15 +30,11 @@ const dueOfRow = (row: ScheduleRow): Due<ScheduleKind> | null => {
   return due === 'current' ? null : (due as Due<ScheduleKind>);
 };
 
-/** The account that a credit line is drawn on. */
-const lineAccount = (accounts: readonly Account[], line: NonNullable<Cash['creditLine']>): AccountId =>
-  line.account ?? accountFor(accounts, 'creditLine');
-
 /** The accounts of debts of which a part is due within a year and a part later. */
 export const debtsOf = ({ rows, creditLine, accounts }: Debts): ReadonlySet<AccountId> =>
   new Set([
     ...rows.flatMap((r) => (dueOfRow(r) ? [r.account] : [])),
-    ...(creditLine ? [lineAccount(accounts, creditLine)] : []),
+    ...(creditLine ? [lineAccount(creditLine, accounts)] : []),
   ]);
 
 /**
@@ -51,11 +47,10 @@ export function dueOf(
   account: AccountId,
   period: PeriodIndex,
 ): number {
-  const { end } = calendar.period(period);
+  const day = toDayNumber(calendar.period(period).end);
   const stands = Math.max(0, -balances.balance(account, period, true));
-  if (creditLine && lineAccount(accounts, creditLine) === account && !isLater(creditLine.until, end))
+  if (creditLine && lineAccount(creditLine, accounts) === account && !isGrantedOn(creditLine, yearAfter(day)))
     return stands;
-  const day = toDayNumber(end);
   const due = rows.reduce((t, r) => {
     const of = r.account === account ? dueOfRow(r) : null;
     return of ? plus(t, of(r, calendar, day)) : t;
@@ -63,15 +58,9 @@ export function dueOf(
   return Math.min(due, stands);
 }
 
-/** Whether a day lies more than twelve months after another. */
-function isLater(until: Day | null | undefined, end: Day): boolean {
-  if (!until) return false;
-  const [year, rest] = [Number(end.slice(0, 4)), end.slice(4)];
-  // Twelve months after a month's last day is that month's last day: 28 February 2027 → 29 February 2028.
-  const isLast = fromDayNumber(toDayNumber(end) + 1).slice(5, 7) !== end.slice(5, 7);
-  const after = `${year + 1}${isLast ? `${rest.slice(0, 4)}31` : rest}`;
-  return until > after;
-}
+/** Whether a credit line is granted for longer than up to a day. */
+const isGrantedOn = ({ until }: CreditLine, day: DayNumber): boolean =>
+  until !== undefined && until !== null && toDayNumber(until) > day;
 
 /** What of all debts falls due in the twelve months after a period. */
 export const dueInAll = (debts: Debts, balances: Pick<Balances, 'balance'>, period: PeriodIndex): number =>

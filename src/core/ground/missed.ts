@@ -29,7 +29,7 @@ import { datesOf, type Days, type RowPosting, type What } from '@/core/schedule'
 /** Something planned for one day of a closed month, by which it is known in the ledger. */
 type Event = {
   readonly key: string;
-  readonly of: 'purchase' | 'sale' | 'drawing' | 'repayment' | 'equity' | 'dated';
+  readonly of: RowEvent | 'dated';
   readonly name: string;
   readonly day: DayNumber;
   /** The account that tells it apart, and what it moves there, debits positive. */
@@ -55,21 +55,18 @@ export type MissedEvent = Event & {
   readonly change: ItemChange | null;
 };
 
-/** What of a row tells that something happened, and where its money goes by. */
-const TOLD_BY: { readonly [W in What]?: Exclude<Event['of'], 'dated'> } = {
-  purchase: 'purchase',
-  sale: 'sale',
-  drawing: 'drawing',
-  repayment: 'repayment',
-  equity: 'equity',
+/** What rows bring about that the ledger must show: its money's source, and the postings that belong to it. */
+const EVENTS = {
+  purchase: { source: 'other', with: ['purchase', 'tax', 'payment'] },
+  sale: { source: 'disposals', with: ['sale'] },
+  drawing: { source: 'loans', with: ['drawing'] },
+  repayment: { source: 'loans', with: ['repayment', 'interest'] },
+  equity: { source: 'owners', with: ['equity'] },
+} as const satisfies {
+  readonly [W in What]?: { readonly source: CashSource; readonly with: readonly What[] };
 };
-const SOURCE_OF: Record<Exclude<Event['of'], 'dated'>, CashSource> = {
-  purchase: 'other',
-  sale: 'disposals',
-  drawing: 'loans',
-  repayment: 'loans',
-  equity: 'owners',
-};
+type RowEvent = keyof typeof EVENTS;
+const isRowEvent = (what: What): what is RowEvent => what in EVENTS;
 
 type Known = {
   readonly start: DayNumber;
@@ -98,14 +95,13 @@ export function eventsOfRow(
   if (was?.start === start && was.accounts === accounts) return was.events;
   const days = new Map<string, RowPosting[]>();
   for (const p of postings) {
-    const told = TOLD_BY[p.what];
-    if (told === undefined || p.of > start || p.account !== row.account) continue;
-    const key = `${told} ${p.of}`;
+    if (!isRowEvent(p.what) || p.of > start || p.account !== row.account) continue;
+    const key = `${p.what} ${p.of}`;
     days.set(key, [...(days.get(key) ?? []), p]);
   }
   const events = [...days].map(([key, main]): Event => {
-    const { of: day, what } = main[0]!;
-    const kind = TOLD_BY[what]!;
+    const day = main[0]!.of;
+    const kind = main[0]!.what as RowEvent;
     const moves = pairsOf(postings, day, kind, accounts);
     const money = moves.reduce((t, p) => (accounts.get(p.account)?.kind === 'bank' ? t + p.amount : t), 0);
     return {
@@ -117,7 +113,7 @@ export function eventsOfRow(
       amount: main.reduce((t, p) => t + p.amount, 0),
       exact: false,
       money,
-      source: SOURCE_OF[kind],
+      source: EVENTS[kind].source,
       row: of,
       postings: moves,
     };
@@ -128,14 +124,6 @@ export function eventsOfRow(
 
 const NONE: readonly Event[] = [];
 
-const WITH: Record<Exclude<Event['of'], 'dated'>, readonly What[]> = {
-  purchase: ['purchase', 'tax', 'payment'],
-  sale: ['sale'],
-  drawing: ['drawing'],
-  repayment: ['repayment', 'interest'],
-  equity: ['equity'],
-};
-
 /**
  * What of an event can still happen: pairs that touch no profit and loss, which stays as it was closed. Of a sale that is its
  * price; its gain comes with its entry.
@@ -143,13 +131,14 @@ const WITH: Record<Exclude<Event['of'], 'dated'>, readonly What[]> = {
 function pairsOf(
   postings: readonly RowPosting[],
   day: DayNumber,
-  kind: Exclude<Event['of'], 'dated'>,
+  kind: RowEvent,
   accounts: ReadonlyMap<AccountId, Account>,
 ): readonly RowPosting[] {
   const out: RowPosting[] = [];
+  const belongs: readonly What[] = EVENTS[kind].with;
   for (let i = 0; i + 1 < postings.length; i += 2) {
     const pair = [postings[i]!, postings[i + 1]!];
-    if (pair[0]!.of !== day || !WITH[kind].includes(pair[0]!.what)) continue;
+    if (pair[0]!.of !== day || !belongs.includes(pair[0]!.what)) continue;
     const kinds = pair.map((p) => accounts.get(p.account)?.kind);
     if (kinds.some((k) => k !== undefined && isProfitAndLoss(k))) continue;
     // What is written off goes out of the books with the entry of the sale; its price is what is waited for.
@@ -162,9 +151,10 @@ function pairsOf(
 /** So many closed months back dated items are looked for: what nobody missed for longer is no plan any more. */
 const MONTHS_BACK = 6;
 
-/** Dated items of closed months, one by one. */
+/** Dated items of closed months, one by one; `dated` are those that count. */
 export function datedEvents(
-  { dated, changes, bank }: Cash,
+  dated: readonly Dated[],
+  bank: Cash['bank'],
   accounts: Book['accounts'],
   past: readonly Period[],
 ): readonly Event[] {
@@ -172,7 +162,6 @@ export function datedEvents(
   if (months.length === 0) return NONE;
   const [after, start] = [toDayNumber(months[0]!.start) - 1, toDayNumber(months.at(-1)!.end)];
   return dated.flatMap((d) => {
-    if ((changes[`dated ${d.id}`]?.state ?? 'counted') !== 'counted') return [];
     const sign = d.direction === 'in' ? 1 : -1;
     const isBare = d.against === null;
     return datesOf(d, after, start).map((day): Event => ({

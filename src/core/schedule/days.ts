@@ -78,6 +78,12 @@ export function dueDay(from: DayNumber, rule: DueRule): DayNumber {
   return monthDay(year, month + rule.months, rule.day);
 }
 
+/** Twelve months after a day; after a month's last day that is a month's last day too: 28 February 2027 → 29 February 2028. */
+export function yearAfter(day: DayNumber): DayNumber {
+  const { year, month, date } = civilOf(day);
+  return monthDay(year, month + 12, date === daysInMonth(year, month) ? 31 : date);
+}
+
 /** A day of a month that is counted on from a year's January: month 13 is the January after. */
 export function monthDay(year: number, month: number, day: number): DayNumber {
   const y = year + Math.floor((month - 1) / 12);

@@ -1,8 +1,8 @@
 export { occurrencesIn, occurrenceNumbers, workingDays } from './occurrences';
-export { daysOf, dueDay, monthDay, type Days } from './days';
+export { daysOf, dueDay, monthDay, yearAfter, type Days } from './days';
 export { datesOf } from './dated';
 export { dividerOf, splitByPercents, weightOf } from './parts';
-export { accountFor, isStandIn, payingBank, STAND_INS } from './standIns';
+export { accountFor, isStandIn, lineAccount, payingBank, STAND_INS } from './standIns';
 export { WHAT, WHATS, type What } from './what';
 export type { RowGround, RowIssue, RowMade, RowNeeds, RowPosting } from './rule';
 export { makeRow, rowNeeds, SCHEDULE_KINDS } from './table';

@@ -11,7 +11,7 @@ import {
   type Percent,
   type Ratio,
 } from '@/core/money';
-import { monthDay } from './days';
+import { monthDay, yearAfter } from './days';
 import type { RowIssue } from './rule';
 
 /*
@@ -199,12 +199,9 @@ export function principalAt(loan: Loan, { payments }: LoanTable, day: DayNumber)
   return payments.findLast((p) => p.day <= day)?.closing ?? loan.begins.amount;
 }
 
-/** What of the principal falls due in the twelve months after a day; after a month's last day they end on a month's last day. */
-export const dueWithinYear = (loan: Loan, table: LoanTable, day: DayNumber): number => {
-  const { year, month, date } = civilOf(day);
-  const last = date === daysInMonth(year, month) ? 31 : date;
-  return principalAt(loan, table, day) - principalAt(loan, table, monthDay(year, month + 12, last));
-};
+/** What of the principal falls due in the twelve months after a day. */
+export const dueWithinYear = (loan: Loan, table: LoanTable, day: DayNumber): number =>
+  principalAt(loan, table, day) - principalAt(loan, table, yearAfter(day));
 
 /** What a loan costs in all, and when it is paid off. */
 export function loanCost({ payments }: LoanTable): {

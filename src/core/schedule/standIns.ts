@@ -1,4 +1,4 @@
-import { hasNature, type Account, type AccountId, type Nature } from '@/core/model';
+import { hasNature, type Account, type AccountId, type CreditLine, type Nature } from '@/core/model';
 
 /** Accounts that a book may not have, by what they are to the projection; they are no accounts of the book. */
 export const STAND_INS = {
@@ -70,3 +70,7 @@ export function accountFor(accounts: readonly Account[], what: keyof typeof STAN
 /** The bank that pays where none is named: the one the book says, else its first. */
 export const payingBank = (said: AccountId | null, accounts: readonly Account[]): AccountId =>
   said ?? accountFor(accounts, 'bank');
+
+/** The account that a credit line is drawn on: the one it says, else by its nature. */
+export const lineAccount = (line: Pick<CreditLine, 'account'>, accounts: readonly Account[]): AccountId =>
+  line.account ?? accountFor(accounts, 'creditLine');

@@ -27,23 +27,17 @@ export function flowClassOf(account: Account, said: Readonly<Record<AccountId, F
 }
 
 /** The parts of the statement that lines stand in. */
-export const FLOW_SECTIONS = [
-  'adjustments',
-  'workingCapital',
-  'interestPaid',
-  'incomeTaxPaid',
-  'investing',
-  'financing',
-] as const;
+export const PAID_SECTIONS = ['interestPaid', 'incomeTaxPaid'] as const;
+const OPERATING_SECTIONS = ['adjustments', 'workingCapital', ...PAID_SECTIONS] as const;
+export const FLOW_SECTIONS = [...OPERATING_SECTIONS, 'investing', 'financing'] as const;
 export type FlowSection = (typeof FLOW_SECTIONS)[number];
 
 /** The sections that cash from operations is made of, beside the profit. */
-export const OPERATING: ReadonlySet<FlowSection> = new Set([
-  'adjustments',
-  'workingCapital',
-  'interestPaid',
-  'incomeTaxPaid',
-]);
+export const OPERATING: ReadonlySet<FlowSection> = new Set(OPERATING_SECTIONS);
+
+/** Whether a section tells what was paid of one cost: of interest, or of income tax. */
+export const isPaid = (section: FlowSection): section is (typeof PAID_SECTIONS)[number] =>
+  (PAID_SECTIONS as readonly FlowSection[]).includes(section);
 
 /**
  * What is paid of interest and of income tax stands on lines of its own (IAS 7.31 and 7.35): the cost is added back, and cost

@@ -2,7 +2,7 @@ import { minor, plus, type Minor } from '@/core/money';
 import type { PeriodRange } from '@/core/calendar';
 import type { Balances } from '@/core/ledger';
 import { isProfitAndLoss, type Account, type AccountId, type FlowClass } from '@/core/model';
-import { cashAccounts, flowAmount, flowLines, type FlowLine } from './cashFlow';
+import { cashAccounts, flowAmount, flowLines, isPaid, type FlowLine } from './cashFlow';
 import type { Sales } from './sales';
 
 /** The way from a range's profit to the change of the bank: profit + all steps = change = closing − opening. */
@@ -33,11 +33,7 @@ export function wayToCash(
   const all = flowLines(accounts, said, sales.gains);
   // A cost that is added back only to be told as paid moves nothing on the way: what is owed of it does.
   const told = new Set(
-    all.flatMap(({ account, section }) =>
-      isProfitAndLoss(account.kind) && (section === 'interestPaid' || section === 'incomeTaxPaid')
-        ? [account]
-        : [],
-    ),
+    all.flatMap((l) => (isProfitAndLoss(l.account.kind) && isPaid(l.section) ? [l.account] : [])),
   );
   const lines = all.filter((l) => !told.has(l.account));
   const closing = total(banks, (id) => balances.balance(id, last, true));

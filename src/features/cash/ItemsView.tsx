@@ -3,10 +3,9 @@
 import { useMemo, useState } from 'react';
 import { Button, Checkbox, NativeSelect, SegmentedControl, TextInput } from '@mantine/core';
 import { minor, type Minor } from '@/core/money';
-import { fromDayNumber, toDayNumber, type Day } from '@/core/calendar';
-import { LIMITS, type Cash, type ItemChange } from '@/core/model';
+import { fromDayNumber, toDayNumber } from '@/core/calendar';
+import type { Cash, ItemChange } from '@/core/model';
 import type { CashView, Ground, ShownItem } from '@/core/ground';
-import { CellSelect } from '@/components/CellSelect';
 import stage from '@/components/Stage.module.css';
 import { instant } from '@/store/actions';
 import { dispatch, useBookStore } from '@/store/bookStore';
@@ -14,7 +13,7 @@ import { moneyFormat } from '@/store/format';
 import { recordedName } from '@/store/person';
 import { say } from '@/store/session';
 import { onDay } from '@/store/cashWords';
-import { DayInput } from '@/components/DayInput';
+import { DecidedCells } from './DecidedCells';
 import { MissedTable } from './MissedTable';
 import { TakeItems } from './TakeItems';
 import classes from './Cash.module.css';
@@ -61,12 +60,6 @@ export function ItemsView({ ground, view }: { readonly ground: Ground; readonly 
       .filter((i) => text === '' || `${i.counterparty} ${i.number}`.toLowerCase().includes(text))
       .sort(BY[order]);
   }, [own, sought, order, onlyWaiting]);
-  const change = (item: ShownItem, to: Partial<ItemChange>) => {
-    const was = item.change ?? { day: null, state: item.state, reason: '' };
-    const next: ItemChange = { ...was, ...to, by: recordedName(), at: instant() };
-    const plain = next.day === null && next.state === item.plainState;
-    dispatch({ type: 'setItemChanges', changes: [{ key: item.key, change: plain ? null : next }] });
-  };
   const waiting = view.items.filter((i) => i.state === 'waiting');
   const total = own.filter((i) => i.kind === 'invoice').reduce((t, i) => t + i.open, 0);
   const left = view.withoutItems[side];
@@ -185,44 +178,18 @@ export function ItemsView({ ground, view }: { readonly ground: Ground; readonly 
                   <td>{onDay(i.dated)}</td>
                   <td>{onDay(i.due)}</td>
                   <td className={classes.figure}>{money.exact(minor(i.open))}</td>
-                  <td className={classes.oneLine}>
-                    <DayInput
-                      aria-label={`${name}: expected on`}
-                      variant="unstyled"
-                      w={118}
-                      disabled={readOnly}
-                      value={fromDayNumber(i.expected)}
-                      onCommit={(day: Day | null) => change(i, { day })}
-                    />
-                    {comesWords(i) && <span className="faded"> {comesWords(i)}</span>}
-                  </td>
-                  <td>
-                    <CellSelect
-                      aria-label={`${name}: state`}
-                      value={state}
-                      disabled={readOnly}
-                      data={STATES}
-                      onChange={(e) => change(i, { state: e.currentTarget.value as ItemChange['state'] })}
-                    />
-                  </td>
-                  <td>
-                    {i.change && (
-                      <TextInput
-                        key={i.change.at}
-                        aria-label={`${name}: reason`}
-                        variant="unstyled"
-                        size="xs"
-                        placeholder="why"
-                        maxLength={LIMITS.reason}
-                        disabled={readOnly}
-                        defaultValue={i.change.reason}
-                        onBlur={(e) => {
-                          const reason = e.currentTarget.value.trim();
-                          if (reason !== i.change!.reason) change(i, { reason });
-                        }}
-                      />
-                    )}
-                  </td>
+                  <DecidedCells
+                    item={i}
+                    plainState={i.plainState}
+                    states={STATES}
+                    labels={{
+                      day: `${name}: expected on`,
+                      state: `${name}: state`,
+                      reason: `${name}: reason`,
+                    }}
+                    beside={comesWords(i) && <span className="faded"> {comesWords(i)}</span>}
+                    readOnly={readOnly}
+                  />
                 </tr>
               );
             })}

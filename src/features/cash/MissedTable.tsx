@@ -1,17 +1,11 @@
 'use client';
 
-import { TextInput } from '@mantine/core';
-import { fromDayNumber, type Day } from '@/core/calendar';
 import type { Ground, MissedEvent } from '@/core/ground';
-import { LIMITS, type ItemChange } from '@/core/model';
+import type { ItemChange } from '@/core/model';
 import { minor } from '@/core/money';
-import { CellSelect } from '@/components/CellSelect';
-import { DayInput } from '@/components/DayInput';
-import { instant } from '@/store/actions';
-import { dispatch } from '@/store/bookStore';
 import { onDay } from '@/store/cashWords';
 import { moneyFormat } from '@/store/format';
-import { recordedName } from '@/store/person';
+import { DecidedCells } from './DecidedCells';
 import classes from './Cash.module.css';
 
 const STATES: readonly { readonly value: ItemChange['state']; readonly label: string }[] = [
@@ -40,12 +34,6 @@ export function MissedTable({
   readonly readOnly: boolean;
 }) {
   const money = moneyFormat(ground.book);
-  const change = (event: MissedEvent, to: Partial<ItemChange>) => {
-    const was = event.change ?? { day: null, state: 'counted' as const, reason: '' };
-    const next: ItemChange = { ...was, ...to, by: recordedName(), at: instant() };
-    const plain = next.day === null && next.state === 'counted';
-    dispatch({ type: 'setItemChanges', changes: [{ key: event.key, change: plain ? null : next }] });
-  };
   return (
     <>
       <p className="faded" style={{ margin: '6px 0 10px', maxWidth: 900 }}>
@@ -77,45 +65,18 @@ export function MissedTable({
                   <td>{onDay(m.day)}</td>
                   <td className={classes.figure}>{money.exact(minor(m.money))}</td>
                   <td className={classes.figure}>{money.exact(minor(Math.round(m.money * m.missing)))}</td>
-                  <td>
-                    {m.state === 'counted' && (
-                      <DayInput
-                        aria-label={`${name}: counts on`}
-                        variant="unstyled"
-                        w={118}
-                        disabled={readOnly}
-                        value={fromDayNumber(m.expected)}
-                        onCommit={(day: Day | null) => change(m, { day })}
-                      />
-                    )}
-                  </td>
-                  <td>
-                    <CellSelect
-                      aria-label={`${name}: what became of it`}
-                      value={m.state}
-                      disabled={readOnly}
-                      data={STATES}
-                      onChange={(e) => change(m, { state: e.currentTarget.value as ItemChange['state'] })}
-                    />
-                  </td>
-                  <td>
-                    {m.change && (
-                      <TextInput
-                        key={m.change.at}
-                        aria-label={`${name}: reason`}
-                        variant="unstyled"
-                        size="xs"
-                        placeholder="why"
-                        maxLength={LIMITS.reason}
-                        disabled={readOnly}
-                        defaultValue={m.change.reason}
-                        onBlur={(e) => {
-                          const reason = e.currentTarget.value.trim();
-                          if (reason !== m.change!.reason) change(m, { reason });
-                        }}
-                      />
-                    )}
-                  </td>
+                  <DecidedCells
+                    item={m}
+                    plainState="counted"
+                    states={STATES}
+                    labels={{
+                      day: `${name}: counts on`,
+                      state: `${name}: what became of it`,
+                      reason: `${name}: reason`,
+                    }}
+                    hasDay={m.state === 'counted'}
+                    readOnly={readOnly}
+                  />
                 </tr>
               );
             })}
