@@ -101,6 +101,23 @@ export function causeWords(
           : 'once';
       return { name: item?.name ?? key, why };
     }
+    case 'underWay': {
+      const entry = view.today?.entries.find((e) => e.key === key);
+      return {
+        name: [entry?.counterparty, entry?.reference].filter(Boolean).join(' ') || 'Entry of the ledger',
+        why: entry ? `in the ledger on ${onDay(entry.day)}, not cleared by the bank at the closed day` : '',
+      };
+    }
+    case 'moved': {
+      const movement = view.today?.stands.flatMap((s) => s.movements).find((m) => m.key === key);
+      if (movement)
+        return {
+          name: movement.counterparty || movement.memo || movement.reference || 'A movement',
+          why: 'moved at the bank, and is nothing that was planned',
+        };
+      const account = book.accounts.find((a) => key === `off ${a.id}`);
+      return { name: account?.name ?? key, why: 'what the bank says beyond what is known to have moved' };
+    }
     case 'runOff': {
       const account = book.accounts.find((a) => a.id === key);
       return {

@@ -30,6 +30,7 @@ export const saysOfCash = ({ cash, budgets }: Book): boolean =>
   cash.floor !== null ||
   cash.creditLine !== null ||
   cash.taxes.length + cash.items.length + cash.dated.length > 0 ||
+  cash.banks.balances.length + cash.banks.statements.length > 0 ||
   budgets.some((b) => b.terms.length > 0);
 const allOf = lastOf((book: readonly Check[], cash: readonly Check[]) => [...book, ...cash]);
 

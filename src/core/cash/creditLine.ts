@@ -16,7 +16,7 @@ export type LineMove = {
  * A revolving loan, reckoned day after day over closing balances that know nothing of it (index 0 is the day after
  * `after`). It draws at the end of a day that would close below the floor, and repays on the last day of a month from what
  * is above it, both in whole steps; the interest of a month (opening balance × rate ÷ 12) is paid on its last day, before
- * it draws or repays. `stood` is what is drawn at the start.
+ * it draws or repays. `stood` is what is drawn at the start; of so many `known` days at first the bank tells what happened.
  */
 export function creditLineMoves(
   { limit, rate, step }: Pick<CreditLine, 'limit' | 'rate' | 'step'>,
@@ -24,6 +24,7 @@ export function creditLineMoves(
   after: DayNumber,
   closing: Float64Array,
   stood: number,
+  known = 0,
 ): LineMove[] {
   const moves: LineMove[] = [];
   const weight = weightOf(rate);
@@ -37,7 +38,7 @@ export function creditLineMoves(
     if (what !== 'interest') drawn += amount;
     moves.push({ day, what, amount, stands: drawn });
   };
-  for (let i = 0; i < closing.length; i++) {
+  for (let i = known; i < closing.length; i++) {
     const day = after + 1 + i;
     const isLast = civilOf(day + 1).date === 1;
     if (isLast) move(day, 'interest', -divideRounded(opened, weight, 100_000_000 * 12, 'halfAwayFromZero'));

@@ -7,6 +7,8 @@ import type { Part, Projected } from './projected';
 /** The bank ahead, day by day, from the sources that are counted. Index 0 is the day after the start. */
 export type CashForecast = {
   readonly start: DayNumber;
+  /** The last day that is known: low points, the floor and the credit line look at days after it. The start, or a day that banks tell. */
+  readonly today: DayNumber;
   readonly opening: number;
   /** Money into the banks by day, by source; those that are not counted are absent. */
   readonly bySource: ReadonlyMap<CashSource, Float64Array>;
@@ -27,6 +29,8 @@ export type ForecastRules = {
   readonly creditLine: CreditLine | null;
   /** What of the credit line is drawn at the start. */
   readonly drawn: number;
+  /** The last day that banks tell; without one the start. */
+  readonly today?: DayNumber;
 };
 
 /** Money of a source that comes on another day than it is expected on, to see what that does. */
@@ -44,11 +48,18 @@ export function forecastOf(
   shifts: readonly Shift[] = [],
 ): CashForecast {
   const { start, days, opening } = projected;
+  const known = Math.min(days, Math.max(0, (rules.today ?? start) - start));
   const bySource = new Map<CashSource, Float64Array>();
   for (const source of CASH_SOURCES) {
-    if (source === 'creditLine' || rules.without.includes(source)) continue;
+    if (source === 'creditLine') continue;
     // A copy: the projector writes on in its own.
-    bySource.set(source, projected.bySource[source].slice());
+    const sums = projected.bySource[source].slice();
+    // What a forecast leaves out is ahead: what moved has moved.
+    if (rules.without.includes(source)) {
+      if (known === 0) continue;
+      sums.fill(0, known);
+    }
+    bySource.set(source, sums);
   }
   for (const { source, from, to, amount } of shifts) {
     const sums = bySource.get(source);
@@ -69,7 +80,7 @@ export function forecastOf(
   }
   let moves: readonly LineMove[] = [];
   if (rules.creditLine && !rules.without.includes('creditLine')) {
-    moves = creditLineMoves(rules.creditLine, rules.floor ?? 0, start, closing, rules.drawn);
+    moves = creditLineMoves(rules.creditLine, rules.floor ?? 0, start, closing, rules.drawn, known);
     const own = new Float64Array(days);
     for (const m of moves) own[m.day - start - 1]! += m.amount;
     bySource.set('creditLine', own);
@@ -78,12 +89,13 @@ export function forecastOf(
   }
   return {
     start,
+    today: start + known,
     opening,
     bySource,
     closing,
     moves,
-    low: lowOf(closing, start, 0, days - 1),
-    below: rules.floor === null ? [] : spellsBelow(closing, start, rules.floor),
+    low: lowOf(closing, start, known, days - 1),
+    below: rules.floor === null ? [] : spellsBelow(closing, start, rules.floor, known),
   };
 }
 
@@ -94,10 +106,15 @@ export function lowOf(closing: Float64Array, start: DayNumber, from: number, to:
   return at < 0 ? null : { day: start + 1 + at, amount: closing[at]! };
 }
 
-function spellsBelow(closing: Float64Array, start: DayNumber, floor: number): CashForecast['below'] {
+function spellsBelow(
+  closing: Float64Array,
+  start: DayNumber,
+  floor: number,
+  known: number,
+): CashForecast['below'] {
   const out: { from: DayNumber; to: DayNumber; least: number }[] = [];
   closing.forEach((amount, d) => {
-    if (amount >= floor) return;
+    if (amount >= floor || d < known) return;
     const day = start + 1 + d;
     const last = out.at(-1);
     if (last && last.to === day - 1) {

@@ -30,6 +30,8 @@ export const FLOW_OF: Readonly<Record<CashSource, Flow>> = {
   otherReceipts: 'other',
   disposals: 'other',
   other: 'other',
+  underWay: 'other',
+  moved: 'other',
 };
 
 const byFlow = <T>(of: (flow: Flow) => T): Record<Flow, T> =>

@@ -25,6 +25,7 @@ export { habitsOf, type Habit } from './habits';
 export {
   matchItems,
   medianDays,
+  rowsInTime,
   sharesOf,
   type LedgerItem,
   type Matched,
@@ -44,3 +45,9 @@ export {
 export { holdsOf, type Hold } from './holds';
 export { listSince } from './listSince';
 export { readOpenItems, type OpenFileIssue, type OpenFileRead, type ReadItem } from './openFile';
+export { readBankTable, type BankTableRead } from './bank/table';
+export { readCamtStatements, STOPS, type ReadStatement, type StatementIssue } from './bank/read';
+export { bankStands, isCovered, joins, type BankStand, type Joins, type Movement } from './bank/stands';
+export { eventKey, type BankEntry, type Claim, type NamesOf } from './bank/match';
+export { fromToday, type Lapsed, type Today, type Waiting } from './bank/today';
+export { type Event } from './bank/events';

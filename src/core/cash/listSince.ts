@@ -76,4 +76,4 @@ export function listSince(
 const ignore = (): void => {};
 
 /** A name or number without what two programs write differently: case, spaces, marks. */
-const plainName = (text: string): string => text.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, '');
+export const plainName = (text: string): string => text.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, '');

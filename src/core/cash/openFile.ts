@@ -3,6 +3,7 @@ import { cellText, rowsOf, type FileFacts, type GridRow } from '@/core/files';
 import { guessDateOrder, numbersIn, parseDate, type DateOrder, type NumberDoubt } from '@/core/intake';
 import { amountOfNumber, minorDigits, parseAmount, type Minor, type NumberFormat } from '@/core/money';
 import { cutText, LIMITS, type Account, type ItemChange, type OpenItem } from '@/core/model';
+import { rolesIn } from './heads';
 
 /** Why a row of a file of open items is no item. Rows count from 1, as a spreadsheet shows them. */
 export type OpenFileIssue = {
@@ -249,17 +250,6 @@ function dayOf(above: readonly GridRow[], name: string, orders: readonly [DateOr
   return found.length === 0 ? null : fromDayNumber(Math.max(...found));
 }
 
-/** Which column has which role; each column has one, each role the first that fits. */
-function columnsOf(head: GridRow): Record<Role, number> {
-  const out = Object.fromEntries(Object.keys(HEADS).map((r) => [r, -1])) as Record<Role, number>;
-  const taken = new Set<number>();
-  for (const role of Object.keys(HEADS) as Role[])
-    head.forEach((cell, c) => {
-      if (out[role] >= 0 || taken.has(c) || typeof cell !== 'string' || !HEADS[role].test(cell)) return;
-      // “Invoice date” is a date, and “open amount” is open, before they are anything else.
-      if (role === 'amount' && HEADS.open.test(cell)) return;
-      out[role] = c;
-      taken.add(c);
-    });
-  return out;
-}
+/** “Invoice date” is a date, and “open amount” is open, before they are anything else. */
+const columnsOf = (head: GridRow): Record<Role, number> =>
+  rolesIn(head, HEADS, (role, cell) => role === 'amount' && HEADS.open.test(cell));

@@ -8,7 +8,18 @@ import type { TaxReturn } from './tax';
 /** Postings of one cause: a line, an open item, a tax, a dated item, a balance without items. */
 export type Part = {
   readonly of:
-    'line' | 'pending' | 'item' | 'order' | 'dated' | 'tax' | 'runOff' | 'schedule' | 'settled' | 'balance';
+    | 'line'
+    | 'pending'
+    | 'item'
+    | 'order'
+    | 'dated'
+    | 'tax'
+    | 'runOff'
+    | 'schedule'
+    | 'settled'
+    | 'balance'
+    | 'underWay'
+    | 'moved';
   readonly key: string;
   readonly source: CashSource;
   readonly postings: Postings;

@@ -16,6 +16,8 @@ export {
 } from './grid';
 export { decodeText } from './decode';
 export { DELIMITERS, guessDelimiter, neutralize, readDelimited, writeDelimited } from './delimited';
+export { isXml, readStatements } from './bankStatements';
+export type { FileBalance, FileDetail, FileEntry, FileStatement, StatementsRead } from './camt';
 export { readFile, type ReadOptions } from './readFile';
 export { readWorkbook } from './workbook';
 export { ENTRY_HEADS } from './entryHeads';

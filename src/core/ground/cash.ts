@@ -50,12 +50,15 @@ import {
   type LinesOf,
   type MonthsOfPlan,
 } from './cashPlan';
+import { makeToday, type TodayView } from './bank';
 import type { Ground } from './ground';
 
 export type CashView = {
   readonly input: ProjectionInput;
   readonly projected: Projected;
   readonly forecast: CashForecast;
+  /** How it goes on from what banks say of days after the closed one; null where they say nothing. */
+  readonly today: TodayView | null;
   readonly items: readonly ShownItem[];
   /** What was planned for closed months and has no entry. */
   readonly missed: readonly MissedEvent[];
@@ -153,8 +156,10 @@ const makeLooked = () => ({
       floor: Cash['floor'],
       creditLine: Cash['creditLine'],
       drawn: number,
-    ): CashForecast => forecastOf(projected, { without, floor, creditLine, drawn }),
+      today: DayNumber,
+    ): CashForecast => forecastOf(projected, { without, floor, creditLine, drawn, today }),
   ),
+  today: makeToday(),
   itemTerms: lastOf(makeItemTerms),
   lists: lastOf(listsSince),
   items: lastOf(shownItems),
@@ -336,7 +341,9 @@ export function cashOf(
     bank: book.cash.bank,
     runOffEnd: (account) => runOffEnd(book.cash, account, start),
   };
-  const projected = looked.project(input);
+  const asPlanned = looked.project(input);
+  const today = looked.today(ground, input, asPlanned, shown, memory.days(book.workWeek));
+  const projected = today?.projected ?? asPlanned;
   const creditLine = memory.creditLine(book.cash.creditLine, book.accounts);
   const drawn = -(opening.of.get(creditLine?.account ?? '') ?? 0);
   return {
@@ -349,7 +356,9 @@ export function cashOf(
       book.cash.floor,
       creditLine,
       Math.max(0, drawn),
+      today?.day ?? start,
     ),
+    today,
     items: shown,
     missed,
     itemsBy: itemTerms,

@@ -1,10 +1,13 @@
 import fc from 'fast-check';
-import { toDayNumber, type Day } from '@/core/calendar';
+import { fromDayNumber, toDayNumber, type Day } from '@/core/calendar';
 import { minor, percent } from '@/core/money';
 import {
   naturalSign,
+  NO_BANKS,
   NO_CASH,
   type Account,
+  type BankMovement,
+  type BankStatement,
   type Book,
   type Budget,
   type DueRule,
@@ -26,7 +29,7 @@ import { atOnce, terms } from '@/core/test/cash';
 import { assetRow, equityRow, loanRow, staffRow, taxRow } from '@/core/test/schedule';
 import { blockOfMonth, firstEnd, told } from '@/core/test/year';
 import { BlockBuilder, type LedgerBlock } from '@/core/ledger';
-import { cashOf, makeGround, runOffsOf, type CashView } from '.';
+import { cashOf, closingsAt, makeGround, runOffsOf, type CashView } from '.';
 
 /*
  * The law: closing a month that went exactly as planned changes no later figure. "Exactly as planned" is that the ledger
@@ -453,4 +456,108 @@ describe('closing months that went as planned changes no later figure', () => {
       { numRuns: RUNS },
     );
   });
+});
+
+/** What the bank books of a projection until a day, each payment as a movement of its own, and the statement of it. */
+function statementUntil({ projected }: CashView, until: number): BankStatement {
+  const sums = new Map<string, BankMovement>();
+  for (const { key, postings } of projected.parts.values()) {
+    const { columns: c, first, count } = postings;
+    for (let i = first; i < first + count; i++) {
+      if (c.day[i]! > until || !projected.isBank(c.account[i]!)) continue;
+      const name = `${key} ${c.month[i]!} ${c.from[i]!} ${c.day[i]!}`;
+      const amount = minor((sums.get(name)?.amount ?? 0) + c.amount[i]!);
+      const day = fromDayNumber(c.day[i]!);
+      const nothing = { counterparty: '', reference: '', memo: '', number: '', reverses: false };
+      sums.set(name, { ...nothing, day, amount });
+    }
+  }
+  const movements = [...sums.values()]
+    .filter((m) => m.amount !== 0)
+    .sort((a, b) => toDayNumber(a.day) - toDayNumber(b.day));
+  return {
+    id: 's1',
+    account: 'bank',
+    from: 'bank.xml',
+    number: '1',
+    first: fromDayNumber(projected.start + 1),
+    last: fromDayNumber(until),
+    opening: minor(projected.opening),
+    closing: minor(movements.reduce((t, m) => t + m.amount, projected.opening)),
+    movements,
+    by: '',
+    at: 't',
+  };
+}
+
+test('a bank that moved as planned until a day within a month changes no later day', () => {
+  fc.assert(
+    fc.property(company, fc.integer({ min: 1, max: 40 }), (c, days) => {
+      const { book, blocks } = bookOf(c);
+      const before = cashOf(makeGround(book, blocks), book.budgets[0]!)!;
+      const until = before.input.start + days;
+      const banks = { ...NO_BANKS, statements: [statementUntil(before, until)] };
+      const asked = { ...book, cash: { ...book.cash, banks } };
+      const after = cashOf(makeGround(asked, blocks), asked.budgets[0]!)!;
+      const ahead = (v: CashView) => [...v.forecast.closing.subarray(days - 1)];
+      expect(ahead(after)).toEqual(ahead(before));
+      // Whatever its bank did, the months' profit and loss is the plan's.
+      const last = toDayNumber(before.input.periods.at(-1)!.end);
+      const profit = (v: CashView) => LINES.map((id) => closingsAt(v, [until, last]).get(id));
+      expect(profit(after)).toEqual(profit(before));
+    }),
+    { numRuns: RUNS },
+  );
+});
+
+test('whatever the bank did, it holds what it says, and every day balances', () => {
+  const moves = fc.array(
+    fc.record({
+      day: fc.integer({ min: 1, max: 20 }),
+      amount: fc.integer({ min: -30_000, max: 30_000 }).filter((a) => a !== 0),
+      planned: fc.boolean(),
+    }),
+    { maxLength: 12 },
+  );
+  fc.assert(
+    fc.property(company, moves, fc.integer({ min: -5_000, max: 5_000 }), (c, all, apart) => {
+      const { book, blocks } = bookOf(c);
+      const before = cashOf(makeGround(book, blocks), book.budgets[0]!)!;
+      const asPlanned = statementUntil(before, before.input.start + 20);
+      const movements = [
+        // Some of what was planned, and what nobody planned.
+        ...asPlanned.movements.filter((_, i) => all[i % (all.length || 1)]?.planned),
+        ...all.map((m) => ({
+          ...asPlanned.movements[0]!,
+          counterparty: '',
+          reference: '',
+          memo: '',
+          number: '',
+          reverses: false,
+          day: fromDayNumber(before.input.start + m.day),
+          amount: minor(m.amount),
+        })),
+      ];
+      const opening = minor(before.projected.opening + apart);
+      const closing = minor(movements.reduce((t, m) => t + m.amount, opening as number));
+      const banks = { ...NO_BANKS, statements: [{ ...asPlanned, opening, closing, movements }] };
+      const asked = { ...book, cash: { ...book.cash, banks } };
+      const after = cashOf(makeGround(asked, blocks), asked.budgets[0]!)!;
+      expect(after.forecast.closing[19]).toBe(closing);
+      const sums = new Map<number, number>();
+      for (const { postings } of after.projected.parts.values()) {
+        const { columns: k, first, count } = postings;
+        for (let i = first; i < first + count; i++)
+          sums.set(k.day[i]!, (sums.get(k.day[i]!) ?? 0) + k.amount[i]!);
+      }
+      expect([...sums.values()].filter((v) => v !== 0)).toEqual([]);
+      const last = toDayNumber(before.input.periods.at(-1)!.end);
+      const ends = [before.input.start + 20, last];
+      const [stood, stands] = [before, after].map((v) => closingsAt(v, ends));
+      for (const id of LINES) expect(stands!.get(id)?.[1] ?? 0).toBe(stood!.get(id)?.[1] ?? 0);
+      // By month and by day from postings, and as it is handed on.
+      expect(after.forecast.closing.at(-1)).toBe(stands!.get('bank')![1]);
+    }),
+    { numRuns: RUNS },
+  );
 });

@@ -65,6 +65,8 @@ const STAND_IN_ACCOUNTS: readonly Account[] = [
   newAccount(STAND_INS.receivable, '', 'Receivables (no account of the book)', 'receivable'),
   newAccount(STAND_INS.inventory, '', 'Inventory (no account of the book)', 'inventory'),
   newAccount(STAND_INS.prepaid, '', 'Prepaid amounts (no account of the book)', 'otherAsset'),
+  newAccount(STAND_INS.underWay, '', 'Not cleared by the bank yet', 'otherAsset'),
+  newAccount(STAND_INS.moved, '', 'Moved at the bank, not posted', 'otherAsset'),
   newAccount(STAND_INS.against, '', 'What was written off or accrued (no account of the book)', 'fixedAsset'),
   newAccount(STAND_INS.payable, '', 'Payables (no account of the book)', 'payable'),
   newAccount(STAND_INS.tax, '', 'Tax payable (no account of the book)', 'taxPayable'),

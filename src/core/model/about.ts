@@ -197,6 +197,16 @@ const TELLERS: Tellers = {
   removeKeptForecast: nothing,
   takeOpenItems: (_book, { from }) => [{ of: 'source', id: from, name: from }],
   removeOpenList: (_book, { from }) => [{ of: 'source', id: from, name: from }],
+  setBankBalance: (book, { account }) => [accountPlace(book, account)],
+  takeBankStatement: (book, { statement }) => [
+    { of: 'source', id: statement.from, name: statement.from },
+    accountPlace(book, statement.account),
+  ],
+  removeBankStatement: (book, { statement }) => {
+    const from = book.cash.banks.statements.find((s) => s.id === statement)?.from ?? statement;
+    return [{ of: 'source', id: from, name: from }];
+  },
+  sayMovements: nothing,
   setItemChanges: (book, { changes }) =>
     changes.map(({ key }) => {
       const id = key.replace(/^\w+ /, '');

@@ -1,5 +1,6 @@
 import * as z from 'zod/mini';
 import { keyed, list, text, whole } from '@/core/bounded';
+import { banksSchema, NO_BANKS } from './bank';
 import { LIMITS } from './limits';
 import { occurrenceSchema, refSchema } from './methods';
 import { dayText, id, instant, money, percentText } from './parts';
@@ -216,6 +217,9 @@ export const CASH_SOURCES = [
   'disposals',
   'other',
   'creditLine',
+  /** What the bank has not cleared of the ledger's entries; what moved there and is not posted yet. */
+  'underWay',
+  'moved',
 ] as const;
 export type CashSource = (typeof CASH_SOURCES)[number];
 
@@ -289,6 +293,7 @@ export const cashSchema = z.strictObject({
   lookedThrough: z.nullable(dayText),
   ordersOnTop: list(z.enum(ORDER_SOURCES), 0, ORDER_SOURCES.length),
   kept: list(keptForecastSchema, 0, LIMITS.keptForecasts),
+  banks: banksSchema,
 });
 
 /** Percentages added up, to a millionth. */
@@ -335,4 +340,5 @@ export const NO_CASH: Cash = {
   lookedThrough: null,
   ordersOnTop: [],
   kept: [],
+  banks: NO_BANKS,
 };

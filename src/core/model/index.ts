@@ -33,6 +33,15 @@ export {
   type WorkWeek,
 } from './methods';
 export {
+  movementKey,
+  NO_BANKS,
+  type BankBalance,
+  type BankMovement,
+  type Banks,
+  type BankStatement,
+  type MovementSaid,
+} from './bank';
+export {
   CASH_SOURCES,
   NO_CASH,
   ORDER_SOURCES,

@@ -34,6 +34,9 @@ export const LIMITS = {
   /** Number of an invoice, and whose it is. */
   reference: 200,
   counterparty: 300,
+  /** What a bank's movement is for, in its words; and what it was said to be. */
+  memo: 500,
+  movementKey: 400,
   /** How many there may be. */
   accounts: 20_000,
   axes: 50,
@@ -51,6 +54,9 @@ export const LIMITS = {
   openItems: 50_000,
   openLists: 200,
   datedItems: 2000,
+  bankAccounts: 200,
+  statements: 1000,
+  statementMovements: 20_000,
   layouts: 200,
   layoutRows: 500,
   layoutColumns: 60,

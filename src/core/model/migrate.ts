@@ -10,8 +10,9 @@ import { toVersion8 } from './version8';
 import { toVersion9 } from './version9';
 import { toVersion10 } from './version10';
 import { toVersion11 } from './version11';
+import { toVersion12 } from './version12';
 
-export const BOOK_VERSION = 11;
+export const BOOK_VERSION = 12;
 
 export type OpenIssue =
   | { readonly code: 'notABook' }
@@ -37,6 +38,7 @@ const MIGRATIONS: Migrations = new Map([
   [8, toVersion9],
   [9, toVersion10],
   [10, toVersion11],
+  [11, toVersion12],
 ]);
 
 /** Brings a saved document of any known version to the present one; null when a step is missing. */

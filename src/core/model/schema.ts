@@ -151,7 +151,7 @@ export const feedSchema = z.strictObject({
 
 export const bookSchema = z.strictObject({
   format: z.literal('tellan.book'),
-  version: z.literal(11),
+  version: z.literal(12),
   id,
   name: text(LIMITS.bookName),
   currency: formed(/^[A-Z]{3}$/),

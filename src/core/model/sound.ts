@@ -299,13 +299,30 @@ function soundCash(
   const keepsLine = line === null || [line.account, line.interest].every((a) => there(a, 'creditLine'));
   const opening = cash.opening && keptEntries(cash.opening.amounts, (a) => there(a, a));
   const bank = there(cash.bank, 'bank') ? cash.bank : null;
+  const told = new Set<string>();
+  const balances = kept(
+    cash.banks.balances,
+    (b) =>
+      there(b.account, b.day) &&
+      ((!told.has(b.account) && Boolean(told.add(b.account))) || away('cash', b.day, 'twice')),
+  );
+  const statements = kept(
+    cash.banks.statements,
+    (s) => (once('s', s.id) || away('cash', s.from, 'twice')) && there(s.account, s.from),
+  );
+  const numbers = keptEntries(cash.banks.numbers, (number, a) => there(a, number));
+  const sameBanks =
+    balances === cash.banks.balances &&
+    statements === cash.banks.statements &&
+    numbers === cash.banks.numbers;
   const same =
     items === cash.items &&
     dated === cash.dated &&
     taxes === cash.taxes &&
     keepsLine &&
     (opening === null || opening === cash.opening!.amounts) &&
-    bank === cash.bank;
+    bank === cash.bank &&
+    sameBanks;
   if (same) return cash;
   return {
     ...cash,
@@ -314,6 +331,7 @@ function soundCash(
     taxes,
     bank,
     creditLine: keepsLine ? line : null,
+    banks: sameBanks ? cash.banks : { ...cash.banks, balances, statements, numbers },
     opening: cash.opening && { ...cash.opening, amounts: opening! },
   };
 }

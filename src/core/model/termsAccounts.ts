@@ -55,6 +55,12 @@ export function renamedCash(cash: Cash, rename: Rename): Cash {
     taxes: cash.taxes.map((t) => ({ ...t, payable: one(t.payable, rename) })),
     items: cash.items.map((i) => ({ ...i, account: one(i.account, rename) })),
     dated: cash.dated.map((d) => ({ ...d, against: one(d.against, rename), bank: one(d.bank, rename) })),
+    banks: {
+      ...cash.banks,
+      balances: cash.banks.balances.map((b) => ({ ...b, account: rename(b.account) })),
+      statements: cash.banks.statements.map((s) => ({ ...s, account: rename(s.account) })),
+      numbers: Object.fromEntries(Object.entries(cash.banks.numbers).map(([n, a]) => [n, rename(a)])),
+    },
   };
 }
 

@@ -32,10 +32,12 @@ export const SOURCE_NAMES: Record<CashSource, string> = {
   disposals: 'Disposals',
   other: 'Other payments',
   creditLine: 'Credit line',
+  underWay: 'Not cleared by the bank',
+  moved: 'Moved, not posted',
 };
 
 /** In which section a source stands: what comes in, what goes out (shown positive), what owners and lenders give. */
-export const SECTION_OF: Record<CashSource, 'in' | 'out' | 'finance'> = {
+export const SECTION_OF: Record<CashSource, 'in' | 'out' | 'finance' | 'other'> = {
   openInvoices: 'in',
   newSales: 'in',
   otherReceipts: 'in',
@@ -50,12 +52,15 @@ export const SECTION_OF: Record<CashSource, 'in' | 'out' | 'finance'> = {
   loans: 'finance',
   owners: 'finance',
   creditLine: 'finance',
+  underWay: 'other',
+  moved: 'other',
 };
 
 const SECTIONS = [
   { key: 'in', name: 'Comes in', total: 'Receipts', sign: 1 },
   { key: 'out', name: 'Goes out', total: 'Payments', sign: -1 },
   { key: 'finance', name: 'Owners and lenders', total: 'Owners and lenders, net', sign: 1 },
+  { key: 'other', name: 'At the bank', total: 'At the bank, net', sign: 1 },
 ] as const;
 
 /** The bank ahead as a report: opening balance, sources, closing balance, and the lowest day of each range. */

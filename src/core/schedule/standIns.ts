@@ -17,6 +17,9 @@ export const STAND_INS = {
   interest: '~interest',
   gain: '~gain',
   incomeTax: '~incomeTax',
+  /** What a bank has not cleared yet; what moved at a bank and is not posted. */
+  underWay: '~underWay',
+  moved: '~moved',
 } as const;
 
 /** Whether it is none of a book's accounts. */
@@ -44,6 +47,8 @@ const FOUND_BY: {
   interest: {},
   gain: { nature: 'gain', kind: 'otherIncome' },
   incomeTax: { nature: 'taxOwed' },
+  underWay: {},
+  moved: {},
 };
 
 const found = new WeakMap<readonly Account[], Map<keyof typeof STAND_INS, AccountId>>();

@@ -21,6 +21,8 @@ export const WHATS = [
   'release',
   'equity',
   'balance',
+  'underWay',
+  'moved',
 ] as const;
 export type What = (typeof WHATS)[number];
 /** Their places in the columns. */

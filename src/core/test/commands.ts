@@ -293,6 +293,40 @@ const DRAWN: Drawn = {
     };
   },
   removeOpenList: (r) => ({ from: `list${r.below(2)}.csv`, side: r.below(2) ? 'in' : 'out' }),
+  setBankBalance: (r) => ({
+    account: 'withheld',
+    balance: r.below(3) ? { day: day('2026-01-15'), amount: minor(r.below(900)), by: '', at: AT } : null,
+  }),
+  takeBankStatement: (r) => ({
+    number: r.below(2) ? 'DE00' : null,
+    statement: {
+      account: 'withheld',
+      from: `bank${r.below(2)}.xml`,
+      number: `${r.below(9)}`,
+      first: day('2026-01-01'),
+      last: day('2026-01-10'),
+      opening: null,
+      closing: minor(r.below(900)),
+      movements: some(r, () => ({
+        day: day('2026-01-05'),
+        amount: minor(r.below(900)),
+        counterparty: '',
+        reference: `R${r.below(5)}`,
+        memo: '',
+        number: '',
+        reverses: false,
+      })),
+      by: '',
+      at: AT,
+    },
+  }),
+  removeBankStatement: (r) => ({ statement: `s${r.below(40)}` }),
+  sayMovements: (r) => ({
+    movements: some(r, () => ({
+      key: `s${r.below(40)} ${r.below(3)}`,
+      said: r.below(2) ? { as: 'item o1', by: '', at: AT } : null,
+    })),
+  }),
   keepForecast: (r) => ({
     kept: {
       id: `f${r.below(2)}`,

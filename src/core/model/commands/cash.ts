@@ -10,6 +10,8 @@ import type {
   TaxScheme,
   Terms,
 } from '../cash';
+import type { BankBalance, BankStatement, MovementSaid } from '../bank';
+import type { AccountId } from '../schema';
 import { refuse } from '../refusal';
 import type { Book } from '../schema';
 import { termsKey } from '../termsAccounts';
@@ -30,7 +32,7 @@ export type CashCommand =
   | {
       readonly type: 'setCash';
       readonly change: Partial<
-        Omit<Cash, 'items' | 'lists' | 'dated' | 'changes' | 'kept' | 'taxes' | 'forecasts'>
+        Omit<Cash, 'items' | 'lists' | 'dated' | 'changes' | 'kept' | 'taxes' | 'forecasts' | 'banks'>
       >;
     }
   /** A new tax, under an id that none ever had; another in the place of one; one that nothing carries, taken away. */
@@ -69,6 +71,25 @@ export type CashCommand =
   /** Keeps a forecast beside what will happen, or puts it in the place of the one with its id. */
   | { readonly type: 'keepForecast'; readonly kept: KeptForecast }
   | { readonly type: 'removeKeptForecast'; readonly kept: string }
+  /** What a bank account held, in place of what was said of it before; null takes it back. */
+  | {
+      readonly type: 'setBankBalance';
+      readonly account: AccountId;
+      readonly balance: Omit<BankBalance, 'account'> | null;
+    }
+  /** A statement of a bank account, under an id that none ever had; `number`: the bank's own number of the account. */
+  | {
+      readonly type: 'takeBankStatement';
+      readonly statement: Omit<BankStatement, 'id'>;
+      readonly number: string | null;
+    }
+  /** Takes a statement back, with what was said of its movements. */
+  | { readonly type: 'removeBankStatement'; readonly statement: string }
+  /** What movements and uncleared entries are, by key; null takes it back. */
+  | {
+      readonly type: 'sayMovements';
+      readonly movements: readonly { readonly key: string; readonly said: MovementSaid | null }[];
+    }
   /** What is decided of open and dated items, by key; null takes it back. */
   | {
       readonly type: 'setItemChanges';
@@ -196,6 +217,33 @@ export const cashHandlers: HandlersOf<CashCommand> = {
   },
   removeKeptForecast(book, { kept }) {
     book.cash.kept = book.cash.kept.filter((k) => k.id !== kept);
+  },
+  setBankBalance(book, { account, balance }) {
+    const { banks } = book.cash;
+    banks.balances = banks.balances.filter((b) => b.account !== account);
+    if (balance) banks.balances.push({ ...balance, account });
+  },
+  takeBankStatement(book, { statement, number }) {
+    const { banks } = book.cash;
+    if (statement.last < statement.first) refuse('notSound');
+    const isSame = (s: BankStatement) =>
+      s.account === statement.account &&
+      s.number === statement.number &&
+      s.first === statement.first &&
+      s.last === statement.last;
+    if (banks.statements.some(isSame)) refuse('alreadyTakenIn');
+    banks.statements.push({ ...statement, id: mintId(book, 's') } as Draft<BankStatement>);
+    if (number !== null) banks.numbers[number] = statement.account;
+  },
+  removeBankStatement(book, { statement }) {
+    const { banks } = book.cash;
+    banks.statements = banks.statements.filter((s) => s.id !== statement);
+    for (const key of Object.keys(banks.said)) if (key.startsWith(`${statement} `)) delete banks.said[key];
+  },
+  sayMovements(book, { movements }) {
+    for (const { key, said } of movements)
+      if (said) book.cash.banks.said[key] = said;
+      else delete book.cash.banks.said[key];
   },
   setItemChanges(book, { changes }) {
     for (const { key, change } of changes)

@@ -1,0 +1,347 @@
+import { day as dayText, fromDayNumber, toDayNumber } from '@/core/calendar';
+import { BlockBuilder } from '@/core/ledger';
+import { minor } from '@/core/money';
+import {
+  NO_BANKS,
+  NO_CASH,
+  type BankMovement,
+  type BankStatement,
+  type Banks,
+  type Book,
+} from '@/core/model';
+import { account, bookWith, budgetOf, byMonth, line, periodIds, sourceOf } from '@/core/test/build';
+import { atOnce, terms } from '@/core/test/cash';
+import { STAND_INS } from '@/core/schedule';
+import { cashOf, closingsAt, makeGround } from '.';
+
+const accounts = [
+  account('sales', 'income', 'Sales'),
+  account('rent', 'expense', 'Rent'),
+  account('wages', 'expense', 'Pay'),
+  account('bank', 'bank', 'Current account'),
+  account('saver', 'bank', 'Savings'),
+  account('rec', 'receivable'),
+  account('pay', 'payable'),
+  account('capital', 'equity'),
+];
+const ids = periodIds(2026);
+const START = toDayNumber(dayText('2025-12-31'));
+
+type Row = readonly [day: string, account: string, debit: number, party?: string, number?: string];
+/** Closed through 2025: 50,000 at the bank after a check of 2,500 that it has not cleared. */
+const LEDGER: Row[] = [
+  ['2025-11-03', 'bank', 5_250_000],
+  ['2025-11-03', 'capital', -5_250_000],
+  ['2025-12-30', 'bank', -250_000, 'Dunn Roofing', 'CHK-904'],
+  ['2025-12-30', 'rent', 250_000, 'Dunn Roofing', 'CHK-904'],
+  ['2025-12-10', 'rec', 100_000, 'Acorn Hall', 'R-1011'],
+  ['2025-12-10', 'sales', -100_000, 'Acorn Hall', 'R-1011'],
+  ['2025-12-20', 'rec', 40_000, 'Bell & Daughters', 'R-1012'],
+  ['2025-12-20', 'sales', -40_000, 'Bell & Daughters', 'R-1012'],
+  ['2025-12-15', 'pay', -30_000, 'Fenwick Supply', 'B-77'],
+  ['2025-12-15', 'rent', 30_000, 'Fenwick Supply', 'B-77'],
+];
+function blockOf(rows: readonly Row[]) {
+  const builder = new BlockBuilder(rows.length);
+  rows.forEach(([d, id, debit, party = '', number = ''], i) =>
+    builder.add(
+      toDayNumber(dayText(d)),
+      accounts.findIndex((a) => a.id === id),
+      debit,
+      i + 2,
+      builder.text(party),
+      builder.text(number),
+      builder.text(''),
+    ),
+  );
+  return builder.build(
+    'l1',
+    accounts.map((a) => a.id),
+  );
+}
+const every = (amount: number) => byMonth(Object.fromEntries(ids.map((p) => [p, minor(amount)])));
+const plan = budgetOf(
+  [line('sales', every(9_000)), line('rent', every(60_000)), line('wages', every(50_000))],
+  'b1',
+  {
+    terms: [
+      terms('sales', ['100', atOnce({ of: 'monthDay', day: 8 })]),
+      terms('rent', ['100', atOnce({ of: 'monthDay', day: 5 })]),
+      terms('wages', [
+        '100',
+        {
+          kind: 'payroll',
+          on: { of: 'monthDay', day: 6 },
+          net: '70' as never,
+          rest: { of: 'months', months: 1, day: 15 },
+          moved: 'stays',
+          through: null,
+        },
+      ]),
+    ],
+  },
+);
+const move = (day: string, amount: number, change: Partial<BankMovement> = {}): BankMovement => ({
+  day: dayText(day),
+  amount: minor(amount),
+  counterparty: '',
+  reference: '',
+  memo: '',
+  number: '',
+  reverses: false,
+  ...change,
+});
+/** A statement that comes to what its movements do. */
+const statement = (
+  [first, last]: readonly [string, string],
+  opening: number | null,
+  movements: readonly BankMovement[],
+  change: Partial<BankStatement> = {},
+): BankStatement => ({
+  id: 's1',
+  account: 'bank',
+  from: 'bank.xml',
+  number: '1',
+  first: dayText(first),
+  last: dayText(last),
+  opening: opening === null ? null : minor(opening),
+  closing: opening === null ? null : minor(movements.reduce((t, m) => t + m.amount, opening)),
+  movements: [...movements],
+  by: '',
+  at: 't',
+  ...change,
+});
+function viewOf(banks: Partial<Banks>, change: Partial<Book['cash']> = {}, rows = LEDGER) {
+  const block = blockOf(rows);
+  const book = bookWith(accounts, {
+    budgets: [plan],
+    inForce: [{ budget: 'b1', from: plan.first }],
+    sources: [sourceOf()],
+    closedThrough: periodIds(2025)[11]!,
+    cash: { ...NO_CASH, bank: 'bank', ...change, banks: { ...NO_BANKS, ...banks } },
+  });
+  return cashOf(makeGround(book, new Map([[block.id, block]])), null, 'all')!;
+}
+type View = ReturnType<typeof viewOf>;
+const at = (view: View, account: string, day: string) =>
+  closingsAt(view, [toDayNumber(dayText(day))]).get(account)?.[0] ?? 0;
+/** Every day of every account comes to what stood at the start, so each day's postings come to nothing. */
+function expectBalanced(view: View) {
+  const sums = new Map<number, number>();
+  for (const {
+    postings: { columns, first, count },
+  } of view.projected.parts.values())
+    for (let i = first; i < first + count; i++)
+      sums.set(columns.day[i]!, (sums.get(columns.day[i]!) ?? 0) + columns.amount[i]!);
+  expect([...sums].filter(([, v]) => v !== 0)).toEqual([]);
+  // What is handed on by day and by month says the same as the postings.
+  const ends = [9, 12, 31, 59, 364].map((n) => START + n);
+  const closing = ends.map((d) => view.forecast.closing[d - START - 1]);
+  const banks = closingsAt(view, ends);
+  expect(closing).toEqual(ends.map((_, i) => banks.get('bank')![i]! + (banks.get('saver')?.[i] ?? 0)));
+}
+const waiting = (view: View) =>
+  view.today!.waiting.map((w) => [w.event.part.key.split(' ')[0], w.amount, fromDayNumber(w.to)]);
+const keysOf = (view: View) =>
+  view.today!.matching.claims.map((c) => [
+    c.movement.key,
+    c.of,
+    c.of === 'event' ? c.event.part.key : c.of === 'entry' ? c.entry.reference : c.other.key,
+    c.amount,
+  ]);
+
+const JANUARY = [
+  move('2026-01-03', -250_000, { memo: 'CHECK 904', reference: 'CHK904' }),
+  move('2026-01-05', 100_000, { counterparty: 'ACORN HALL LTD', memo: 'inv R1011' }),
+  move('2026-01-07', 12_000, { memo: 'card takings' }),
+];
+
+describe('from a bank’s statement', () => {
+  const view = viewOf({ statements: [statement(['2026-01-01', '2026-01-09'], 5_250_000, JANUARY)] });
+  test('the bank is what the bank says, uncleared checks apart, and every day balances', () => {
+    expect(view.today!.day).toBe(toDayNumber(dayText('2026-01-09')));
+    expect(view.today!.stands[0]).toMatchObject({
+      account: 'bank',
+      amount: 5_112_000,
+      atStart: 5_250_000,
+      gaps: [],
+    });
+    expect(at(view, 'bank', '2026-01-09')).toBe(5_112_000);
+    // Before the check cleared it was still at the bank.
+    expect([at(view, 'bank', '2026-01-01'), at(view, 'bank', '2026-01-03')]).toEqual([5_250_000, 5_000_000]);
+    expect(view.today!.off.get('bank')).toEqual({ atStart: 0, atEnd: 0 });
+    expectBalanced(view);
+  });
+  test('an entry that the bank clears late and a payment with its number are found', () => {
+    expect(keysOf(view)).toEqual([
+      ['s1 0', 'entry', 'CHK-904', -250_000],
+      ['s1 1', 'event', expect.stringMatching(/^item ledger/), 100_000],
+    ]);
+    expect([...view.today!.matching.rest.values()]).toEqual([0, 0, 12_000]);
+  });
+  test('pay that has not moved falls on the next working day, rent and takings of days past lapse', () => {
+    // The 10th is a Saturday.
+    expect(waiting(view)).toEqual([['line', -35_000, '2026-01-12']]);
+    expect(view.today!.lapsed.map((l) => [l.part.key, l.amount])).toEqual([
+      ['line b1 sales:', 9_000],
+      ['line b1 rent:', -60_000],
+    ]);
+    // What moved and is nothing planned, less what lapsed, stands until the month is closed.
+    expect(at(view, STAND_INS.moved, '2026-01-31')).toBe(-12_000 + 9_000 - 60_000);
+    expect(at(view, 'bank', '2026-01-12')).toBe(5_112_000 - 35_000);
+    // Profit and loss is the plan's.
+    expect(at(view, 'rent', '2026-01-31') - at(view, 'rent', '2026-01-01')).toBe(60_000);
+  });
+  test('what is expected later stays where it was, and the low point is ahead', () => {
+    const before = viewOf({});
+    const ahead = (v: View) =>
+      [...v.forecast.closing].map((c, i, all) => (i === 0 ? 0 : c - all[i - 1]!)).slice(12);
+    expect(ahead(view)).toEqual(ahead(before));
+    expect(view.forecast.today).toBe(view.today!.day);
+    expect(view.forecast.low!.day).toBeGreaterThan(view.today!.day);
+    expect(before.forecast.today).toBe(START);
+    expect(before.today).toBeNull();
+  });
+});
+
+describe('from a balance that was typed', () => {
+  const banks = (amount: number) => ({
+    balances: [{ account: 'bank', day: dayText('2026-01-09'), amount: minor(amount), by: 'K', at: 't' }],
+  });
+  test('what was planned counts as come, and what the bank says beyond it is named', () => {
+    const view = viewOf(banks(5_000_000));
+    expect(at(view, 'bank', '2026-01-09')).toBe(5_000_000);
+    // Ledger 50,000, takings 90, rent 600, net pay 350, the invoice of Acorn Hall 1,000: 50,140.
+    expect(view.today!.off.get('bank')).toEqual({ atStart: 0, atEnd: 5_000_000 - 5_014_000 });
+    expect(waiting(view)).toEqual([]);
+    expect(view.today!.stands[0]!.gaps).toEqual([{ from: START + 1, to: START + 9 }]);
+    expectBalanced(view);
+  });
+  test('it is brought forward by the movements of later days', () => {
+    const later = statement(['2026-01-10', '2026-01-14'], null, [move('2026-01-13', -7_000)]);
+    const view = viewOf({ ...banks(5_000_000), statements: [later] });
+    expect(view.today!.stands[0]).toMatchObject({ day: START + 14, amount: 4_993_000, by: 'statement' });
+    expect(at(view, 'bank', '2026-01-14')).toBe(4_993_000);
+  });
+  test('a balance of the closed day or before says nothing of days ahead', () => {
+    const balances = [{ account: 'bank', day: dayText('2025-12-31'), amount: minor(1), by: '', at: 't' }];
+    expect(viewOf({ balances }).today).toBeNull();
+  });
+});
+
+describe('what moved', () => {
+  const of = (movements: BankMovement[], change: Partial<Banks> = {}, opening = 5_000_000) =>
+    viewOf({ statements: [statement(['2026-01-01', '2026-01-09'], opening, movements)], ...change });
+  test('a part of an invoice leaves the rest ahead', () => {
+    const view = of([move('2026-01-05', 60_000, { counterparty: 'Acorn Hall' })]);
+    expect(keysOf(view)).toEqual([['s1 0', 'event', expect.stringMatching(/^item/), 60_000]]);
+    // It was expected on the 9th: the rest comes on the next working day.
+    expect(fromDayNumber(view.items.find((i) => i.number === 'R-1011')!.expected)).toBe('2026-01-09');
+    expect(waiting(view)).toContainEqual(['item', 40_000, '2026-01-12']);
+    expect([at(view, 'rec', '2026-01-11'), at(view, 'rec', '2026-01-12')]).toEqual([80_000, 40_000]);
+    expectBalanced(view);
+  });
+  test('one payment settles several invoices of a counterparty; what is over is not posted', () => {
+    const rows: Row[] = [
+      ...LEDGER,
+      ['2025-12-28', 'rec', 5_000, 'Acorn Hall', 'R-1019'],
+      ['2025-12-28', 'sales', -5_000, 'Acorn Hall', 'R-1019'],
+    ];
+    const view = viewOf(
+      {
+        statements: [
+          statement(['2026-01-01', '2026-01-09'], 5_000_000, [
+            move('2026-01-05', 106_000, { counterparty: 'Acorn Hall' }),
+          ]),
+        ],
+      },
+      {},
+      rows,
+    );
+    expect(keysOf(view).map((k) => k[3])).toEqual([100_000, 5_000]);
+    expect([...view.today!.matching.rest.values()]).toEqual([1_000]);
+  });
+  test('pay that comes to a little more is the pay; the difference is not posted', () => {
+    const view = of([move('2026-01-06', -36_000, { memo: 'SALARIES' })]);
+    expect(keysOf(view)).toEqual([['s1 0', 'event', 'line b1 wages:', -35_000]]);
+    expect([...view.today!.matching.rest.values()]).toEqual([-1_000]);
+    expect(waiting(view)).toEqual([['item', 100_000, '2026-01-12']]);
+    // Far more is something else.
+    expect(keysOf(of([move('2026-01-06', -45_000)]))).toEqual([]);
+  });
+  test('rent paid by the day before is not paid again; the month keeps its cost', () => {
+    const view = of([move('2026-01-02', -60_000)]);
+    expect(keysOf(view)).toEqual([['s1 0', 'event', 'line b1 rent:', -60_000]]);
+    expect(at(view, STAND_INS.moved, '2026-01-31')).toBe(9_000);
+  });
+  test('a reversal and what it takes back pay for nothing', () => {
+    const view = of([
+      move('2026-01-05', 100_000, { counterparty: 'Acorn Hall', reference: 'X1' }),
+      move('2026-01-06', -100_000, { counterparty: 'Acorn Hall', reference: 'X1', reverses: true }),
+    ]);
+    expect(keysOf(view).map((k) => k[1])).toEqual(['reversal', 'reversal']);
+    expect(at(view, 'rec', '2026-01-09')).toBe(140_000);
+    expectBalanced(view);
+  });
+  test('money between two of the company’s own banks is neither', () => {
+    const view = viewOf({
+      statements: [
+        statement(['2026-01-01', '2026-01-09'], 5_000_000, [move('2026-01-05', -77_700)]),
+        statement(['2026-01-01', '2026-01-07'], 0, [move('2026-01-06', 77_700)], {
+          id: 's2',
+          account: 'saver',
+        }),
+      ],
+    });
+    expect(keysOf(view).map((k) => k[1])).toEqual(['transfer', 'transfer']);
+    expect([at(view, 'bank', '2026-01-09'), at(view, 'saver', '2026-01-09')]).toEqual([4_922_300, 77_700]);
+    // On its way it is at neither; the rent of the 5th has lapsed.
+    expect(at(view, STAND_INS.moved, '2026-01-05')).toBe(77_700 - 60_000);
+    expect(at(view, STAND_INS.moved, '2026-01-07')).toBe(-60_000);
+    expectBalanced(view);
+  });
+  test('what someone says goes before what is found', () => {
+    const movements = [move('2026-01-05', 100_000, { memo: 'R-1011' })];
+    const say = (as: string) => ({ said: { 's1 0': { as, by: 'K', at: 't' } } });
+    expect(keysOf(of(movements, say('')))).toEqual([]);
+    const other = of(movements).items.find((i) => i.number === 'R-1012')!;
+    expect(keysOf(of(movements, say(`item ${other.key}`)))).toEqual([
+      ['s1 0', 'event', `item ${other.key}`, 40_000],
+    ]);
+  });
+  test('what the bank held at the start beyond ledger and checks is named', () => {
+    const view = of([], {}, 5_000_123);
+    expect(view.today!.off.get('bank')).toEqual({ atStart: 123, atEnd: 0 });
+    expect(at(view, 'bank', '2026-01-09')).toBe(5_000_123);
+    expectBalanced(view);
+  });
+  test('an uncleared check without a movement waits for the next working day', () => {
+    const view = of([], {}, 5_250_000);
+    expect([...view.today!.matching.uncleared].map(([e, m]) => [e.reference, m])).toEqual([
+      ['CHK-904', null],
+    ]);
+    expect([at(view, 'bank', '2026-01-11'), at(view, 'bank', '2026-01-12')]).toEqual([
+      5_250_000,
+      5_000_000 - 35_000 + 100_000,
+    ]);
+  });
+});
+
+test('a payment after the month’s end keeps its cost in the month', () => {
+  // Nothing moved in January: on its last day, a Saturday, rent has lapsed and pay waits for Monday in February.
+  const view = viewOf({ statements: [statement(['2026-01-01', '2026-01-31'], 5_000_000, [])] });
+  const pay = view.today!.waiting.find((w) => w.event.part.source === 'payroll')!;
+  expect(fromDayNumber(pay.to)).toBe('2026-02-02');
+  expect(at(view, 'wages', '2026-01-31') - at(view, 'wages', '2025-12-31')).toBe(50_000);
+  expectBalanced(view);
+});
+
+test('an entry that the bank has not cleared ties when a statement reaches back', () => {
+  const view = viewOf({
+    statements: [statement(['2025-12-28', '2026-01-09'], 5_250_000, [move('2026-01-08', -250_000)])],
+  });
+  expect([...view.today!.matching.uncleared].map(([e, m]) => [e.reference, m?.key])).toEqual([
+    ['CHK-904', 's1 0'],
+  ]);
+  expect(view.today!.off.get('bank')).toEqual({ atStart: 0, atEnd: 0 });
+});
