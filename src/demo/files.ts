@@ -52,7 +52,8 @@ const posted = (day: string, journal: string, memo: string, code: string, cents:
   credit: Math.max(0, -cents),
 });
 
-const openings = (): DemoRow[] =>
+/** What stood on the accounts when the books begin. */
+export const openings = (): DemoRow[] =>
   Object.entries(OPENINGS).map(([code, cents]) =>
     posted('2024-07-01', 'OB-1', 'Opening balance', code, cents),
   );

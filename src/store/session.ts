@@ -28,8 +28,17 @@ export const BOOKS_VIEWS: readonly BooksView[] = [
   'journal',
 ];
 
-export type CashPage = 'ahead' | 'items' | 'terms' | 'dated' | 'taxes' | 'rules' | 'kept';
-export const CASH_PAGES: readonly CashPage[] = ['ahead', 'items', 'terms', 'dated', 'taxes', 'rules', 'kept'];
+export type CashPage = 'ahead' | 'items' | 'bank' | 'terms' | 'dated' | 'taxes' | 'rules' | 'kept';
+export const CASH_PAGES: readonly CashPage[] = [
+  'ahead',
+  'items',
+  'bank',
+  'terms',
+  'dated',
+  'taxes',
+  'rules',
+  'kept',
+];
 
 export type BudgetView =
   'sheet' | 'drivers' | 'schedules' | 'handouts' | 'firstPass' | 'compare' | 'history' | 'report';

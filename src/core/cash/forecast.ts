@@ -99,6 +99,10 @@ export function forecastOf(
   };
 }
 
+/** What the banks hold on the last day that is known: at the start, or on the day that banks tell. */
+export const heldAt = ({ today, start, opening, closing }: CashForecast): number =>
+  today > start ? closing[today - start - 1]! : opening;
+
 /** The lowest closing balance between two places. */
 export function lowOf(closing: Float64Array, start: DayNumber, from: number, to: number): Low | null {
   let at = -1;

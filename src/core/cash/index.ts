@@ -7,6 +7,7 @@ export {
   causesIn,
   causesOn,
   forecastOf,
+  heldAt,
   lowOf,
   moneyOf,
   type CashForecast,
@@ -16,7 +17,7 @@ export {
   type ForecastRules,
   type Low,
 } from './forecast';
-export { byDays, byPeriods, byWeeks } from './ranges';
+export { byDays, byPeriods, byWeeks, byWholeWeeks } from './ranges';
 export { creditLineMoves, type LineMove } from './creditLine';
 export { taxPeriods, taxReturns, type TaxPeriod, type TaxReturn } from './tax';
 export { type Postings } from './postings';

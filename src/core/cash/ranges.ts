@@ -16,5 +16,9 @@ export function byWeeks(from: DayNumber, count: number): DayRange[] {
   return out;
 }
 
+/** So many weeks of seven whole days, the first from a day on. */
+export const byWholeWeeks = (from: DayNumber, count: number): DayRange[] =>
+  Array.from({ length: count }, (_, i) => ({ from: from + 7 * i, to: from + 7 * i + 6 }));
+
 export const byDays = (from: DayNumber, count: number): DayRange[] =>
   Array.from({ length: count }, (_, i) => ({ from: from + i, to: from + i }));

@@ -7,6 +7,7 @@ import {
   aheadOf,
   offBalance,
   type Ahead,
+  type CashView,
   ALL_SOURCES,
   cashOf,
   closingsAt,
@@ -115,6 +116,7 @@ function checksBy(ground: Ground, budget: Budget | null): Check[] {
       detail: [...names.slice(0, 3), ...(names.length > 3 ? ['…'] : [])].join(', '),
     });
   }
+  out.push(...checkBanks(ground, view));
   out.push(...checkStatements(ground, budget), ...plans.flatMap((p) => checkSchedules(ground, p)));
   if (book.cash.floor !== null) {
     const [first] = below;
@@ -129,6 +131,50 @@ function checksBy(ground: Ground, budget: Budget | null): Check[] {
     });
   }
   return out;
+}
+
+/**
+ * What banks say of days after the closed one: what they held comes to the ledger's balance, its uncleared entries and their
+ * movements; days without movements are told, and balances that say nothing of days ahead.
+ */
+function checkBanks({ book }: Ground, { today, input }: CashView): Check[] {
+  const name = (account: string) => book.accounts.find((a) => a.id === account)?.name ?? account;
+  const money = (amount: number) => plainDecimal(minor(amount), book.currency);
+  const day = (n: number) => fromDayNumber(n);
+  const used = new Set(today?.stands.map((s) => s.account));
+  const unused = book.cash.banks.balances
+    .filter((b) => !used.has(b.account))
+    .map((b): Check => ({
+      code: 'bankUsed',
+      subject: name(b.account),
+      holds: false,
+      notice: true,
+      detail: b.day,
+    }));
+  const told = (today?.stands ?? []).flatMap(({ account, gaps, day: last, atStart }): Check[] => {
+    const off = today!.off.get(account)!;
+    const out: Check[] = [];
+    if (gaps.length > 0)
+      out.push({
+        code: 'bankKnown',
+        subject: name(account),
+        holds: false,
+        notice: true,
+        detail: gaps.map((g) => `${day(g.from)} – ${day(g.to)}`).join(', '),
+      });
+    // Where days are not known, what moved on them is no fault.
+    const [by, on] =
+      off.atStart !== 0 ? [off.atStart, input.start] : gaps.length === 0 ? [off.atEnd, last] : [0, last];
+    if (atStart !== null || gaps.length === 0)
+      out.push({
+        code: 'bankTies',
+        subject: name(account),
+        holds: by === 0,
+        detail: by === 0 ? '' : `${money(by)}, ${day(on)}`,
+      });
+    return out;
+  });
+  return [...told, ...unused];
 }
 
 /** What the banks hold at the end of a day, entry by entry. */

@@ -31,6 +31,10 @@ export type CheckCode =
   | 'itemsOver'
   | 'listOfDay'
   | 'plannedCame'
+  /** What a bank says comes to what the ledger and its movements do; movements of every day are known; it is used at all. */
+  | 'bankTies'
+  | 'bankKnown'
+  | 'bankUsed'
   | 'debtsPaid'
   | 'floorKept'
   /** Of the statements. */

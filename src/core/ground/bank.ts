@@ -95,7 +95,7 @@ export const makeToday = () => {
     const told = stands(banks, input.start);
     const last = input.periods.at(-1);
     // Beyond the months ahead nothing is planned that could have moved.
-    if (told.length === 0 || !last || told.some((s) => s.day > toDayNumber(last.end))) return null;
+    if (told.length === 0 || !last || told.some((s) => s.day >= toDayNumber(last.end))) return null;
     return today(
       projected,
       projected.version,

@@ -63,3 +63,4 @@ export { trialOfTerms } from './trial';
 export type { ShownItem } from './cashItems';
 export type { MissedEvent } from './missed';
 export { promisesOf, settledNote, waitingPromises, type TimingPromise } from './promises';
+export type { TodayView } from './bank';

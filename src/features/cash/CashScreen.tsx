@@ -15,10 +15,12 @@ import { moneyFormat } from '@/store/format';
 import { CASH_PAGES, setSession, useSession, type CashPage } from '@/store/session';
 import { planCalled, usePlan } from '@/store/plan';
 import { onDay } from '@/store/cashWords';
+import { heldAt } from '@/core/cash';
 import { AheadView } from './AheadView';
 import classes from './Cash.module.css';
 
 const ItemsView = dynamic(() => import('./ItemsView').then((m) => m.ItemsView));
+const BankView = dynamic(() => import('./BankView').then((m) => m.BankView));
 const TermsView = dynamic(() => import('./TermsView').then((m) => m.TermsView));
 const DatedView = dynamic(() => import('./DatedView').then((m) => m.DatedView));
 const TaxesView = dynamic(() => import('./TaxesView').then((m) => m.TaxesView));
@@ -28,6 +30,7 @@ const RulesView = dynamic(() => import('./RulesView').then((m) => m.RulesView));
 const PAGES: Record<CashPage, string> = {
   ahead: 'Ahead',
   items: 'Open items',
+  bank: 'At the bank',
   terms: 'Terms',
   dated: 'Dated items',
   taxes: 'Taxes',
@@ -93,7 +96,7 @@ export function CashScreen() {
         bank balance ahead stands here by day, week and month.
       </Trouble>
     );
-  const { periods, start } = view.input;
+  const { periods } = view.input;
   const ruler = rulerRange(ground);
   const first = Math.min(ruler?.first ?? periods[0]!.index, periods[0]!.index);
   const last = Math.max(ruler?.last ?? 0, periods.at(-1)!.index);
@@ -101,7 +104,7 @@ export function CashScreen() {
   const opens =
     view.opening === 'unknown'
       ? 'what the bank holds is not known: say it under “Bank and floor”'
-      : `from ${money.text(minor(view.projected.opening))} at the bank on ${onDay(start)}`;
+      : `from ${money.text(minor(heldAt(forecast!)))} at the bank on ${onDay(forecast!.today)}`;
   return (
     <div className={stage.stage}>
       <StageHead
@@ -127,6 +130,7 @@ export function CashScreen() {
         </ViewBar>
         {page === 'ahead' && <AheadView ground={ground} view={view} from={from} forecastId={forecastId} />}
         {page === 'items' && <ItemsView ground={ground} view={view} />}
+        {page === 'bank' && <BankView ground={ground} view={view} />}
         {page === 'terms' && (
           <TermsView ground={ground} view={view} budget={looked ?? view.plans[0]?.budget ?? null} />
         )}

@@ -88,6 +88,7 @@ export function CausePanel({
           floor: cash.floor,
           creditLine: cash.creditLine,
           drawn: Math.max(0, drawn),
+          today: view.forecast.today,
         },
         5,
       ),

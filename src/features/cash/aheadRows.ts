@@ -1,6 +1,6 @@
 import { civilOf, fromDayNumber, type PeriodIndex } from '@/core/calendar';
 import { minor, type Minor } from '@/core/money';
-import { byDays, byPeriods, byWeeks, cashTable, type CashTable, type DayRange } from '@/core/cash';
+import { byDays, byPeriods, byWholeWeeks, cashTable, type CashTable, type DayRange } from '@/core/cash';
 import { closingsAt, type CashView, type Ground } from '@/core/ground';
 import { cashReport, type ReportTable } from '@/core/report';
 import type { SheetColumn, SheetRow } from '@/components/sheet/types';
@@ -14,7 +14,7 @@ const [WEEKS, DAYS] = [13, 31];
 /** The spans of days that are shown, with their heads. */
 export function spansOf(
   { calendar }: Ground,
-  { input }: CashView,
+  { input, forecast }: CashView,
   grain: Grain,
   from: PeriodIndex,
 ): {
@@ -27,9 +27,10 @@ export function spansOf(
       ranges: byPeriods(periods),
       heads: periods.map((p) => ({ key: p.id, group: '', label: p.label })),
     };
-  const first = byPeriods([calendar.period(from)])[0]!.from;
+  // What is known is no forecast: weeks and days begin on the day after it.
+  const first = Math.max(byPeriods([calendar.period(from)])[0]!.from, forecast.today + 1);
   const end = byPeriods(input.periods).at(-1)!.to;
-  const all = grain === 'weeks' ? byWeeks(first, WEEKS) : byDays(first, DAYS);
+  const all = grain === 'weeks' ? byWholeWeeks(first, WEEKS) : byDays(first, DAYS);
   // Nothing is said of days that no month of the plan has.
   const ranges = all.filter((r) => r.from <= end).map((r) => ({ from: r.from, to: Math.min(r.to, end) }));
   return {

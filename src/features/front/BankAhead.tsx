@@ -2,6 +2,7 @@
 
 import { useMemo } from 'react';
 import { fromDayNumber } from '@/core/calendar';
+import { heldAt } from '@/core/cash';
 import { cashOf, type Ground } from '@/core/ground';
 import { minor } from '@/core/money';
 import { dayText, moneyFormat } from '@/store/format';
@@ -21,7 +22,7 @@ export function BankAhead({ ground, onOpen }: { readonly ground: Ground; readonl
   const money = moneyFormat(book);
   if (!view) return null;
   const { forecast, items } = view;
-  const { low, closing, start, below } = forecast;
+  const { low, closing, below } = forecast;
   const waits = items.filter((i) => i.state === 'waiting').length;
   return (
     <section aria-label="The bank ahead">
@@ -36,7 +37,7 @@ export function BankAhead({ ground, onOpen }: { readonly ground: Ground; readonl
         <>
           <Line closing={closing} floor={book.cash.floor} />
           <p className={classes.sentence}>
-            From {money.text(minor(forecast.opening))} on {dayText(fromDayNumber(start))}
+            From {money.text(minor(heldAt(forecast)))} on {dayText(fromDayNumber(forecast.today))}
             {low && (
               <>
                 , lowest on {dayText(fromDayNumber(low.day))} at{' '}

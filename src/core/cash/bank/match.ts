@@ -3,7 +3,9 @@ import type { AccountId, Banks } from '@/core/model';
 import { plainName } from '../listSince';
 import type { Part } from '../projected';
 import { isNamed, type Event } from './events';
-import { isCovered, type BankStand, type Movement } from './stands';
+import type { BankStand, Movement } from './stands';
+import { unclearedOf } from './uncleared';
+import { add, hasParty, namesIn, NEAR, sameWords, SHORTEST } from './words';
 
 /** An entry of the ledger's bank account up to the closed day: money into it positive. */
 export type BankEntry = {
@@ -35,261 +37,229 @@ export type Matching = {
 /** The number and the counterparty that a part goes by; null for one that has none. */
 export type NamesOf = (part: Part) => { readonly number: string; readonly counterparty: string } | null;
 
-/** An entry is cleared within so many days; a payment moves so many days off its own at most. */
-const [CLEARED_WITHIN, NAMED_WITHIN, PLANNED_WITHIN, NEAR] = [60, 10, 7, 5];
+/** Named payments move so many days off their own at most, others fewer. */
+const [NAMED_WITHIN, PLANNED_WITHIN] = [10, 7];
 /** Pay and taxes seldom come to the cent: so much of the plan is as good as the same (common practice: 5 %). */
 const ALIKE = 0.05;
-/** Shorter numbers stand in too many texts. */
-const SHORTEST = 3;
-/** Entries without a movement are looked for among so many of the latest. */
-const LATEST = 60;
 
 /** What said decisions name: an event by its part and day, or an item by its part alone. */
 export const eventKey = ({ part, day, month, since }: Event): string =>
   part.of === 'item' || part.of === 'order' ? part.key : `${part.key} ${month} ${since} ${day}`;
 
+export type MatchInput = {
+  readonly stands: readonly BankStand[];
+  readonly start: DayNumber;
+  readonly entries: readonly BankEntry[];
+  readonly events: ReadonlyMap<Part, readonly Event[]>;
+  readonly said: Banks['said'];
+  readonly namesOf: NamesOf;
+  /** What the ledger has on an account at the closed day. */
+  readonly bookAt: (account: AccountId) => number;
+};
+
 /**
- * Tells what moved at the banks: first what someone said, entries of the ledger that the bank cleared late, open items by
- * the numbers and names in a movement's texts, transfers between own accounts, then planned payments by amount and day.
+ * Tells what moved at the banks, the surest first: what someone said, reversals, entries of the ledger that the bank cleared
+ * late, open items by their number or by name and amount, transfers between own accounts, planned payments of just the
+ * amount, items of a counterparty in turn, then pay, taxes and the like that come to nearly the amount.
  */
-export function matchMovements(
-  stands: readonly BankStand[],
-  start: DayNumber,
-  entries: readonly BankEntry[],
-  events: ReadonlyMap<Part, readonly Event[]>,
-  said: Banks['said'],
-  namesOf: NamesOf,
-  bookAt: (account: AccountId) => number,
-): Matching {
-  const movements = stands
-    .flatMap((s) => s.movements.filter((m) => m.day > start))
-    .sort((a, b) => a.day - b.day);
-  const rest = new Map<Movement, number>(movements.map((m) => [m, m.amount]));
-  const left = new Map<Event, number>();
-  for (const all of events.values()) for (const e of all) left.set(e, e.amount);
-  const claims: Claim[] = [];
-  const isOpen = (m: Movement) => rest.get(m) !== 0 && said[m.key] === undefined;
-  const claim = (movement: Movement, event: Event, asWhole: boolean): void => {
-    const [has, needs] = [rest.get(movement)!, left.get(event)!];
-    if (has * needs <= 0) return;
-    const amount = asWhole || Math.abs(has) >= Math.abs(needs) ? needs : has;
-    claims.push({ of: 'event', movement, event, amount });
-    left.set(event, needs - amount);
-    // What someone paid beyond or short of the plan stands beside it.
-    rest.set(movement, has - amount);
-  };
-  const all = [...events.values()].flat();
-  const byKey = new Map<string, Event[]>();
-  for (const e of all) byKey.set(eventKey(e), [...(byKey.get(eventKey(e)) ?? []), e]);
-  for (const m of movements)
-    for (const e of byKey.get(said[m.key]?.as ?? '') ?? [])
-      if (rest.get(m) !== 0) claim(m, e, e.part.of !== 'item');
+export function matchMovements(input: MatchInput): Matching {
+  const matcher = new Matcher(input);
+  matcher.asSaid();
+  matcher.reversals();
+  matcher.entries();
+  matcher.itemsNamed();
+  matcher.transfers();
+  matcher.plannedJust();
+  matcher.itemsInTurn();
+  matcher.plannedNearly();
+  return matcher;
+}
 
-  // What takes an earlier movement back is the same money, and pays for nothing.
-  for (const m of movements.filter((o) => o.reverses && isOpen(o))) {
-    const other = movements
-      .filter((o) => o !== m && o.account === m.account && o.day <= m.day && rest.get(o) === -m.amount)
-      .sort((a, b) => Number(sameWords(b, m)) - Number(sameWords(a, m)) || b.day - a.day)[0];
-    if (!other) continue;
-    claims.push({ of: 'reversal', movement: m, other, amount: m.amount });
-    claims.push({ of: 'reversal', movement: other, other: m, amount: other.amount });
-    rest.set(m, 0).set(other, 0);
-  }
+/** An open item with the events of its money, in time, and its number and counterparty as `plainName` gives them. */
+type Item = {
+  readonly events: readonly Event[];
+  readonly since: DayNumber;
+  readonly number: string;
+  readonly party: string;
+};
 
-  const uncleared = new Map<BankEntry, Movement | null>();
-  for (const stand of stands) {
-    const own = entries.filter((e) => e.account === stand.account && e.day <= start);
-    const free = movements.filter((m) => m.account === stand.account && isOpen(m));
-    for (const [entry, movement] of unclearedOf(stand, start, own, free, said, bookAt(stand.account))) {
-      uncleared.set(entry, movement);
-      if (!movement) continue;
-      claims.push({ of: 'entry', movement, entry, amount: movement.amount });
-      rest.set(movement, 0);
-    }
-  }
+class Matcher implements Matching {
+  readonly claims: Claim[] = [];
+  readonly rest: Map<Movement, number>;
+  readonly left = new Map<Event, number>();
+  readonly uncleared = new Map<BankEntry, Movement | null>();
+  private readonly movements: readonly Movement[];
+  private readonly items: readonly Item[];
 
-  const items = [...events].filter(([part]) => part.of === 'item');
-  const openOf = (es: readonly Event[]) => es.reduce((t, e) => t + left.get(e)!, 0);
-  const settle = (m: Movement, es: readonly Event[]) => {
-    for (const e of es) if (rest.get(m) !== 0) claim(m, e, false);
-  };
-  const named = items.map(([part, es]) => ({ es, names: namesOf(part) }));
-  for (const m of movements) {
-    if (!isOpen(m)) continue;
-    const words = wordsOf(m);
-    for (const { es, names } of named) {
-      const number = plainName(names?.number ?? '');
-      if (number.length >= SHORTEST && /\d/.test(number) && words.includes(number)) settle(m, es);
-    }
-  }
-  const byParty = new Map<string, Event[]>();
-  for (const { es, names } of named) {
-    const party = plainName(names?.counterparty ?? '');
-    if (party !== '') byParty.set(party, [...(byParty.get(party) ?? []), ...es]);
-  }
-  for (const m of movements) {
-    if (!isOpen(m)) continue;
-    const words = plainName(`${m.counterparty} ${m.memo}`);
-    for (const [party, es] of byParty) {
-      if (party.length < SHORTEST || !(words.includes(party) || party === plainName(m.counterparty)))
-        continue;
-      const own = es.filter((e) => left.get(e)! * m.amount > 0);
-      // One of just that amount, else the oldest first, as payments are matched in the ledger.
-      const just = own.filter((e) => left.get(e) === rest.get(m));
-      settle(m, just.length > 0 ? just.slice(0, 1) : [...own].sort((a, b) => a.since - b.since));
-    }
-  }
-  for (const m of movements) {
-    if (!isOpen(m)) continue;
-    const just = named.filter(({ es }) => openOf(es) === rest.get(m));
-    const alike = movements.filter((o) => isOpen(o) && rest.get(o) === rest.get(m));
-    if (just.length === 1 && alike.length === 1) settle(m, just[0]!.es);
-  }
-
-  for (const m of movements) {
-    if (!isOpen(m)) continue;
-    const other = movements.find(
-      (o) =>
-        o.account !== m.account &&
-        isOpen(o) &&
-        rest.get(o) === -rest.get(m)! &&
-        Math.abs(o.day - m.day) <= NEAR,
-    );
-    if (!other || rest.get(m) !== m.amount) continue;
-    claims.push({ of: 'transfer', movement: m, other, amount: m.amount });
-    claims.push({ of: 'transfer', movement: other, other: m, amount: other.amount });
-    rest.set(m, 0).set(other, 0);
-  }
-
-  const planned = all.filter((e) => e.part.of !== 'item');
-  const untouched = (m: Movement) => isOpen(m) && rest.get(m) === m.amount;
-  const byAmount = new Map<number, Event[]>();
-  for (const e of planned)
-    if (left.get(e) !== 0) byAmount.set(left.get(e)!, [...(byAmount.get(left.get(e)!) ?? []), e]);
-  // The nearest in all first: or a payment takes another's that only looks alike.
-  for (let off = 0; off <= NAMED_WITHIN; off++)
-    for (const m of movements) {
-      if (!untouched(m)) continue;
-      const fits = (byAmount.get(m.amount) ?? []).filter(
-        (e) =>
-          left.get(e) === m.amount &&
-          Math.abs(e.day - m.day) === off &&
-          (off <= PLANNED_WITHIN || isNamed(e.part)),
-      );
-      const event = fits.find((e) => isNamed(e.part)) ?? fits[0];
-      if (event) claim(m, event, true);
-    }
-  for (const m of movements) {
-    if (!untouched(m)) continue;
-    const close = planned.filter((e) => {
-      const needs = left.get(e)!;
-      return (
-        isNamed(e.part) &&
-        needs * m.amount > 0 &&
-        Math.abs(e.day - m.day) <= NEAR &&
-        Math.abs(m.amount - needs) <= ALIKE * Math.abs(needs)
-      );
+  constructor(private readonly of: MatchInput) {
+    this.movements = of.stands
+      .flatMap((s) => s.movements.filter((m) => m.day > of.start))
+      .sort((a, b) => a.day - b.day);
+    this.rest = new Map(this.movements.map((m) => [m, m.amount]));
+    for (const all of of.events.values()) for (const e of all) this.left.set(e, e.amount);
+    this.items = [...of.events].flatMap(([part, events]) => {
+      if (part.of !== 'item') return [];
+      const names = of.namesOf(part);
+      const [number, party] = [plainName(names?.number ?? ''), plainName(names?.counterparty ?? '')];
+      return [{ events, since: events[0]!.since, number, party }];
     });
-    if (close.length === 1) claim(m, close[0]!, true);
   }
-  return { claims, rest, left, uncleared };
-}
 
-const wordsOf = (m: Movement): string =>
-  // Each text by itself: a number is none that two of them make.
-  [m.reference, m.memo, m.counterparty].map(plainName).join('\n');
+  asSaid(): void {
+    const byKey = new Map<string, Event[]>();
+    for (const e of this.left.keys()) add(byKey, eventKey(e), e);
+    for (const m of this.movements)
+      for (const e of byKey.get(this.of.said[m.key]?.as ?? '') ?? []) this.claim(m, e, e.part.of !== 'item');
+  }
 
-const sameWords = (a: Movement, b: Movement): boolean =>
-  plainName(a.counterparty) === plainName(b.counterparty) &&
-  plainName(a.reference) === plainName(b.reference);
+  /** What takes an earlier movement back is the same money, and pays for nothing. */
+  reversals(): void {
+    for (const m of this.movements) {
+      if (!m.reverses || !this.isOpen(m)) continue;
+      const [other] = this.movements
+        .filter((o) => o !== m && o.account === m.account && o.day <= m.day && this.rest.get(o) === -m.amount)
+        .sort((a, b) => Number(sameWords(b, m)) - Number(sameWords(a, m)) || b.day - a.day);
+      if (other) this.pair(m, other, 'reversal');
+    }
+  }
 
-/** What of a sum two of a few entries come to, the latest first. */
-function comingTo(entries: readonly BankEntry[], sum: number): readonly BankEntry[] | null {
-  for (const e of entries) if (e.amount === sum) return [e];
-  for (const [i, a] of entries.entries())
-    for (const b of entries.slice(i + 1)) if (a.amount + b.amount === sum) return [a, b];
-  return null;
-}
-
-/**
- * The entries of an account that its bank had not cleared at the closed day, with the movement that cleared each later. Days
- * that a statement covers tell by themselves; of earlier ones movements after the closed day do, and what the bank held then.
- */
-function unclearedOf(
-  { covered, movements, atStart }: BankStand,
-  start: DayNumber,
-  entries: readonly BankEntry[],
-  free: readonly Movement[],
-  said: Banks['said'],
-  book: number,
-): ReadonlyMap<BankEntry, Movement | null> {
-  const out = new Map<BankEntry, Movement | null>();
-  const taken = new Set<Movement>();
-  const clearing = (e: BankEntry, among: readonly Movement[], byWords: boolean): Movement | undefined =>
-    among
-      .filter(
-        (m) =>
-          !taken.has(m) &&
-          m.amount === e.amount &&
-          m.day >= e.day - NEAR &&
-          m.day <= e.day + CLEARED_WITHIN &&
-          (!byWords || hasWordsOf(m, e)),
-      )
-      .sort((a, b) => Number(hasWordsOf(b, e)) - Number(hasWordsOf(a, e)) || a.day - b.day)[0];
-  const before = movements.filter((m) => m.day <= start);
-  const latest = [...entries].sort((a, b) => b.day - a.day);
-  const told = latest.filter((e) => isCovered(covered, e.day));
-  const cleared = new Set<BankEntry>();
-  // The surer ones first, or an entry takes the movement of another of the same amount.
-  for (const byWords of [true, false])
-    for (const e of [...told].reverse()) {
-      if (out.has(e) || cleared.has(e)) continue;
-      const m = clearing(e, before, byWords);
-      if (m) {
-        taken.add(m);
-        cleared.add(e);
+  entries(): void {
+    const { stands, start, entries, said, bookAt } = this.of;
+    for (const stand of stands) {
+      const own = entries.filter((e) => e.account === stand.account && e.day <= start);
+      const free = this.movements.filter((m) => m.account === stand.account && this.isOpen(m));
+      for (const [entry, movement] of unclearedOf(stand, start, own, free, said, bookAt(stand.account))) {
+        this.uncleared.set(entry, movement);
+        if (!movement) continue;
+        this.claims.push({ of: 'entry', movement, entry, amount: movement.amount });
+        this.rest.set(movement, 0);
       }
     }
-  for (const e of told) if (!cleared.has(e)) out.set(e, null);
-  for (const e of latest) if (said[`entry ${e.key}`]?.as === 'open') out.set(e, null);
-  // What was written before any statement and cleared after the closed day.
-  for (const e of latest) {
-    if (isCovered(covered, e.day) || out.has(e)) continue;
-    const m = clearing(e, free, true);
-    if (!m) continue;
-    taken.add(m);
-    out.set(e, m);
   }
-  const missing = () =>
-    atStart === null ? 0 : book - atStart - [...out.keys()].reduce((t, e) => t + e.amount, 0);
-  for (const e of latest) {
-    if (missing() === 0 || out.has(e) || cleared.has(e)) continue;
-    if (e.amount * missing() <= 0 || Math.abs(e.amount) > Math.abs(missing())) continue;
-    const m = clearing(e, free, false);
-    if (!m) continue;
-    taken.add(m);
-    out.set(e, m);
-  }
-  if (missing() !== 0) {
-    const others = latest.filter((e) => !out.has(e) && !cleared.has(e)).slice(0, LATEST);
-    for (const e of comingTo(others, missing()) ?? []) out.set(e, null);
-  }
-  for (const byWords of [true, false])
-    for (const [e, m] of out) {
-      if (m) continue;
-      const by = clearing(e, free, byWords);
-      if (!by) continue;
-      taken.add(by);
-      out.set(e, by);
-    }
-  return out;
-}
 
-function hasWordsOf(m: Movement, e: BankEntry): boolean {
-  const words = wordsOf(m);
-  const [number, party] = [plainName(e.reference), plainName(e.counterparty)];
-  return (
-    (number.length >= SHORTEST && words.includes(number)) ||
-    (party.length >= SHORTEST && words.includes(party))
-  );
+  /** Open items that a movement names by their number, or by their counterparty and just their amount. */
+  itemsNamed(): void {
+    const byNumber = new Map<string, Item[]>();
+    for (const item of this.items)
+      if (item.number.length >= SHORTEST && /\d/.test(item.number)) add(byNumber, item.number, item);
+    for (const m of this.movements)
+      if (this.isOpen(m))
+        for (const name of namesIn(m)) for (const item of byNumber.get(name) ?? []) this.settle(m, item);
+    this.byParty((m, own) => {
+      const just = own.find((i) => this.openOf(i.events) === this.rest.get(m));
+      if (just) this.settle(m, just);
+    });
+  }
+
+  /** Open items of a named counterparty, the oldest first, as payments are matched in the ledger; then lone amounts. */
+  itemsInTurn(): void {
+    this.byParty((m, own) => {
+      for (const item of [...own].sort((a, b) => a.since - b.since)) this.settle(m, item);
+    });
+    // Without a word that is known: the only item and the only movement of an amount.
+    const ofAmount = new Map<number, Item[]>();
+    for (const item of this.items) add(ofAmount, this.openOf(item.events), item);
+    const open = this.movements.filter(this.isOpen);
+    const alike = new Map<number, Movement[]>();
+    for (const m of open) add(alike, this.rest.get(m)!, m);
+    for (const m of open) {
+      const rest = this.rest.get(m)!;
+      const just = ofAmount.get(rest) ?? [];
+      if (just.length === 1 && alike.get(rest)!.length === 1) this.settle(m, just[0]!);
+    }
+  }
+
+  private byParty(settle: (m: Movement, own: readonly Item[]) => void): void {
+    const parties = new Map<string, Item[]>();
+    for (const item of this.items) if (item.party.length >= SHORTEST) add(parties, item.party, item);
+    for (const m of this.movements)
+      for (const [party, own] of parties) if (this.isOpen(m) && hasParty(m, party)) settle(m, own);
+  }
+
+  transfers(): void {
+    const byAmount = new Map<number, Movement[]>();
+    for (const m of this.movements) if (this.isUntouched(m)) add(byAmount, m.amount, m);
+    for (const m of this.movements) {
+      if (!this.isUntouched(m)) continue;
+      const other = byAmount
+        .get(-m.amount)
+        ?.find((o) => o.account !== m.account && this.isUntouched(o) && Math.abs(o.day - m.day) <= NEAR);
+      if (other) this.pair(m, other, 'transfer');
+    }
+  }
+
+  /** Planned payments of just the amount, the nearest in all first: or one takes another's that only looks alike. */
+  plannedJust(): void {
+    const byAmount = new Map<number, Event[]>();
+    for (const e of this.planned()) add(byAmount, this.left.get(e)!, e);
+    for (let off = 0; off <= NAMED_WITHIN; off++)
+      for (const m of this.movements) {
+        if (!this.isUntouched(m)) continue;
+        const fits = (byAmount.get(m.amount) ?? []).filter(
+          (e) =>
+            this.left.get(e) === m.amount &&
+            Math.abs(e.day - m.day) === off &&
+            (off <= PLANNED_WITHIN || isNamed(e.part)),
+        );
+        const event = fits.find((e) => isNamed(e.part)) ?? fits[0];
+        if (event) this.claim(m, event, true);
+      }
+  }
+
+  /** Pay, taxes and the like that come to nearly the amount: of several at once, as one payment, or one by itself. */
+  plannedNearly(): void {
+    const named = this.planned().filter((e) => isNamed(e.part));
+    const bundles = new Map<string, Event[]>();
+    for (const e of named) add(bundles, `${e.part.source} ${e.day} ${Math.sign(e.amount)}`, e);
+    this.close([...bundles.values()].filter((es) => es.length > 1));
+    this.close(
+      named.map((e) => [e]),
+      true,
+    );
+  }
+
+  private planned(): Event[] {
+    return [...this.left.keys()].filter((e) => e.part.of !== 'item' && this.left.get(e) !== 0);
+  }
+
+  /** Movements that come to nearly as much as some events of a day; of several that do the closest, or none (`alone`). */
+  private close(all: readonly (readonly Event[])[], alone = false): void {
+    for (const m of this.movements) {
+      if (!this.isUntouched(m)) continue;
+      const off = (es: readonly Event[]) => Math.abs(m.amount - this.openOf(es));
+      const found = all
+        .filter((es) => Math.abs(es[0]!.day - m.day) <= NEAR && this.openOf(es) * m.amount > 0)
+        .filter((es) => off(es) <= ALIKE * Math.abs(this.openOf(es)))
+        .sort((a, b) => off(a) - off(b) || Math.abs(a[0]!.day - m.day) - Math.abs(b[0]!.day - m.day));
+      if (alone && found.length > 1) continue;
+      for (const e of found[0] ?? []) this.claim(m, e, true);
+    }
+  }
+
+  private readonly isOpen = (m: Movement): boolean =>
+    this.rest.get(m) !== 0 && this.of.said[m.key] === undefined;
+  private readonly isUntouched = (m: Movement): boolean => this.isOpen(m) && this.rest.get(m) === m.amount;
+  private readonly openOf = (events: readonly Event[]): number =>
+    events.reduce((t, e) => t + this.left.get(e)!, 0);
+
+  private settle(m: Movement, { events }: Item): void {
+    for (const e of events) this.claim(m, e, false);
+  }
+
+  /** Takes what a movement pays of an event: as much as it has left, or the event as a whole. */
+  private claim(movement: Movement, event: Event, asWhole: boolean): void {
+    const [has, needs] = [this.rest.get(movement)!, this.left.get(event)!];
+    if (movement.amount * needs <= 0 || (has === 0 && !asWhole)) return;
+    const amount = asWhole || Math.abs(has) >= Math.abs(needs) ? needs : has;
+    this.claims.push({ of: 'event', movement, event, amount });
+    this.left.set(event, needs - amount);
+    // What someone paid beyond or short of the plan stands beside it.
+    this.rest.set(movement, has - amount);
+  }
+
+  private pair(movement: Movement, other: Movement, of: 'transfer' | 'reversal'): void {
+    this.claims.push({ of, movement, other, amount: movement.amount });
+    this.claims.push({ of, movement: other, other: movement, amount: other.amount });
+    this.rest.set(movement, 0).set(other, 0);
+  }
 }

@@ -7,6 +7,7 @@ import type { Part, Projected } from '../projected';
 import { eventsUntil, isNamed, profitPlaces, type Event, type Group } from './events';
 import { matchMovements, type BankEntry, type Claim, type Matching, type NamesOf } from './match';
 import { isCovered, type BankStand, type Movement } from './stands';
+import { add } from './words';
 
 /** What a part of an event becomes: it moved, on an account; it lapsed; it falls on another day; it stays. */
 type Portion = { readonly amount: number } & (
@@ -75,7 +76,8 @@ export function fromToday(
     const own = part.of === 'item' ? all : all.filter((e) => e.day <= day + AHEAD);
     if (own.length > 0) near.set(part, own);
   }
-  const matching = matchMovements(stands, start, told.entries, near, told.said, told.namesOf, bookAt);
+  const { entries, said, namesOf } = told;
+  const matching = matchMovements({ stands, start, entries, events: near, said, namesOf, bookAt });
   const places = { moved: table.of(STAND_INS.moved), underWay: table.of(STAND_INS.underWay) };
   const standOf = new Map(stands.map((s) => [table.of(s.account), s]));
   const later = told.working(day + 1);
@@ -176,12 +178,6 @@ export function fromToday(
 }
 
 const movementsOf = ({ rest }: Matching): readonly Movement[] => [...rest.keys()];
-
-function add<K, V>(map: Map<K, V[]>, key: K, value: V): void {
-  const list = map.get(key);
-  if (list) list.push(value);
-  else map.set(key, [value]);
-}
 
 /**
  * What came and went of debts that no item names, by event: movements without a name stand first for takings and costs at
