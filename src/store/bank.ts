@@ -61,10 +61,18 @@ export async function readBankFile(
   return { name, bytes, statements: [read.statement], isTable: true, doubt: read.doubt };
 }
 
-/** The bank account that a statement is of: known by the bank's own number of it, by the code in it, or the only one. */
-export function accountOf({ accounts, cash }: Book, number: string): AccountId | null {
+/** A file's name without its numbers: the next list of the same account has the same. */
+const stemOf = (name: string): string => name.replaceAll(/[\d\W_]+/g, '').toLowerCase();
+
+/**
+ * The bank account that a statement is of: known by the bank's own number of it, else by the code in it, as the last file
+ * of such a name, or the only one; null where nothing tells.
+ */
+export function accountOf({ accounts, cash }: Book, number: string, name = ''): AccountId | null {
   const known = cash.banks.numbers[number];
   if (known !== undefined) return known;
+  const before = cash.banks.statements.findLast((s) => name !== '' && stemOf(s.from) === stemOf(name));
+  if (number === '' && before) return before.account;
   const banks = accounts.filter((a) => a.kind === 'bank' && a.active);
   const coded = banks.filter((a) => a.code !== '' && number.replaceAll(/\s/g, '').endsWith(a.code));
   return (coded.length === 1 ? coded[0]!.id : null) ?? (banks.length === 1 ? banks[0]!.id : null);

@@ -6,9 +6,12 @@ import { assetRow } from '@/core/test/schedule';
 import {
   applyCommand,
   BOOK_VERSION,
+  movementKey,
   nextValueNumber,
+  NO_BANKS,
   NO_CASH,
   openBook,
+  type BankStatement,
   type Book,
   type Command,
   type DatedItem,
@@ -440,5 +443,94 @@ describe('dated items, open items and what is decided of them', () => {
       ['cash', 'noSuchAccount'],
       ['cash', 'noSuchAccount'],
     ]);
+  });
+});
+
+describe('what banks say', () => {
+  const banked = [...accounts, account('bank2', 'bank')];
+  const base = () => bookWith(banked, { budgets: [budgetOf([])] });
+  const movement = (amount: number) => ({
+    day: day('2026-01-02'),
+    amount: minor(amount),
+    counterparty: '',
+    reference: '',
+    memo: '',
+    number: '',
+    reverses: false,
+  });
+  const statement = (change: Partial<Omit<BankStatement, 'id'>> = {}): Command => ({
+    type: 'takeBankStatement',
+    number: 'DE00',
+    statement: {
+      account: 'bank',
+      from: 'a.xml',
+      number: '1',
+      first: day('2026-01-01'),
+      last: day('2026-01-09'),
+      opening: minor(5),
+      closing: minor(12),
+      movements: [movement(7)],
+      by: 'K',
+      at: 't',
+      ...change,
+    },
+  });
+  test('a statement is taken in once, its account’s number is known, and it goes with what was said of it', () => {
+    let b = after(base(), statement());
+    const [{ id }] = b.cash.banks.statements as [BankStatement];
+    expect(b.cash.banks.numbers).toEqual({ DE00: 'bank' });
+    expect(refused(b, statement())).toBe('alreadyTakenIn');
+    expect(refused(b, statement({ number: '2', first: day('2026-01-10') }))).toBe('notSound');
+    b = after(b, statement({ number: '2' }));
+    const said = { as: '', by: 'K', at: 't' };
+    const [second] = b.cash.banks.statements.slice(-1) as [BankStatement];
+    b = after(b, {
+      type: 'sayMovements',
+      movements: [
+        { key: movementKey(id, 0), said },
+        { key: movementKey(second.id, 0), said },
+      ],
+    });
+    b = after(b, { type: 'removeBankStatement', statement: id });
+    expect(b.cash.banks.statements.map((s) => s.number)).toEqual(['2']);
+    expect(b.cash.banks.said).toEqual({ [movementKey(second.id, 0)]: said });
+    b = after(b, { type: 'sayMovements', movements: [{ key: movementKey(second.id, 0), said: null }] });
+    expect(b.cash.banks.said).toEqual({});
+  });
+  test('of one account one balance is said; accounts that become one bring their banks along', () => {
+    const says = (id: string, on: string, amount: number | null): Command => ({
+      type: 'setBankBalance',
+      account: id,
+      balance: amount === null ? null : { day: day(on), amount: minor(amount), by: '', at: 't' },
+    });
+    let b = after(base(), says('bank', '2026-01-05', 5));
+    b = after(b, says('bank', '2026-01-06', 6));
+    b = after(b, says('bank2', '2026-01-07', 7));
+    b = after(b, statement({ account: 'bank2' }));
+    expect(b.cash.banks.balances.map((x) => [x.account, x.amount])).toEqual([
+      ['bank', 6],
+      ['bank2', 7],
+    ]);
+    const merged = after(b, { type: 'mergeAccounts', from: 'bank2', into: 'bank', lines: [] });
+    // The later of both is what is known.
+    expect(merged.cash.banks.balances.map((x) => [x.account, x.amount])).toEqual([['bank', 7]]);
+    expect(merged.cash.banks.statements.map((s) => s.account)).toEqual(['bank']);
+    expect(merged.cash.banks.numbers).toEqual({ DE00: 'bank' });
+    expect(after(b, says('bank', '', null)).cash.banks.balances.map((x) => x.account)).toEqual(['bank2']);
+  });
+  test('version 12 begins without; what names an account that is not there is set aside by name', () => {
+    const old = base();
+    const { banks: _, ...cash } = old.cash;
+    const opened = openBook(JSON.parse(JSON.stringify({ ...old, version: 11, cash })));
+    expect(opened.ok && opened.book.cash.banks).toEqual(NO_BANKS);
+    const b = after(base(), statement());
+    const [one] = b.cash.banks.statements as [BankStatement];
+    const gone = { ...one, id: 's99', number: '2', account: 'gone' };
+    const spoiled = { ...b.cash.banks, statements: [one, gone], numbers: { DE00: 'bank', DE01: 'gone' } };
+    const again = openBook(JSON.parse(JSON.stringify({ ...b, cash: { ...b.cash, banks: spoiled } })));
+    if (!again.ok) throw new Error(again.issue.code);
+    expect(again.book.cash.banks.statements.map((s) => s.number)).toEqual(['1']);
+    expect(again.book.cash.banks.numbers).toEqual({ DE00: 'bank' });
+    expect(again.setAside.map((s) => s.because)).toEqual(['noSuchAccount', 'noSuchAccount']);
   });
 });

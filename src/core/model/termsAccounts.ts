@@ -1,4 +1,5 @@
 import type { AccountId } from './schema';
+import type { BankBalance } from './bank';
 import type { Cash, Terms, TermsRule } from './cash';
 
 /* Which accounts terms and cash name, and how they are named anew when one is merged into another. */
@@ -57,12 +58,20 @@ export function renamedCash(cash: Cash, rename: Rename): Cash {
     dated: cash.dated.map((d) => ({ ...d, against: one(d.against, rename), bank: one(d.bank, rename) })),
     banks: {
       ...cash.banks,
-      balances: cash.banks.balances.map((b) => ({ ...b, account: rename(b.account) })),
+      balances: latestByAccount(cash.banks.balances.map((b) => ({ ...b, account: rename(b.account) }))),
       statements: cash.banks.statements.map((s) => ({ ...s, account: rename(s.account) })),
       numbers: Object.fromEntries(Object.entries(cash.banks.numbers).map(([n, a]) => [n, rename(a)])),
     },
   };
 }
+
+/** Of each account its latest balance: two that became one have one. */
+const latestByAccount = (balances: readonly BankBalance[]): BankBalance[] =>
+  balances.filter((b, i) =>
+    balances.every(
+      (o, k) => o.account !== b.account || k === i || o.day < b.day || (o.day === b.day && k < i),
+    ),
+  );
 
 /** Every account that something names, as `renamed…` would name it anew. */
 function accountsBy<T>(renamed: Named<T>): (of: T) => ReadonlySet<AccountId> {

@@ -45,7 +45,7 @@ export function TakeBank({ ground, view }: { readonly ground: Ground; readonly v
   const [busy, setBusy] = useState(false);
   const offer = (file: BankFile | string, said: NumberFormat | null = null) => {
     if (typeof file === 'string') return say(file, 'trouble');
-    setAsked({ file, said, accounts: file.statements.map((s) => accountOf(book, s.account)) });
+    setAsked({ file, said, accounts: file.statements.map((s) => accountOf(book, s.account, file.name)) });
   };
   const take = async (file: File | null) => {
     if (file) offer(await readBankFile(book, file.name, new Uint8Array(await file.arrayBuffer())));
