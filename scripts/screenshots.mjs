@@ -64,6 +64,13 @@ for (const colorScheme of ['light', 'dark']) {
       await page.waitForTimeout(300);
       await shot(page, name);
     }
+    await page.getByRole('radiogroup', { name: 'View' }).getByText('At the bank', { exact: true }).click();
+    await page.getByRole('button', { name: 'Ask the simulated bank' }).click();
+    await page.getByRole('button', { name: 'Take it in' }).click();
+    await page.waitForTimeout(900);
+    await shot(page, 'at-the-bank');
+    for (let n = 0; n < 2; n++) await page.keyboard.press('Control+z');
+    await page.waitForTimeout(600);
   }
   if (!dark) {
     await stage(page, 'Statements');
@@ -86,12 +93,6 @@ for (const colorScheme of ['light', 'dark']) {
   await page.waitForTimeout(300);
   if (!dark) await shot(page, 'variance');
   if (!dark) {
-    await page.getByRole('button', { name: /^Layout:/ }).click();
-    await page.getByRole('option', { name: 'Weekly' }).click();
-    await page.keyboard.press('Escape');
-    await page.getByLabel('Picture', { exact: true }).selectOption('lines');
-    await page.waitForTimeout(1200);
-    await shot(page, 'weekly');
     await page.getByRole('link', { name: 'Tellan' }).click();
     await page.waitForTimeout(1200);
     await shot(page, 'front');
