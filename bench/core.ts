@@ -4,7 +4,7 @@ import { minor, percent } from '@/core/money';
 import { monthCalendar, periodsOf } from '@/core/calendar';
 import { fingerprint, readFile } from '@/core/files';
 import { matchAccounts, openDraft, proofOf, settle } from '@/core/intake';
-import { balancesOf, BlockBuilder } from '@/core/ledger';
+import { balancesOf, BlockBuilder, type LedgerBlock } from '@/core/ledger';
 import { factsOver, guessing } from '@/core/test/build';
 import {
   applyCommand,
@@ -562,8 +562,10 @@ async function company(): Promise<void> {
     closedThrough: calendar.period(calendar.firstOfYear(2026) - 1).id,
     nextId: 5000,
   };
+  // A book keeps its blocks, whatever else changes.
+  const blocks = new Map<string, LedgerBlock>();
   const look = (memory: ReturnType<typeof createMemory>) => {
-    const ground = makeGround(book, new Map(), memory);
+    const ground = makeGround(book, blocks, memory);
     const ahead = aheadOf(ground, ground.book.budgets[0]!)!;
     let sum = 0;
     for (const a of ahead.accounts) sum += ahead.balances.balance(a.id, ahead.last, true);

@@ -51,6 +51,7 @@ import {
   type MonthsOfPlan,
 } from './cashPlan';
 import { makeToday, type TodayView } from './bank';
+import { reckoned } from './reckoned';
 import type { Ground } from './ground';
 
 export type CashView = {
@@ -140,6 +141,7 @@ const makeSaid = () => ({
       .filter((d) => (cash.changes[`dated ${d.id}`]?.state ?? 'counted') === 'counted'),
   ),
   termsOf: new Map<string, (terms: Budget['terms']) => ReadonlyMap<string, Terms>>(),
+  epochs: new Map<string, (...all: readonly unknown[]) => object>(),
 });
 
 const NOTHING_LEFT_OUT: readonly CashSource[] = [];
@@ -245,6 +247,12 @@ export function cashOf(
       const kept = b && keptGuesses(b.guessed).get(account.id);
       return kept ? { terms: kept.terms, guess: kept, newer: guess } : { terms: guess.terms, guess };
     };
+  const epochOf = (b: Budget): object => {
+    let of = memory.epochs.get(b.id);
+    if (!of) memory.epochs.set(b.id, (of = lastOf((..._all: readonly unknown[]) => ({}))));
+    const { facts } = reckoned(ground, b);
+    return of(said(b), keptGuesses(b.guessed), guesses, book.accounts, book.cash.taxes, facts);
+  };
   const itemTerms = looked.itemTerms(
     memory.invoices(blocks, view, book.accounts),
     memory.days(book.workWeek),
@@ -279,7 +287,7 @@ export function cashOf(
     ruled: (b) => pastPlans.find((p) => p.budget === b)?.periods.map((p) => p.index) ?? [],
   };
   for (const plan of new Set([...plans, ...pastPlans].map((p) => p.budget)))
-    for (const line of plannedLines(ground, plan, of, termsIn(plan), undated))
+    for (const line of plannedLines(ground, plan, of, termsIn(plan), undated, epochOf(plan)))
       lines.set(line.key, { budget: plan, line });
   for (const { budget: plan } of plans)
     for (const line of explainedLines(ground, plan, of, termsIn(plan)))

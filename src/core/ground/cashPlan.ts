@@ -127,13 +127,17 @@ export type LinesOf = {
   readonly ruled: (budget: Budget) => readonly PeriodIndex[];
 };
 
-/** The lines of a budget for the months ahead that it plans and the closed ones that it ruled. */
+/**
+ * The lines of a budget for the months ahead that it plans and the closed ones that it ruled. `epoch`: the same object while
+ * everything stays that terms of this budget's lines and their closed months follow from.
+ */
 export function* plannedLines(
   ground: Ground,
   budget: Budget,
   of: LinesOf,
   termsOf: (account: Account, segment: SegmentId) => { readonly terms: Terms },
   undated: Set<Account>,
+  epoch: object,
 ): Generator<PlannedLine> {
   const whole = reckoned(ground, budget);
   const first = whole.facts.periods[0]!.index;
@@ -158,11 +162,18 @@ export function* plannedLines(
     // What schedules post stands for itself: terms are for what the line has beyond it.
     const made = whole.reckoning.scheduled({ account: id, segment });
     if (figures.wholes.some((w) => w) && planned.size > 0) undated.add(account);
-    const key = `${budget.id} ${id}:${segment ?? ''}`;
-    const { terms } = termsOf(account, segment);
-    const own = ownRule(methods.get(`${id}:${segment ?? ''}`));
+    const method = methods.get(`${id}:${segment ?? ''}`);
     const was = made === null ? known.get(amounts) : undefined;
     const { line } = was ?? {};
+    // Of a thousand lines an edit changes one: the others are not even asked for their terms.
+    const isSame = line?.account === account && line.segment === segment && was!.epoch === epoch;
+    if (line && isSame && was!.span === span && !method && !line.own && !line.ahead) {
+      yield line;
+      continue;
+    }
+    const key = `${budget.id} ${id}:${segment ?? ''}`;
+    const { terms } = termsOf(account, segment);
+    const own = ownRule(method);
     const pastOf = looksBack(terms, of.taxes)
       ? pastMonths(whole, account.id, segment, past, ruled, made, first)
       : NONE;
@@ -177,6 +188,7 @@ export function* plannedLines(
       line.past === pastOf &&
       isAlike(line.ahead, ahead)
     ) {
+      known.set(amounts, { span, epoch, line });
       yield line;
       continue;
     }
@@ -190,7 +202,7 @@ export function* plannedLines(
       ahead,
       own,
     };
-    if (made === null) known.set(amounts, { span, line: next });
+    if (made === null) known.set(amounts, { span, epoch, line: next });
     yield next;
   }
 }
@@ -395,5 +407,8 @@ export function accountsById(accounts: readonly Account[]): ReadonlyMap<string, 
   return map;
 }
 
-/** Lines by their figures, whose identity tells when they change, for one span of periods. */
-const known = new WeakMap<Amounts, { readonly span: string; readonly line: PlannedLine }>();
+/** Lines by their figures, whose identity tells when they change, for one span of periods and one epoch. */
+const known = new WeakMap<
+  Amounts,
+  { readonly span: string; readonly epoch: object; readonly line: PlannedLine }
+>();
