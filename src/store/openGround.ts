@@ -1,6 +1,9 @@
 import { useEffect } from 'react';
 import type { Ground } from '@/core/ground';
+import { whenIdle } from './whenIdle';
 import { saysOfCash, useCashChecks, useGround } from './ground';
+
+const REST_MS = 400;
 
 /**
  * The ground of an open book; for screens that are shown only when one is. With it come the checks of the money ahead:
@@ -12,10 +15,13 @@ export function useOpenGround(): Ground {
   if (!ground) throw new Error('No book is open');
   const asks = saysOfCash(ground.book);
   useEffect(() => {
-    if (asks && !useCashChecks.getState().reckon)
-      void import('@/core/checks/cashChecks').then(({ checkCash }) =>
+    if (!asks || useCashChecks.getState().reckon) return;
+    const load = () =>
+      import('@/core/checks/cashChecks').then(({ checkCash }) =>
         useCashChecks.setState({ reckon: checkCash }),
       );
+    // Nobody waits for a check: what the screen itself shows comes first.
+    return whenIdle([load], REST_MS);
   }, [asks]);
   return ground;
 }

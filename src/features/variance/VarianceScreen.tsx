@@ -25,7 +25,7 @@ import { againstWords, comparisonName, noteWords, scopeWords, silenceOf } from '
 import { say, setSession, useSession } from '@/store/session';
 import { useLayout } from '@/store/useLayout';
 import { useAfterPaint } from '@/components/useAfterPaint';
-import { whenIdle } from '@/components/whenIdle';
+import { whenIdle } from '@/store/whenIdle';
 import { Pictured, PICTURES, type PictureKind } from './pictures/Pictured';
 import { lookAt } from './varianceData';
 import classes from './Variance.module.css';

@@ -6,7 +6,7 @@ import type { AccountId, Layout } from '@/core/model';
 import { minor } from '@/core/money';
 import { explainVariance } from '@/store/actions';
 import type { MoneyFormat } from '@/store/format';
-import { whenIdle } from '@/components/whenIdle';
+import { whenIdle } from '@/store/whenIdle';
 import { lookAt } from '../varianceData';
 import classes from '../Variance.module.css';
 import { KEPT_WORDS } from './Promised';
