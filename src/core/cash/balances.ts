@@ -41,7 +41,7 @@ export function balancesByPeriod(
   ends: readonly DayNumber[],
   line: Line,
 ): ReadonlyMap<AccountId, Float64Array> {
-  // Copies: the projector writes on in its own. An account that nothing moves any more is none that moves.
+  // Copies: they are added up in place. An account that nothing moves any more is none that moves.
   const by = projected.moved.map((m) => (m?.some((v) => v !== 0) ? m.slice() : undefined));
   return standing(projected, by, opening, placesOf(ends, projected.start), ends.length, line);
 }

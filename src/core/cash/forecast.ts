@@ -52,7 +52,7 @@ export function forecastOf(
   const bySource = new Map<CashSource, Float64Array>();
   for (const source of CASH_SOURCES) {
     if (source === 'creditLine') continue;
-    // A copy: the projector writes on in its own.
+    // A copy: shifts, and what is left out, are written into it.
     const sums = projected.bySource[source].slice();
     // What a forecast leaves out is ahead: what moved has moved.
     if (rules.without.includes(source)) {

@@ -12,19 +12,24 @@ import type { Projected } from './projected';
 /** Something that holds the low point down, and what another day would make of it. */
 export type Hold = {
   readonly cause: Cause;
-  /** Paid or received on another day: a week later, or (of money that comes too late) on the low point's day. */
+  /** A payment by whole weeks later, past the low point; money that comes too late on the low point's day. */
   readonly to: DayNumber;
   readonly low: Low;
+  /** What the low point is lifted by. */
+  readonly lift: number;
 };
 
 const WEEK = 7;
-/** So far before and after the low point something is looked for. */
-const [BEFORE, AFTER] = [45, 60];
+/** A payment waits four weeks at most: nobody lets his suppliers wait longer for a low point. */
+const MOST_WEEKS = 4;
+/** So far after the low point money is looked for that could come earlier. */
+const AFTER = 60;
+/** So many of the largest are tried, each by a forecast of its own. */
+const TRIED = 24;
 
 /**
- * The largest things about the low point: payments before it that a week would move past it or lessen, receipts before it
- * that would break it if they came a week later, and receipts after it that come too late. Each is tried alone, by a
- * forecast of its own.
+ * What would lift the low point, by how much, the most first: payments up to it that could wait until it is past, and money
+ * that comes only after it. What would not lift it is none of it.
  */
 export function holdsOf(
   projected: Projected,
@@ -32,19 +37,41 @@ export function holdsOf(
   rules: ForecastRules,
   count: number,
 ): Hold[] {
-  const { low, start } = forecast;
+  const { low, today } = forecast;
   if (!low) return [];
   const counted = (source: Cause['part']['source']) =>
     forecast.bySource.has(source) && source !== 'creditLine';
-  const near = { from: Math.max(start + 1, low.day - BEFORE), to: low.day + AFTER };
+  const near = { from: Math.max(today + 1, low.day + 1 - MOST_WEEKS * WEEK), to: low.day + AFTER };
+  const later = (day: DayNumber) => day + WEEK * Math.ceil((low.day + 1 - day) / WEEK);
   return causesIn(projected, near, counted)
-    .filter((c) => c.day <= low.day || c.amount > 0)
+    .filter((c) => (c.day <= low.day ? c.amount < 0 : c.amount > 0))
     .sort((a, b) => Math.abs(b.amount) - Math.abs(a.amount))
-    .slice(0, count)
+    .slice(0, TRIED)
     .flatMap((cause): Hold[] => {
-      const to = cause.day > low.day ? low.day : cause.day + WEEK;
+      const to = cause.day > low.day ? low.day : later(cause.day);
       const shift = { source: cause.part.source, from: cause.day, to, amount: cause.amount };
       const tried = forecastOf(projected, rules, [shift]).low;
-      return tried ? [{ cause, to, low: tried }] : [];
-    });
+      return tried && tried.amount > low.amount
+        ? [{ cause, to, low: tried, lift: tried.amount - low.amount }]
+        : [];
+    })
+    .sort((a, b) => b.lift - a.lift)
+    .slice(0, count);
+}
+
+/** How much money would keep a floor, from the first day on which it is missing to the last. */
+export type Cure = { readonly amount: number; readonly from: DayNumber; readonly until: DayNumber };
+
+/** What a credit or a deposit of the owners would have to be to keep the floor (nothing, where there is none); null where it is kept. */
+export function cureOf({ below, closing, start, today }: CashForecast, floor: number | null): Cure | null {
+  if (floor !== null && below.length === 0) return null;
+  let [from, until, least] = [0, 0, floor ?? 0];
+  for (let day = today + 1; day <= start + closing.length; day++) {
+    const stands = closing[day - start - 1]!;
+    if (stands >= (floor ?? 0)) continue;
+    if (from === 0) from = day;
+    until = day;
+    least = Math.min(least, stands);
+  }
+  return from === 0 ? null : { amount: (floor ?? 0) - least, from, until };
 }

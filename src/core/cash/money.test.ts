@@ -13,6 +13,7 @@ import {
   forecastOf,
   guessTerms,
   habitsOf,
+  cureOf,
   holdsOf,
   matchItems,
   medianDays,
@@ -24,6 +25,18 @@ import { datesOf } from '@/core/schedule';
 
 const on = (text: string) => toDayNumber(text as Day);
 const days = (all: readonly number[]) => all.map(fromDayNumber);
+const item = (change: Partial<ExpectedItem> = {}): ExpectedItem => ({
+  key: 'i1',
+  side: 'in',
+  kind: 'invoice',
+  account: 'rec',
+  dated: on('2025-12-10'),
+  expected: on('2026-01-20'),
+  open: minor(400),
+  counted: true,
+  onTop: false,
+  ...change,
+});
 const RULES = { without: [], floor: null, creditLine: null, drawn: 0 };
 
 describe('tax periods and their due days', () => {
@@ -204,18 +217,6 @@ describe('a credit line', () => {
 });
 
 describe('open items', () => {
-  const item = (change: Partial<ExpectedItem> = {}): ExpectedItem => ({
-    key: 'i1',
-    side: 'in',
-    kind: 'invoice',
-    account: 'rec',
-    dated: on('2025-12-10'),
-    expected: on('2026-01-20'),
-    open: minor(400),
-    counted: true,
-    onTop: false,
-    ...change,
-  });
   const sales = account('sales', 'income');
   test('come on the day they are expected; what stands without one runs off', () => {
     const p = createProjector()(
@@ -440,11 +441,53 @@ test('what holds the low point down: a payment a week later, a receipt that come
   );
   const f = forecastOf(p, RULES);
   expect(f.low).toEqual({ day: on('2026-01-10'), amount: 300 });
-  expect(holdsOf(p, f, RULES, 5).map((h) => [h.cause.amount, fromDayNumber(h.to), h.low])).toEqual([
-    [-700, '2026-01-17', { day: on('2026-01-17'), amount: 300 }],
-    // Received on the day of the low point, it lifts it.
-    [500, '2026-01-10', { day: on('2026-01-10'), amount: 800 }],
+  const holds = (of: typeof f, rules: typeof RULES) =>
+    holdsOf(p, of, rules, 5).map((h) => [h.cause.amount, fromDayNumber(h.to), h.low, h.lift]);
+  // Received on the day of the low point, it lifts it. The payment a week later would only move it.
+  expect(holds(f, RULES)).toEqual([[500, '2026-01-10', { day: on('2026-01-10'), amount: 800 }, 500]]);
+  // What would keep a floor, and how long: until the 500 come, 450 are missing of 750, and nothing where it is kept.
+  expect(cureOf(f, null)).toBeNull();
+  const floored = forecastOf(p, { ...RULES, floor: minor(750) });
+  expect(cureOf(floored, minor(750))).toEqual({
+    amount: 450,
+    from: on('2026-01-10'),
+    until: floored.below.at(-1)!.to,
+  });
+  expect(cureOf(forecastOf(p, { ...RULES, floor: minor(300) }), minor(300))).toBeNull();
+});
+
+test('a payment that could wait lifts the low point; days that are known are not looked at', () => {
+  const p = createProjector()(
+    projectionOf([], {
+      opening: new Map([
+        ['bank', 1_000],
+        ['rec', 900],
+        ['pay', -700],
+      ]),
+      periods: projectionOf([planned(account('x', 'income'), atOnce(), [0, 0])]).periods,
+      items: [
+        item({ key: 'a', side: 'out', account: 'pay', expected: on('2026-01-05'), open: minor(400) }),
+        item({ key: 'b', side: 'out', account: 'pay', expected: on('2026-01-12'), open: minor(300) }),
+        item({ key: 'c', side: 'in', expected: on('2026-01-14'), open: minor(900) }),
+      ],
+    }),
+  );
+  const f = forecastOf(p, RULES);
+  const holds = (of: typeof f, today?: number) =>
+    holdsOf(p, of, { ...RULES, ...(today ? { today } : {}) }, 5).map((h) => [
+      h.cause.amount,
+      fromDayNumber(h.to),
+      h.lift,
+    ]);
+  // Low on the 12th at 300. The 400 of the 5th wait two weeks, the 300 of the 12th one, the 900 come two days earlier.
+  expect(f.low).toEqual({ day: on('2026-01-12'), amount: 300 });
+  expect(holds(f)).toEqual([
+    [-400, '2026-01-19', 400],
+    [900, '2026-01-12', 300],
+    [-300, '2026-01-19', 300],
   ]);
+  const known = forecastOf(p, { ...RULES, today: on('2026-01-05') });
+  expect(holds(known, on('2026-01-05')).map((h) => h[0])).toEqual([900, -300]);
 });
 
 test('a table of weeks and days adds up to the bank, whatever the ranges', () => {

@@ -32,9 +32,9 @@ export type Projected = {
   readonly isBank: (place: number) => boolean;
   /** What the bank accounts hold at the start. */
   readonly opening: number;
-  /** Money into the banks by day (index 0 is the day after the start), by source. The same arrays are written on by the next reckoning. */
+  /** Money into the banks by day (index 0 is the day after the start), by source. */
   readonly bySource: Readonly<Record<CashSource, Float64Array>>;
-  /** What each account, by its place in the table, moves in each planned period; written on as well. */
+  /** What each account, by its place in the table, moves in each planned period. */
   readonly moved: readonly (Float64Array | undefined)[];
   readonly parts: ReadonlyMap<string, Part>;
   readonly returns: readonly TaxReturn[];

@@ -76,6 +76,7 @@ export function createProjector(): (input: ProjectionInput) => Projected {
   let base: Base | null = null;
   let version = 0;
   let last: Projected | null = null;
+  let lastBase: Base | null = null;
   const builders = {
     out: new PostingBuilder(),
     pending: new PostingBuilder(true),
@@ -167,7 +168,8 @@ export function createProjector(): (input: ProjectionInput) => Projected {
     }
     if (b.whole === 0) b.whole = out.written;
     // Nothing changed, so neither does the answer: whoever remembers by it does not reckon again.
-    if (last?.version === version && last.parts === b.parts) return last;
+    if (last?.version === version && lastBase === b) return last;
+    lastBase = b;
     const opening = [...b.banks].reduce((t, p) => t + (input.opening.get(b.table.ids[p]!) ?? 0), 0);
     last = {
       start: input.start,
@@ -175,9 +177,10 @@ export function createProjector(): (input: ProjectionInput) => Projected {
       table: b.table,
       isBank: (place) => b.banks.has(place),
       opening,
-      bySource: b.bySource,
-      moved: b.moved,
-      parts: b.parts,
+      // Copies: what was handed out stays what it was, whatever is reckoned next.
+      bySource: copied(b.bySource),
+      moved: b.moved.map((m) => m?.slice()),
+      parts: new Map(b.parts),
       returns,
       untold: left,
       version,
@@ -185,6 +188,9 @@ export function createProjector(): (input: ProjectionInput) => Projected {
     return last;
   };
 }
+
+const copied = (bySource: Base['bySource']): Base['bySource'] =>
+  Object.fromEntries(Object.entries(bySource).map(([s, sums]) => [s, sums.slice()])) as Base['bySource'];
 
 const isAlike = (a: readonly unknown[], b: readonly unknown[]): boolean =>
   a.length === b.length && a.every((x, i) => x === b[i]);

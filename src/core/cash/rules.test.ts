@@ -412,6 +412,11 @@ describe('whatever the terms', () => {
           workWeek: input.workWeek,
         });
         const stepped = project(input);
+        const told = structuredClone([stepped.bySource, stepped.moved, written(stepped)]);
+        // What was handed out stays what it was when more is reckoned.
+        project({ ...input, lines: first.lines });
+        expect([stepped.bySource, stepped.moved, written(stepped)]).toEqual(told);
+        project(input);
         const fresh = createProjector()(input);
         expect(stepped.bySource).toEqual(fresh.bySource);
         expect(written(stepped).length).toBe(written(fresh).length);

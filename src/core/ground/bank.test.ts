@@ -327,6 +327,85 @@ describe('what moved', () => {
   });
 });
 
+describe('debts that no item names', () => {
+  // 900 of receivables without names run off over thirty days, 30 a day; takings of 90 are planned for the 8th.
+  const rows: Row[] = [
+    ['2025-11-03', 'bank', 5_000_000],
+    ['2025-11-03', 'capital', -5_000_000],
+    ['2025-12-31', 'rec', 90_000],
+    ['2025-12-31', 'capital', -90_000],
+  ];
+  const inflow = (amount: number, change: Partial<Banks> = {}) =>
+    viewOf(
+      {
+        statements: [statement(['2026-01-01', '2026-01-09'], 5_000_000, [move('2026-01-04', amount)])],
+        ...change,
+      },
+      {},
+      rows,
+    );
+  const ofRunOff = (view: View) => view.today!.waiting.filter((w) => w.event.part.of === 'runOff');
+  const late = (view: View) => ofRunOff(view).reduce((t, w) => t + w.amount, 0);
+  test('what came stands first for takings of those days, then for the oldest of them; the rest is late', () => {
+    const view = inflow(20_000);
+    // 27,000 of them and 9,000 of takings were due: 11,000 of the 20,000 are left for the debts.
+    expect(late(view)).toBe(27_000 - 11_000);
+    // The oldest are paid: what is late begins with the fourth day.
+    expect(fromDayNumber(ofRunOff(view)[0]!.event.day)).toBe('2026-01-04');
+    expect(at(view, 'rec', '2026-01-09')).toBe(90_000 - 11_000);
+    expect(at(view, 'rec', '2026-01-12')).toBe(90_000 - 27_000 - 9_000);
+    expectBalanced(view);
+  });
+  test('what goes out, moves at another bank, or was said to be nothing planned, pays none of them', () => {
+    expect(late(inflow(-20_000))).toBe(27_000);
+    expect(late(inflow(20_000, { said: { 's1 0': { as: '', by: '', at: 't' } } }))).toBe(27_000);
+    const other = viewOf(
+      {
+        statements: [
+          statement(['2026-01-01', '2026-01-09'], 5_000_000, []),
+          statement(['2026-01-01', '2026-01-09'], 0, [move('2026-01-04', 20_000)], {
+            id: 's2',
+            account: 'saver',
+          }),
+        ],
+      },
+      {},
+      rows,
+    );
+    expect(late(other)).toBe(27_000);
+    expectBalanced(other);
+  });
+  test('more than all of them leaves nothing late', () => {
+    const view = inflow(40_000);
+    expect(late(view)).toBe(0);
+    expect(at(view, 'rec', '2026-01-09')).toBe(90_000 - 27_000);
+  });
+});
+
+test('when the month is closed its own entries tell, and nothing is left of what the bank said before', () => {
+  const rows: Row[] = [...LEDGER, ['2026-01-07', 'bank', 12_000], ['2026-01-07', 'sales', -12_000]];
+  const block = blockOf(rows);
+  const closed = (through: string) => {
+    const book = bookWith(accounts, {
+      budgets: [plan],
+      inForce: [{ budget: 'b1', from: plan.first }],
+      sources: [sourceOf()],
+      closedThrough: through as never,
+      cash: {
+        ...NO_CASH,
+        bank: 'bank',
+        banks: { ...NO_BANKS, statements: [statement(['2026-01-01', '2026-01-09'], 5_250_000, JANUARY)] },
+      },
+    });
+    return cashOf(makeGround(book, new Map([[block.id, block]])), null, 'all')!;
+  };
+  const after = closed(ids[0]!);
+  expect(after.today).toBeNull();
+  expect([...after.projected.parts.values()].filter((p) => ['moved', 'underWay'].includes(p.of))).toEqual([]);
+  // Opened again, the bank tells once more.
+  expect(closed(periodIds(2025)[11]!).today!.day).toBe(START + 9);
+});
+
 test('a payment after the month’s end keeps its cost in the month', () => {
   // Nothing moved in January: on its last day, a Saturday, rent has lapsed and pay waits for Monday in February.
   const view = viewOf({ statements: [statement(['2026-01-01', '2026-01-31'], 5_000_000, [])] });

@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import { Button } from '@mantine/core';
 import { minor, type Minor } from '@/core/money';
-import { causesIn, holdsOf, type Cause, type DayRange } from '@/core/cash';
+import { causesIn, cureOf, holdsOf, type Cause, type DayRange } from '@/core/cash';
 import type { CashView, Ground } from '@/core/ground';
 import type { CashSource } from '@/core/model';
 import { SECTION_OF, SOURCE_NAMES } from '@/core/report';
@@ -100,6 +100,7 @@ export function CausePanel({
       : ({ opening: 'Opening balance', closing: 'Closing balance', low: 'Lowest day' }[row] ??
         'All that moves it');
   const { low } = view.forecast;
+  const cure = useMemo(() => cureOf(view.forecast, cash.floor), [view.forecast, cash.floor]);
   return (
     <>
       <h2>{grain === 'weeks' ? `Week of ${head}` : head}</h2>
@@ -147,13 +148,24 @@ export function CausePanel({
           <p className="faded" style={{ margin: '2px 0', fontSize: 12.5 }}>
             {onDay(low.day)}, {money.text(minor(low.amount))}
           </p>
-          {holds.map(({ cause, to, low: then }) => (
+          {cure && (
+            <p style={{ margin: '2px 0 6px', fontSize: 12.5 }}>
+              {money.text(minor(cure.amount))} more from {onDay(cure.from)} until {onDay(cure.until)} would
+              keep {cash.floor === null ? 'it above nothing' : `the floor of ${money.text(cash.floor)}`}.
+            </p>
+          )}
+          {holds.length === 0 && <p className="faded">Nothing near it would lift it by another day alone.</p>}
+          {holds.map(({ cause, to, low: then, lift }) => (
             <div key={`${cause.part.key} ${cause.day}`} className={classes.cause}>
               <b>{causeWords(ground, view, cause).name}</b>
               <span>{money.text(minor(cause.amount))}</span>
               <small>
-                {onDay(cause.day)}; if it came on {onDay(to)}, the low point would be {onDay(then.day)} with{' '}
-                {money.text(minor(then.amount))}
+                {onDay(cause.day)}; {cause.amount < 0 ? 'if it waited until' : 'if it came on'} {onDay(to)},
+                the low point would be {onDay(then.day)} with {money.text(minor(then.amount))},{' '}
+                {money.text(minor(lift))} more
+                {cash.floor !== null && low.amount < cash.floor && then.amount >= cash.floor
+                  ? ': the floor would be kept'
+                  : ''}
               </small>
             </div>
           ))}

@@ -5,7 +5,7 @@ import type { ProjectionInput } from '../input';
 import { PostingBuilder, type Postings } from '../postings';
 import type { Part, Projected } from '../projected';
 import { eventsUntil, isNamed, profitPlaces, type Event, type Group } from './events';
-import { matchMovements, type BankEntry, type Claim, type Matching, type NamesOf } from './match';
+import { matchMovements, type BankEntry, type Matching, type NamesOf } from './match';
 import { isCovered, type BankStand, type Movement } from './stands';
 import { add } from './words';
 
@@ -85,7 +85,7 @@ export function fromToday(
     const stand = standOf.get(e.bank);
     return stand !== undefined && e.day <= stand.day && isCovered(stand.covered, e.day);
   };
-  const anonymous = coveredTogether(matching, standOf, isPast);
+  const anonymous = coveredTogether(matching, standOf, isPast, (m) => said[m.key] !== undefined);
   const portions = new Map<Event, Portion[]>();
   for (const c of matching.claims)
     if (c.of === 'event')
@@ -181,23 +181,21 @@ const movementsOf = ({ rest }: Matching): readonly Movement[] => [...rest.keys()
 
 /**
  * What came and went of debts that no item names, by event: movements without a name stand first for takings and costs at
- * once of their direction, and what is left of them for the oldest debts.
+ * once of their direction, and what is left of them for the oldest debts; those of which someone said what they are, for none.
  */
 function coveredTogether(
-  { left, rest, claims }: Matching,
+  { left, rest }: Matching,
   standOf: ReadonlyMap<number, BankStand>,
   isPast: (e: Event) => boolean,
+  isSaid: (m: Movement) => boolean,
 ): ReadonlyMap<Event, number> {
   const out = new Map<Event, number>();
   const past = [...left].filter(([e, amount]) => amount !== 0 && isPast(e));
-  const paired = new Set(
-    claims.flatMap((c: Claim) => (c.of === 'transfer' || c.of === 'reversal' ? [c.movement] : [])),
-  );
   for (const [bank, { account }] of standOf)
     for (const sign of [1, -1]) {
       let moved = 0;
       for (const [m, amount] of rest)
-        if (m.account === account && amount * sign > 0 && !paired.has(m)) moved += Math.abs(amount);
+        if (m.account === account && amount * sign > 0 && !isSaid(m)) moved += Math.abs(amount);
       const own = past.filter(([e, amount]) => e.bank === bank && amount * sign > 0);
       for (const [e, amount] of own) if (e.atOnce) moved -= Math.abs(amount);
       const debts = own.filter(([e]) => !e.atOnce && !isNamed(e.part)).sort(([a], [b]) => a.day - b.day);
