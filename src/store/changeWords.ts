@@ -70,6 +70,7 @@ export const CHANGE_WORDS: Record<Change['type'], string> = {
   takeOpenItems: 'Open items taken in',
   removeOpenList: 'List of open items taken back',
   setBankBalance: 'Balance of a bank',
+  setBankFloor: 'Floor of a bank',
   takeBankStatement: 'Bank statement taken in',
   removeBankStatement: 'Bank statement taken back',
   sayMovements: 'What moved at the bank told apart',

@@ -5,6 +5,7 @@ import { isProfitAndLoss, type AccountKind, type Budget } from '@/core/model';
 import type { CovenantState } from '@/core/statements';
 import {
   aheadOf,
+  bankFloors,
   offBalance,
   type Ahead,
   type CashView,
@@ -137,7 +138,8 @@ function checksBy(ground: Ground, budget: Budget | null): Check[] {
  * What banks say of days after the closed one: what they held comes to the ledger's balance, its uncleared entries and their
  * movements; days without movements are told, and balances that say nothing of days ahead.
  */
-function checkBanks({ book }: Ground, { today, input }: CashView): Check[] {
+function checkBanks({ book }: Ground, view: CashView): Check[] {
+  const { today, input } = view;
   const name = (account: string) => book.accounts.find((a) => a.id === account)?.name ?? account;
   const money = (amount: number) => plainDecimal(minor(amount), book.currency);
   const day = (n: number) => fromDayNumber(n);
@@ -174,7 +176,14 @@ function checkBanks({ book }: Ground, { today, input }: CashView): Check[] {
       });
     return out;
   });
-  return [...told, ...unused];
+  const floors = bankFloors(view, book.cash.banks.floors).map((f): Check => ({
+    code: 'bankFloor',
+    subject: [name(f.account), money(f.floor)].join('\t'),
+    holds: f.under === null,
+    notice: true,
+    detail: f.under ? `${day(f.under.from)} – ${day(f.under.until)}, ${money(f.low.amount)}` : '',
+  }));
+  return [...told, ...unused, ...floors];
 }
 
 /** What the banks hold at the end of a day, entry by entry. */

@@ -35,6 +35,8 @@ export type CheckCode =
   | 'bankTies'
   | 'bankKnown'
   | 'bankUsed'
+  /** A bank account keeps the floor of its own. */
+  | 'bankFloor'
   | 'debtsPaid'
   | 'floorKept'
   /** Of the statements. */

@@ -8,11 +8,12 @@ import {
   type BankStatement,
   type Banks,
   type Book,
+  type OpenItem,
 } from '@/core/model';
 import { account, bookWith, budgetOf, byMonth, line, periodIds, sourceOf } from '@/core/test/build';
 import { atOnce, terms } from '@/core/test/cash';
 import { STAND_INS } from '@/core/schedule';
-import { cashOf, closingsAt, makeGround } from '.';
+import { bankFloors, cashOf, closingsAt, makeGround } from '.';
 
 const accounts = [
   account('sales', 'income', 'Sales'),
@@ -327,6 +328,127 @@ describe('what moved', () => {
   });
 });
 
+describe('the surer match goes first', () => {
+  const listed = (id: string, dated: string, open: number): OpenItem => ({
+    id,
+    side: 'in',
+    kind: 'invoice',
+    number: `N-${id}`,
+    counterparty: 'Acorn Hall',
+    dated: dayText(dated),
+    due: dayText('2026-03-01'),
+    amount: minor(open),
+    open: minor(open),
+    account: null,
+    from: 'list.csv',
+  });
+  test('a payment without a number goes to the oldest of its counterparty, wherever it stands in a list', () => {
+    const items = [
+      listed('i1', '2025-12-20', 30_000),
+      listed('i2', '2025-10-02', 20_000),
+      listed('i3', '2025-11-11', 40_000),
+    ];
+    const of = (amount: number) =>
+      keysOf(
+        viewOf(
+          {
+            statements: [
+              statement(['2026-01-01', '2026-01-09'], 5_000_000, [
+                move('2026-01-05', amount, { counterparty: 'Acorn Hall' }),
+              ]),
+            ],
+          },
+          { items },
+        ),
+      ).map((k) => [k[2], k[3]]);
+    expect(of(50_000)).toEqual([
+      ['item item i2', 20_000],
+      ['item item i3', 30_000],
+    ]);
+    // Of just one's amount it is that one.
+    expect(of(40_000)).toEqual([['item item i3', 40_000]]);
+  });
+  test('a reversal takes back an earlier movement of its own account', () => {
+    const view = viewOf({
+      statements: [
+        statement(['2026-01-01', '2026-01-09'], 5_000_000, [
+          move('2026-01-04', -8_888, { number: 'out' }),
+          move('2026-01-06', 8_888, { reverses: true }),
+          move('2026-01-08', -8_888, { number: 'later' }),
+        ]),
+        statement(['2026-01-01', '2026-01-09'], 50_000, [move('2026-01-05', -8_888)], {
+          id: 's2',
+          account: 'saver',
+        }),
+      ],
+    });
+    expect(keysOf(view)).toEqual([
+      ['s1 1', 'reversal', 's1 0', 8_888],
+      ['s1 0', 'reversal', 's1 1', -8_888],
+    ]);
+  });
+  const checks: Row[] = [
+    ...LEDGER.slice(0, 2),
+    ['2025-12-28', 'bank', -250_000, 'Dunn Roofing', 'CHK-903'],
+    ['2025-12-29', 'bank', -250_000, 'Dunn Roofing', 'CHK-904'],
+    ['2025-12-30', 'bank', -250_000, 'Otter Glass', 'CHK-905'],
+  ];
+  const cleared = (from: string, opening: number, movements: BankMovement[]) =>
+    [
+      ...viewOf({ statements: [statement([from, '2026-01-09'], opening, movements)] }, {}, checks).today!
+        .matching.uncleared,
+    ].map(([e, m]) => [e.reference, m?.key ?? null]);
+  test('of checks that look alike the one is cleared whose number the bank names', () => {
+    // Its statement reaches back: two of three were cleared in December, one of them by its number.
+    const december = [
+      move('2025-12-29', -250_000),
+      move('2025-12-30', -250_000, { reference: 'CHK 905' }),
+      move('2026-01-05', -250_000, { reference: 'CHK904' }),
+    ];
+    expect(cleared('2025-12-20', 5_250_000, december)).toEqual([['CHK-904', 's1 2']]);
+    // It does not: what the bank had more than the ledger is the check that a later movement names.
+    expect(cleared('2026-01-01', 4_750_000, [move('2026-01-05', -250_000, { reference: 'CHK904' })])).toEqual(
+      [['CHK-904', 's1 0']],
+    );
+    // Without a word it is the latest that may be meant.
+    expect(cleared('2026-01-01', 4_750_000, [])).toEqual([['CHK-905', null]]);
+  });
+  test('no movement clears an entry of weeks later', () => {
+    expect(cleared('2025-11-20', 5_250_000, [move('2025-11-25', -250_000)])).toEqual([
+      ['CHK-903', null],
+      ['CHK-904', null],
+      ['CHK-905', null],
+    ]);
+  });
+  test('where nothing tells what the bank held, a later payment of the same amount clears no entry without its number', () => {
+    const later = (reference: string) => ({
+      balances: [{ account: 'bank', day: dayText('2026-01-09'), amount: minor(1), by: '', at: 't' }],
+      statements: [
+        statement(['2026-01-05', '2026-01-09'], null, [
+          move('2026-01-06', -250_000, { reference, counterparty: 'Dunn Roofing' }),
+        ]),
+      ],
+    });
+    const of = (reference: string) =>
+      [...viewOf(later(reference), {}, checks).today!.matching.uncleared.keys()].map((e) => e.reference);
+    expect([of(''), of('CHK-903')]).toEqual([[], ['CHK-903']]);
+  });
+});
+
+test('a balance typed after the last statement goes before it; days between are not known', () => {
+  const view = viewOf({
+    balances: [{ account: 'bank', day: dayText('2026-01-09'), amount: minor(4_000_000), by: '', at: 't' }],
+    statements: [statement(['2026-01-01', '2026-01-05'], 5_000_000, [])],
+  });
+  expect(view.today!.stands[0]).toMatchObject({
+    day: START + 9,
+    amount: 4_000_000,
+    by: 'said',
+    atStart: 5_000_000,
+    gaps: [{ from: START + 6, to: START + 9 }],
+  });
+});
+
 describe('debts that no item names', () => {
   // 900 of receivables without names run off over thirty days, 30 a day; takings of 90 are planned for the 8th.
   const rows: Row[] = [
@@ -423,4 +545,57 @@ test('an entry that the bank has not cleared ties when a statement reaches back'
     ['CHK-904', 's1 0'],
   ]);
   expect(view.today!.off.get('bank')).toEqual({ atStart: 0, atEnd: 0 });
+});
+
+describe('floors of single accounts', () => {
+  const rows: Row[] = [...LEDGER, ['2025-11-03', 'saver', 300_000], ['2025-11-03', 'capital', -300_000]];
+  const fares = (floors: Record<string, number>, dated: Book['cash']['dated'] = []) =>
+    bankFloors(viewOf({ floors: floors as Banks['floors'] }, { dated }, rows), floors as Banks['floors']);
+  const said = (f: ReturnType<typeof fares>[number]) => [
+    f.account,
+    fromDayNumber(f.low.day),
+    f.low.amount,
+    f.under && fromDayNumber(f.under.from),
+    f.under && fromDayNumber(f.under.until),
+  ];
+  test('where none is said nothing is told, and one that is kept says its lowest day', () => {
+    expect(fares({})).toEqual([]);
+    // 50,000 and open items of 1,100; twelve months of takings, rent and net pay, eleven of what is withheld.
+    const lowest = 5_000_000 + 110_000 + 12 * (9_000 - 60_000 - 35_000) - 11 * 15_000;
+    expect(fares({ bank: 0, saver: 300_000 }).map(said)).toEqual([
+      ['bank', '2026-12-15', lowest, null, null],
+      ['saver', '2026-01-01', 300_000, null, null],
+    ]);
+  });
+  test('one that breaks is mended by a transfer the day before, which breaks no floor of the other', () => {
+    const [bank] = fares({ bank: 4_000_000, saver: 250_000 });
+    expect(bank!.under).not.toBeNull();
+    expect(bank!.transfer).toEqual({
+      from: 'saver',
+      to: 'bank',
+      day: bank!.under!.from - 1,
+      amount: Math.min(50_000, 4_000_000 - bank!.low.amount),
+    });
+    const { transfer } = bank!;
+    const item = {
+      id: 'd1',
+      name: 'T',
+      direction: 'in' as const,
+      amount: minor(transfer!.amount),
+      first: fromDayNumber(transfer!.day),
+      repeat: null,
+      against: 'saver',
+      bank: 'bank',
+      group: 'other' as const,
+    };
+    const [after, saver] = fares({ bank: 4_000_000, saver: 250_000 }, [item]);
+    expect(after!.low.amount).toBe(bank!.low.amount + transfer!.amount);
+    expect(saver!.under).toBeNull();
+    expect(saver!.low.amount).toBe(300_000 - transfer!.amount);
+  });
+  test('no other bank can spare what it has not', () => {
+    const [bank] = fares({ bank: 4_000_000, saver: 300_000 });
+    expect(bank!.under).not.toBeNull();
+    expect(bank!.transfer).toBeNull();
+  });
 });

@@ -64,3 +64,4 @@ export type { ShownItem } from './cashItems';
 export type { MissedEvent } from './missed';
 export { promisesOf, settledNote, waitingPromises, type TimingPromise } from './promises';
 export type { TodayView } from './bank';
+export { bankFloors, type BankFloor, type Transfer } from './bankFloors';

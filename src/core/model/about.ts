@@ -198,6 +198,7 @@ const TELLERS: Tellers = {
   takeOpenItems: (_book, { from }) => [{ of: 'source', id: from, name: from }],
   removeOpenList: (_book, { from }) => [{ of: 'source', id: from, name: from }],
   setBankBalance: (book, { account }) => [accountPlace(book, account)],
+  setBankFloor: (book, { account }) => [accountPlace(book, account)],
   takeBankStatement: (book, { statement }) => [
     { of: 'source', id: statement.from, name: statement.from },
     accountPlace(book, statement.account),

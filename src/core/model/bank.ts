@@ -58,6 +58,8 @@ export const banksSchema = z.strictObject({
   said: z.record(keyed('[^\\n]{1,200}'), movementSaidSchema),
   /** The ledger's account of a bank's own number of it (IBAN or other). */
   numbers: z.record(keyed('[^\\n]{1,60}'), id),
+  /** The least that single accounts should hold, beside the floor of all together. */
+  floors: z.record(id, money),
 });
 
 export type BankBalance = z.infer<typeof bankBalanceSchema>;
@@ -67,7 +69,7 @@ export type MovementSaid = z.infer<typeof movementSaidSchema>;
 export type Banks = z.infer<typeof banksSchema>;
 
 /** A book of which no bank has said anything. */
-export const NO_BANKS: Banks = { balances: [], statements: [], said: {}, numbers: {} };
+export const NO_BANKS: Banks = { balances: [], statements: [], said: {}, numbers: {}, floors: {} };
 
 /** The name of a movement of a statement, by its place. */
 export const movementKey = (statement: string, place: number): string => `${statement} ${place}`;

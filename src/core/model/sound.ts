@@ -311,10 +311,12 @@ function soundCash(
     (s) => (once('s', s.id) || away('cash', s.from, 'twice')) && there(s.account, s.from),
   );
   const numbers = keptEntries(cash.banks.numbers, (number, a) => there(a, number));
+  const floors = keptEntries(cash.banks.floors, (a) => there(a, a));
   const sameBanks =
     balances === cash.banks.balances &&
     statements === cash.banks.statements &&
-    numbers === cash.banks.numbers;
+    numbers === cash.banks.numbers &&
+    floors === cash.banks.floors;
   const same =
     items === cash.items &&
     dated === cash.dated &&
@@ -331,7 +333,7 @@ function soundCash(
     taxes,
     bank,
     creditLine: keepsLine ? line : null,
-    banks: sameBanks ? cash.banks : { ...cash.banks, balances, statements, numbers },
+    banks: sameBanks ? cash.banks : { ...cash.banks, balances, statements, numbers, floors },
     opening: cash.opening && { ...cash.opening, amounts: opening! },
   };
 }

@@ -61,6 +61,12 @@ export function renamedCash(cash: Cash, rename: Rename): Cash {
       balances: latestByAccount(cash.banks.balances.map((b) => ({ ...b, account: rename(b.account) }))),
       statements: cash.banks.statements.map((s) => ({ ...s, account: rename(s.account) })),
       numbers: Object.fromEntries(Object.entries(cash.banks.numbers).map(([n, a]) => [n, rename(a)])),
+      // The account that stays keeps its own.
+      floors: Object.fromEntries(
+        Object.entries(cash.banks.floors)
+          .map(([a, floor]) => [rename(a), floor, rename(a) === a] as const)
+          .sort(([, , a], [, , b]) => Number(a) - Number(b)),
+      ),
     },
   };
 }

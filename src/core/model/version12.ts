@@ -4,5 +4,5 @@ type Old = Record<string, unknown>;
 export const toVersion12 = (old: Old): Old => ({
   ...old,
   version: 12,
-  cash: { ...(old.cash as Old), banks: { balances: [], statements: [], said: {}, numbers: {} } },
+  cash: { ...(old.cash as Old), banks: { balances: [], statements: [], said: {}, numbers: {}, floors: {} } },
 });

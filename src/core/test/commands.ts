@@ -297,6 +297,7 @@ const DRAWN: Drawn = {
     account: 'withheld',
     balance: r.below(3) ? { day: day('2026-01-15'), amount: minor(r.below(900)), by: '', at: AT } : null,
   }),
+  setBankFloor: (r) => ({ account: 'withheld', floor: r.below(2) ? minor(r.below(900)) : null }),
   takeBankStatement: (r) => ({
     number: r.below(2) ? 'DE00' : null,
     statement: {

@@ -1,16 +1,18 @@
 'use client';
 
+import { useMemo } from 'react';
 import { Button, Checkbox, NativeSelect } from '@mantine/core';
 import { minor, percent, unitOf, type Minor } from '@/core/money';
 import { fromDayNumber } from '@/core/calendar';
 import { DayInput } from '@/components/DayInput';
-import { kindsOf, type Cash, type CreditLine } from '@/core/model';
+import { kindsOf, type Account, type Cash, type CreditLine, type DatedItem } from '@/core/model';
 import { accountFor } from '@/core/schedule';
-import type { CashView, Ground } from '@/core/ground';
+import { bankFloors, type CashView, type Ground, type Transfer } from '@/core/ground';
 import { MoneyInput, NumberInput, PercentInput } from '@/components/MoneyInput';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import { moneyFormat } from '@/store/format';
 import { onDay } from '@/store/cashWords';
+import { say } from '@/store/session';
 import { AccountChoice } from '@/components/AccountChoice';
 import classes from './Cash.module.css';
 
@@ -67,6 +69,7 @@ export function RulesView({ ground, view }: { readonly ground: Ground; readonly 
           onCommit={(runOff) => set({ runOff })}
         />
       </div>
+      {banks.length > 1 && <BankFloors ground={ground} view={view} banks={banks} readOnly={readOnly} />}
       <h2>Credit line</h2>
       <Checkbox
         label="There is one that may be drawn to keep the floor"
@@ -138,6 +141,100 @@ export function RulesView({ ground, view }: { readonly ground: Ground; readonly 
         </p>
       )}
     </div>
+  );
+}
+
+/** Floors of single accounts, how they fare, and a transfer that would mend one that is broken. */
+function BankFloors({
+  ground,
+  view,
+  banks,
+  readOnly,
+}: {
+  readonly ground: Ground;
+  readonly view: CashView;
+  readonly banks: readonly Account[];
+  readonly readOnly: boolean;
+}) {
+  const { book } = ground;
+  const money = moneyFormat(book);
+  const { floors } = book.cash.banks;
+  const fares = useMemo(() => new Map(bankFloors(view, floors).map((f) => [f.account, f])), [view, floors]);
+  const name = (id: string) => banks.find((b) => b.id === id)?.name ?? id;
+  const plan = ({ from, to, day, amount }: Transfer) => {
+    const item: DatedItem = {
+      id: `i${book.nextId}`,
+      name: `From ${name(from)} to ${name(to)}`,
+      direction: 'in',
+      amount: minor(amount),
+      first: fromDayNumber(day),
+      repeat: null,
+      against: from,
+      bank: to,
+      group: 'other',
+    };
+    if (!dispatch({ type: 'setDatedItem', item }))
+      say(
+        `${item.name}, ${money.text(item.amount)} on ${onDay(day)}: planned as a dated item. Ctrl+Z takes it back.`,
+      );
+  };
+  return (
+    <table className={classes.table} aria-label="Floors of accounts" style={{ marginTop: 10 }}>
+      <thead>
+        <tr>
+          <th>Account</th>
+          <th className={classes.figure}>Its own floor</th>
+          <th>Lowest ahead</th>
+          <th>What would mend it</th>
+        </tr>
+      </thead>
+      <tbody>
+        {banks.map((a) => {
+          const fare = fares.get(a.id);
+          const transfer = fare?.transfer;
+          return (
+            <tr key={a.id}>
+              <td>{a.name}</td>
+              <td className={classes.figure}>
+                <MoneyInput
+                  aria-label={`${a.name}: its own floor`}
+                  size="xs"
+                  w={120}
+                  placeholder="none"
+                  disabled={readOnly}
+                  currency={book.currency}
+                  locale={book.locale}
+                  value={floors[a.id] ?? null}
+                  onCommit={(floor) => dispatch({ type: 'setBankFloor', account: a.id, floor })}
+                />
+              </td>
+              <td className={fare?.under ? classes.guess : undefined}>
+                {fare && (
+                  <>
+                    {money.text(minor(fare.low.amount))} on {onDay(fare.low.day)}
+                    {fare.under &&
+                      `; under its floor from ${onDay(fare.under.from)} to ${onDay(fare.under.until)}`}
+                  </>
+                )}
+              </td>
+              <td>
+                {transfer ? (
+                  <>
+                    {money.text(minor(transfer.amount))} from {name(transfer.from)} on {onDay(transfer.day)}
+                    {fare.floor - fare.low.amount > transfer.amount && ', as much as it can spare'}
+                    <Button ml={8} disabled={readOnly} onClick={() => plan(transfer)}>
+                      Plan it
+                    </Button>
+                  </>
+                ) : (
+                  fare?.under && <span className="faded">no other bank can spare anything then</span>
+                )}
+              </td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
   );
 }
 

@@ -210,14 +210,15 @@ describe('statements that follow one another', () => {
   });
   test('days between them and a jump of the balance are told', () => {
     const later = of('s2', '2026-07-08', '2026-07-09', 100, []);
-    expect(joins(later, [first]).gap).toEqual({ from: expect.any(Number), to: expect.any(Number) });
+    const [from, to] = ['2026-07-06', '2026-07-07'].map((d) => toDayNumber(day(d)));
+    expect(joins(later, [first]).gap).toEqual({ from, to });
     const next = of('s2', '2026-07-06', '2026-07-09', 111, []);
     expect(joins(next, [first])).toMatchObject({ gap: null, jump: 1 });
   });
   test('a bank stands at its latest balance, brought on by later movements and back to the closed day', () => {
     const more = of('s2', '2026-07-06', '2026-07-09', null, [movement('2026-07-08', -40)]);
     const [stand] = bankStands(
-      { balances: [], statements: [first, more], said: {}, numbers: {} },
+      { balances: [], statements: [first, more], said: {}, numbers: {}, floors: {} },
       toDayNumber(day('2026-06-30')),
     );
     expect(stand).toMatchObject({ amount: 70, by: 'statement', atStart: 100, gaps: [] });

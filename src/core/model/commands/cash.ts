@@ -1,5 +1,6 @@
 import type { Draft } from 'immer';
 import type { Day } from '@/core/calendar';
+import type { Minor } from '@/core/money';
 import type {
   Cash,
   DatedItem,
@@ -77,6 +78,8 @@ export type CashCommand =
       readonly account: AccountId;
       readonly balance: Omit<BankBalance, 'account'> | null;
     }
+  /** The least that a bank account should hold; null: none of its own. */
+  | { readonly type: 'setBankFloor'; readonly account: AccountId; readonly floor: Minor | null }
   /** A statement of a bank account, under an id that none ever had; `number`: the bank's own number of the account. */
   | {
       readonly type: 'takeBankStatement';
@@ -222,6 +225,11 @@ export const cashHandlers: HandlersOf<CashCommand> = {
     const { banks } = book.cash;
     banks.balances = banks.balances.filter((b) => b.account !== account);
     if (balance) banks.balances.push({ ...balance, account });
+  },
+  setBankFloor(book, { account, floor }) {
+    const { floors } = book.cash.banks;
+    if (floor === null) delete floors[account];
+    else floors[account] = floor;
   },
   takeBankStatement(book, { statement, number }) {
     const { banks } = book.cash;
