@@ -12,6 +12,7 @@ import {
 } from '@/core/model';
 import { account, bookWith, budgetOf, byMonth, line, periodIds, sourceOf } from '@/core/test/build';
 import { atOnce, terms } from '@/core/test/cash';
+import { heldAt } from '@/core/cash';
 import { STAND_INS } from '@/core/schedule';
 import { bankFloors, cashOf, closingsAt, makeGround } from '.';
 
@@ -433,6 +434,33 @@ describe('the surer match goes first', () => {
       [...viewOf(later(reference), {}, checks).today!.matching.uncleared.keys()].map((e) => e.reference);
     expect([of(''), of('CHK-903')]).toEqual([[], ['CHK-903']]);
   });
+});
+
+test('entries without words, old ones and balances brought forward are nothing that a bank has yet to clear', () => {
+  const of = (rows: Row[]) => {
+    const later = {
+      balances: [{ account: 'bank', day: dayText('2026-01-09'), amount: minor(1), by: '', at: 't' }],
+      statements: [
+        statement(['2026-01-05', '2026-01-09'], null, [move('2026-01-06', -250_000, { reference: 'X-101' })]),
+      ],
+    };
+    const view = viewOf(later, {}, [...LEDGER.slice(0, 2), ...rows]);
+    return [view.today!.entries.length, view.today!.matching.uncleared.size];
+  };
+  // The deposit of November is an entry too.
+  expect(of([['2025-12-29', 'bank', -250_000]])).toEqual([2, 0]);
+  expect(of([['2025-12-29', 'bank', -250_000, 'Dunn', 'X-101']])).toEqual([2, 1]);
+  expect(of([['2025-08-01', 'bank', -250_000, 'Dunn', 'X-101']])).toEqual([1, 0]);
+});
+
+test('a balance of the last day ahead, or beyond it, is nothing to go on from', () => {
+  const on = (day: string) =>
+    viewOf({ balances: [{ account: 'bank', day: dayText(day), amount: minor(1), by: '', at: 't' }] });
+  expect(on('2026-12-31').today).toBeNull();
+  expect(heldAt(on('2026-12-31').forecast)).toBe(5_000_000);
+  const last = on('2026-12-30');
+  expect(last.today!.day).toBe(START + 364);
+  expect(heldAt(last.forecast)).toBe(1);
 });
 
 test('a balance typed after the last statement goes before it; days between are not known', () => {

@@ -62,6 +62,7 @@ function Checks() {
   // What is ahead is ahead by one plan, the same on every screen.
   const ahead = [
     ['floorKept', 'floor broken'],
+    ['bankFloor', 'floor of a bank broken'],
     ['covenantKept', 'covenant broken'],
     ['covenantKnown', 'covenant not known'],
   ].flatMap(([code, words]) => (notices.some((c) => c.code === code) ? [words] : []));

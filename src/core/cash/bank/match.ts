@@ -172,8 +172,18 @@ class Matcher implements Matching {
   private byParty(settle: (m: Movement, own: readonly Item[]) => void): void {
     const parties = new Map<string, Item[]>();
     for (const item of this.items) if (item.party.length >= SHORTEST) add(parties, item.party, item);
-    for (const m of this.movements)
-      for (const [party, own] of parties) if (this.isOpen(m) && hasParty(m, party)) settle(m, own);
+    for (const m of this.movements) {
+      if (!this.isOpen(m)) continue;
+      // Whoever is just so called is asked first: the others are looked for in a thousand names.
+      const just = parties.get(plainName(m.counterparty));
+      if (just) settle(m, just);
+      else
+        for (const [party, own] of parties) {
+          if (!hasParty(m, party)) continue;
+          settle(m, own);
+          if (!this.isOpen(m)) break;
+        }
+    }
   }
 
   transfers(): void {

@@ -63,6 +63,16 @@ describe('camt.053', () => {
       { code: 'batches', count: 1 },
     ]);
   });
+  test('the closing balance of the statement before opens one that says no other', async () => {
+    const [s] = await read(camt((x) => x.replace('>OPBD<', '>PRCD<')));
+    expect([s!.opening, s!.closing]).toEqual([100_000, -13_000]);
+    const [none] = await read(camt((x) => x.replace('>OPBD<', '>XXXX<').replace('>CLBD<', '>XXXX<')));
+    expect([none!.opening, none!.closing, none!.issues.map((i) => i.code)]).toEqual([
+      null,
+      null,
+      ['pending', 'reversals', 'batches'],
+    ]);
+  });
   test('a batch whose payments do not come to it stays one, and says so', async () => {
     const [s] = await read(camt((x) => x.replace('>600.00<', '>599.00<')));
     expect(s!.movements.map((m) => m.amount)).toEqual([25_000, -150_000, 12_000]);

@@ -140,11 +140,18 @@ export function fromToday(
     pair(movement?.day ?? later, bank, places.underWay, entry.amount, WHAT.underWay);
     put('underWay', entry.key);
   }
-  for (const movement of movementsOf(matching)) {
-    const claimed = matching.claims
-      .filter((c) => c.movement === movement && (c.of === 'event' || c.of === 'entry'))
-      .reduce((t, c) => t + c.amount, 0);
-    pair(movement.day, table.of(movement.account), places.moved, movement.amount - claimed, WHAT.moved);
+  const claimed = new Map<Movement, number>();
+  for (const c of matching.claims)
+    if (c.of === 'event' || c.of === 'entry')
+      claimed.set(c.movement, (claimed.get(c.movement) ?? 0) + c.amount);
+  for (const movement of matching.rest.keys()) {
+    pair(
+      movement.day,
+      table.of(movement.account),
+      places.moved,
+      movement.amount - (claimed.get(movement) ?? 0),
+      WHAT.moved,
+    );
     put('moved', movement.key);
   }
   const off = new Map<AccountId, { atStart: number; atEnd: number }>();
@@ -176,8 +183,6 @@ export function fromToday(
     projected: withParts(projected, input.periods, changed, added),
   };
 }
-
-const movementsOf = ({ rest }: Matching): readonly Movement[] => [...rest.keys()];
 
 /**
  * What came and went of debts that no item names, by event: movements without a name stand first for takings and costs at

@@ -39,9 +39,19 @@ export function namesIn(m: Movement): ReadonlySet<string> {
   return out;
 }
 
+/** The texts of movements without what two programs write differently: asked of thousands of names. */
+const plain = new WeakMap<Movement, { readonly party: string; readonly texts: readonly string[] }>();
+function plainOf(m: Movement) {
+  let own = plain.get(m);
+  if (!own) {
+    own = { party: plainName(`${m.counterparty} ${m.memo}`), texts: textsOf(m).map(plainName) };
+    plain.set(m, own);
+  }
+  return own;
+}
+
 /** Whether a counterparty, as `plainName` gives it, is named. */
-export const hasParty = ({ counterparty, memo }: Movement, party: string): boolean =>
-  plainName(`${counterparty} ${memo}`).includes(party);
+export const hasParty = (m: Movement, party: string): boolean => plainOf(m).party.includes(party);
 
 export const sameWords = (a: Movement, b: Movement): boolean =>
   plainName(a.counterparty) === plainName(b.counterparty) &&
@@ -49,7 +59,7 @@ export const sameWords = (a: Movement, b: Movement): boolean =>
 
 export function hasNumberOf(m: Movement, e: BankEntry): boolean {
   const number = plainName(e.reference);
-  return number.length >= SHORTEST && textsOf(m).some((t) => plainName(t).includes(number));
+  return number.length >= SHORTEST && plainOf(m).texts.some((t) => t.includes(number));
 }
 
 /** Whether a movement names the number or the counterparty of an entry. */
