@@ -135,3 +135,29 @@ test('a balance is typed, a list of movements taken in, and what cannot be read 
   });
   await expect(foot(page)).toContainText('odd.xml holds no bank statements');
 });
+
+test('a bank with a floor of its own: what would mend it is planned, and what would lift the low point is told', async ({
+  page,
+}) => {
+  await openApp(page);
+  await stage(page, 'Cash');
+  const panel = page.getByRole('complementary', { name: 'Causes' });
+  await expect(panel).toContainText(/4,289 more from .* until .* would keep the floor of 30,000/);
+  await expect(panel).toContainText(/Heron Charter Line.*the low point would be .*the floor would be kept/);
+
+  await view(page, 'Bank and floor');
+  const floor = page.getByLabel('Operating bank account: its own floor');
+  await floor.fill('20000');
+  await floor.press('Enter');
+  const row = page.getByRole('table', { name: 'Floors of accounts' }).getByRole('row', { name: /Operating/ });
+  await expect(row).toContainText('under its floor from');
+  await expect(row).toContainText('from Reserve savings account on');
+  await expect(foot(page)).toContainText('floor of a bank broken');
+  await row.getByRole('button', { name: 'Plan it' }).click();
+  await expect(row).not.toContainText('under its floor');
+  await expect(foot(page)).not.toContainText('floor of a bank broken');
+  await view(page, 'Dated items');
+  await expect(
+    page.getByRole('button', { name: 'From Reserve savings account to Operating bank account' }),
+  ).toBeVisible();
+});

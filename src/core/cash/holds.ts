@@ -1,4 +1,5 @@
 import type { DayNumber } from '@/core/calendar';
+import type { CashSource } from '@/core/model';
 import {
   causesIn,
   forecastOf,
@@ -12,13 +13,15 @@ import type { Projected } from './projected';
 /** Something that holds the low point down, and what another day would make of it. */
 export type Hold = {
   readonly cause: Cause;
-  /** A payment by whole weeks later, past the low point; money that comes too late on the low point's day. */
+  /** A payment by whole weeks later, past the low point; money that comes too late on the day from which it is missing. */
   readonly to: DayNumber;
   readonly low: Low;
   /** What the low point is lifted by. */
   readonly lift: number;
 };
 
+/** What falls due by law or contract does not wait. */
+const WAITS_NOT: ReadonlySet<CashSource> = new Set(['payroll', 'taxes', 'loans']);
 const WEEK = 7;
 /** A payment waits four weeks at most: nobody lets his suppliers wait longer for a low point. */
 const MOST_WEEKS = 4;
@@ -28,8 +31,8 @@ const AFTER = 60;
 const TRIED = 24;
 
 /**
- * What would lift the low point, by how much, the most first: payments up to it that could wait until it is past, and money
- * that comes only after it. What would not lift it is none of it.
+ * What would lift the low point, by how much, the most first: payments up to it that could wait until it is past (pay, taxes
+ * and installments cannot), and money that comes only after it. What would not lift it is none of it.
  */
 export function holdsOf(
   projected: Projected,
@@ -42,13 +45,15 @@ export function holdsOf(
   const counted = (source: Cause['part']['source']) =>
     forecast.bySource.has(source) && source !== 'creditLine';
   const near = { from: Math.max(today + 1, low.day + 1 - MOST_WEEKS * WEEK), to: low.day + AFTER };
+  // Under a floor it is missing from the first day on, else on the low point's alone.
+  const missing = rules.floor === null ? low.day : (cureOf(forecast, rules.floor)?.from ?? low.day);
   const later = (day: DayNumber) => day + WEEK * Math.ceil((low.day + 1 - day) / WEEK);
   return causesIn(projected, near, counted)
-    .filter((c) => (c.day <= low.day ? c.amount < 0 : c.amount > 0))
+    .filter((c) => (c.day <= low.day ? c.amount < 0 && !WAITS_NOT.has(c.part.source) : c.amount > 0))
     .sort((a, b) => Math.abs(b.amount) - Math.abs(a.amount))
     .slice(0, TRIED)
     .flatMap((cause): Hold[] => {
-      const to = cause.day > low.day ? low.day : later(cause.day);
+      const to = cause.day > low.day ? missing : later(cause.day);
       const shift = { source: cause.part.source, from: cause.day, to, amount: cause.amount };
       const tried = forecastOf(projected, rules, [shift]).low;
       return tried && tried.amount > low.amount

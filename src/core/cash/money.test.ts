@@ -486,6 +486,12 @@ test('a payment that could wait lifts the low point; days that are known are not
     [900, '2026-01-12', 300],
     [-300, '2026-01-19', 300],
   ]);
+  // Under a floor it is missing from the first day: the 900 keep it if they come then.
+  const floor = minor(700);
+  const under = forecastOf(p, { ...RULES, floor });
+  expect(
+    holdsOf(p, under, { ...RULES, floor }, 5).map((h) => [h.cause.amount, fromDayNumber(h.to), h.lift]),
+  ).toContainEqual([900, '2026-01-05', 700]);
   const known = forecastOf(p, { ...RULES, today: on('2026-01-05') });
   expect(holds(known, on('2026-01-05')).map((h) => h[0])).toEqual([900, -300]);
 });
