@@ -453,6 +453,17 @@ test('entries without words, old ones and balances brought forward are nothing t
   expect(of([['2025-08-01', 'bank', -250_000, 'Dunn', 'X-101']])).toEqual([1, 0]);
 });
 
+test('a book whose ledger has no bank goes on from what was typed; what is no bank any more says nothing', () => {
+  const balances = [{ account: 'bank', day: dayText('2026-01-09'), amount: minor(77_000), by: '', at: 't' }];
+  const rows: Row[] = [['2025-12-20', 'rent', 5_000]];
+  const view = viewOf({ balances }, {}, rows);
+  expect(view.opening).toBe('unknown');
+  expect([heldAt(view.forecast), at(view, 'bank', '2026-01-09')]).toEqual([77_000, 77_000]);
+  expectBalanced(view);
+  const other = [{ account: 'rec', day: dayText('2026-01-09'), amount: minor(77_000), by: '', at: 't' }];
+  expect(viewOf({ balances: other }).today).toBeNull();
+});
+
 test('a balance of the last day ahead, or beyond it, is nothing to go on from', () => {
   const on = (day: string) =>
     viewOf({ balances: [{ account: 'bank', day: dayText(day), amount: minor(1), by: '', at: 't' }] });

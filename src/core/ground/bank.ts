@@ -46,7 +46,11 @@ function entriesOf(
 
 /** What is remembered of one budget looked at. */
 export const makeToday = () => {
-  const stands = lastOf((banks: Banks, start: number): readonly BankStand[] => bankStands(banks, start));
+  const stands = lastOf((banks: Banks, accounts: ProjectionInput['accounts'], start: number) => {
+    // An account that is taken for something else now is no bank of which a bank says anything.
+    const kinds = new Map(accounts.map((a) => [a.id, a.kind]));
+    return bankStands(banks, start).filter((s) => kinds.get(s.account) === 'bank');
+  });
   const entries = lastOf(
     (blocks: Ground['blocks'], view: Ground['view'], told: readonly BankStand[], start: number) =>
       entriesOf(
@@ -92,7 +96,7 @@ export const makeToday = () => {
     days: Days,
   ): TodayView | null => {
     const { banks } = ground.book.cash;
-    const told = stands(banks, input.start);
+    const told = stands(banks, input.accounts, input.start);
     const last = input.periods.at(-1);
     // Beyond the months ahead nothing is planned that could have moved.
     if (told.length === 0 || !last || told.some((s) => s.day >= toDayNumber(last.end))) return null;

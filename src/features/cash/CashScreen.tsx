@@ -102,7 +102,7 @@ export function CashScreen() {
   const last = Math.max(ruler?.last ?? 0, periods.at(-1)!.index);
   const from = Math.max(periods[0]!.index, Math.min(month ?? periods[0]!.index, periods.at(-1)!.index));
   const opens =
-    view.opening === 'unknown'
+    view.opening === 'unknown' && !view.today
       ? 'what the bank holds is not known: say it under “Bank and floor”'
       : `from ${money.text(minor(heldAt(forecast!)))} at the bank on ${onDay(forecast!.today)}`;
   return (

@@ -27,7 +27,7 @@ export function BankAhead({ ground, onOpen }: { readonly ground: Ground; readonl
   return (
     <section aria-label="The bank ahead">
       <h2 className="label">The bank ahead{name === null ? '' : ` by ${name}`}</h2>
-      {view.opening === 'unknown' ? (
+      {view.opening === 'unknown' && !view.today ? (
         <p className={classes.sentence}>
           <button type="button" className={classes.link} onClick={onOpen}>
             What the bank holds is not known yet
