@@ -337,6 +337,55 @@ describe('what stands at the start', () => {
     ]);
   });
 
+  test('an item of a list is expected as late as its counterparty pays, never before it is due', () => {
+    const item = (counterparty: string, dated: string, due: string, open = 100) => ({
+      id: `i${counterparty.at(-1)}${due}`,
+      side: 'in' as const,
+      kind: 'invoice' as const,
+      number: `N ${counterparty} ${due}`,
+      counterparty,
+      dated: dated as Day,
+      due: due as Day,
+      amount: minor(open),
+      open: minor(open),
+      account: null,
+      from: 'list.csv',
+    });
+    const history: Parameters<typeof of>[0] = [
+      ['2025-01-01', 'rec', 10],
+      ['2025-01-01', 'rec', 30],
+      ['2025-01-01', 'bank', 1],
+      ['2025-03-02', 'rec', -10],
+      ['2025-01-11', 'rec', -30],
+    ];
+    const expected = (cash: Partial<Book['cash']>) =>
+      of(history, { lists: [], ...cash }).items.map((i) => [i.counterparty, fromDayNumber(i.expected)]);
+    const items = [
+      // Party 0 pays after 60 days, party 1 after 10; of the third nothing is known.
+      item('party 0', '2025-12-10', '2026-01-09'),
+      item('party 0', '2025-12-10', '2026-03-01'),
+      item('party 1', '2025-12-10', '2026-01-09'),
+      item('party 2', '2025-12-10', '2026-01-09'),
+      // Late already, and late for one who pays late.
+      item('party 0', '2025-09-10', '2025-10-10'),
+    ];
+    expect(expected({ items })).toEqual([
+      ['party 0', '2026-02-08'],
+      ['party 0', '2026-03-01'],
+      ['party 1', '2026-01-09'],
+      ['party 2', '2026-01-09'],
+      ['party 0', '2026-01-14'],
+    ]);
+    // What was measured up to a closed month stays; a day that someone said goes before all.
+    expect(expected({ items: [items[0]!], measuredThrough: '2025-02-28' as Day })).toEqual([
+      ['party 0', '2026-01-09'],
+    ]);
+    const change = { day: '2026-05-05' as Day, state: 'counted' as const, reason: '', by: '', at: 't' };
+    expect(expected({ items: [items[0]!], changes: { [`item ${items[0]!.id}`]: change } })).toEqual([
+      ['party 0', '2026-05-05'],
+    ]);
+  });
+
   test('a tax that stands owed is the running quarter’s as far as its months brought it', () => {
     const tax = {
       id: 't1',

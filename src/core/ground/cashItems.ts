@@ -140,12 +140,13 @@ export function shownItems(
     const show = (
       item: Omit<ShownItem, 'expected' | 'change' | 'state' | 'plainState' | 'comes'>,
       comes: ItemComes = WHOLE,
+      falls: DayNumber = item.due,
     ): void => {
       const change = cash.changes[item.key] ?? null;
       // What is past is expected after the closed day; a day that someone said goes before all.
       const late = (day: DayNumber) => (day > start ? day : start + OVERDUE);
       const shares = change?.day ? [] : comes.shares.map((s) => ({ ...s, day: late(s.day) }));
-      const first = shares.length > 0 ? Math.min(...shares.map((s) => s.day)) : late(item.due);
+      const first = shares.length > 0 ? Math.min(...shares.map((s) => s.day)) : late(falls);
       const expected = change?.day ? toDayNumber(change.day) : first;
       // What the ledger brought since someone last looked waits, until he does.
       const isNew = item.from === null && looked !== null && item.dated > looked;
@@ -164,8 +165,12 @@ export function shownItems(
     const since = lists[side];
     for (const i of filed) {
       const open = (since?.items.get(i.id) ?? i.open) as OpenItem['open'];
-      if (open !== 0)
-        show({ ...i, open, key: `item ${i.id}`, dated: toDayNumber(i.dated), due: toDayNumber(i.due) });
+      if (open === 0) continue;
+      const [dated, due] = [toDayNumber(i.dated), toDayNumber(i.due)];
+      // Whoever is known to pay later than he should does so again; nobody is expected before he has to pay.
+      const days = i.kind === 'invoice' ? usualOf(i.counterparty) : null;
+      const falls = Math.max(due, dated + (days ?? 0));
+      show({ ...i, open, key: `item ${i.id}`, dated, due }, WHOLE, falls);
     }
     // What a list says of a side is all of it up to its day: the ledger's own entries would be the same items again.
     const isListed = filed.some((i) => i.kind === 'invoice');
