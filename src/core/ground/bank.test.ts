@@ -306,6 +306,8 @@ describe('what moved', () => {
     const movements = [move('2026-01-05', 100_000, { memo: 'R-1011' })];
     const say = (as: string) => ({ said: { 's1 0': { as, by: 'K', at: 't' } } });
     expect(keysOf(of(movements, say('')))).toEqual([]);
+    // What it was said to be is gone: it is found anew.
+    expect(keysOf(of(movements, say('item gone'))).map((k) => k[3])).toEqual([100_000]);
     const other = of(movements).items.find((i) => i.number === 'R-1012')!;
     expect(keysOf(of(movements, say(`item ${other.key}`)))).toEqual([
       ['s1 0', 'event', `item ${other.key}`, 40_000],

@@ -90,6 +90,8 @@ class Matcher implements Matching {
   readonly uncleared = new Map<BankEntry, Movement | null>();
   private readonly movements: readonly Movement[];
   private readonly items: readonly Item[];
+  /** Movements of which someone said what they are. */
+  private readonly settled = new Set<Movement>();
 
   constructor(private readonly of: MatchInput) {
     this.movements = of.stands
@@ -108,8 +110,13 @@ class Matcher implements Matching {
   asSaid(): void {
     const byKey = new Map<string, Event[]>();
     for (const e of this.left.keys()) add(byKey, eventKey(e), e);
-    for (const m of this.movements)
-      for (const e of byKey.get(this.of.said[m.key]?.as ?? '') ?? []) this.claim(m, e, e.part.of !== 'item');
+    for (const m of this.movements) {
+      const said = this.of.said[m.key];
+      const events = said && byKey.get(said.as);
+      // What was said to be something that is not there any more is found anew.
+      if (said && (said.as === '' || events)) this.settled.add(m);
+      for (const e of events ?? []) this.claim(m, e, e.part.of !== 'item');
+    }
   }
 
   /** What takes an earlier movement back is the same money, and pays for nothing. */
@@ -246,8 +253,7 @@ class Matcher implements Matching {
     }
   }
 
-  private readonly isOpen = (m: Movement): boolean =>
-    this.rest.get(m) !== 0 && this.of.said[m.key] === undefined;
+  private readonly isOpen = (m: Movement): boolean => this.rest.get(m) !== 0 && !this.settled.has(m);
   private readonly isUntouched = (m: Movement): boolean => this.isOpen(m) && this.rest.get(m) === m.amount;
   private readonly openOf = (events: readonly Event[]): number =>
     events.reduce((t, e) => t + this.left.get(e)!, 0);
