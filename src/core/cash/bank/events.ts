@@ -49,15 +49,15 @@ export function profitPlaces(table: AccountTable, accounts: readonly Account[]):
       (kinds.has(table.ids[place]!) && isProfitAndLoss(kinds.get(table.ids[place]!)!)));
 }
 
-/** What is planned to move the banks up to a day, by part; parts of which nothing moves until then are not among them. */
+/** What is planned to move the banks up to a day of each part; parts of which nothing moves until then are not among them. */
 export function eventsUntil(
   projected: Projected,
   isProfit: (place: number) => boolean,
-  until: DayNumber,
+  until: (part: Part) => DayNumber,
 ): ReadonlyMap<Part, readonly Event[]> {
   const out = new Map<Part, readonly Event[]>();
   for (const part of projected.parts.values()) {
-    const events = eventsOf(part, projected.isBank, isProfit, until);
+    const events = eventsOf(part, projected.isBank, isProfit, until(part));
     if (events.length > 0) out.set(part, events);
   }
   return out;

@@ -68,16 +68,11 @@ export function fromToday(
   const { start, table } = projected;
   const day = Math.max(...stands.map((s) => s.day));
   const isProfit = profitPlaces(table, input.accounts);
-  const events = eventsUntil(projected, isProfit, day + FAR);
+  // Of lines and rows only a few days ahead may have moved already.
+  const events = eventsUntil(projected, isProfit, (part) => day + (part.of === 'item' ? FAR : AHEAD));
   const bookAt = (account: AccountId) => input.opening.get(account) ?? 0;
-  // Lines of days ahead are not what moved before, beyond a few days.
-  const near = new Map<Part, readonly Event[]>();
-  for (const [part, all] of events) {
-    const own = part.of === 'item' ? all : all.filter((e) => e.day <= day + AHEAD);
-    if (own.length > 0) near.set(part, own);
-  }
   const { entries, said, namesOf } = told;
-  const matching = matchMovements({ stands, start, entries, events: near, said, namesOf, bookAt });
+  const matching = matchMovements({ stands, start, entries, events, said, namesOf, bookAt });
   const places = { moved: table.of(STAND_INS.moved), underWay: table.of(STAND_INS.underWay) };
   const standOf = new Map(stands.map((s) => [table.of(s.account), s]));
   const later = told.working(day + 1);
