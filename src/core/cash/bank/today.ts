@@ -115,7 +115,7 @@ export function fromToday(
     shareOut(event, own, groups);
     byPart.set(event.part, groups);
   }
-  const periodOf = periodsBy(input.periods);
+  const periodOf = periodsBy(input.periods, start);
   for (const [part, groups] of byPart) {
     rewrite(part.postings, groups, out, places.moved, isProfit, periodOf);
     changed.set(part, { ...part, postings: out.take() });
@@ -175,7 +175,7 @@ export function fromToday(
     waiting,
     lapsed: [...lapsed].map(([part, amount]) => ({ part, amount })).filter((l) => l.amount !== 0),
     off,
-    projected: withParts(projected, input.periods, changed, added),
+    projected: withParts(projected, input.periods.length, periodOf, changed, added),
   };
 }
 
@@ -227,10 +227,15 @@ function shareOut({ groups }: Event, portions: readonly Portion[], out: Map<Grou
   }
 }
 
-/** The period of a day. */
-function periodsBy(periods: ProjectionInput['periods']): (day: DayNumber) => number {
+/** The period of a day after the start; asked of every posting, so looked up. */
+function periodsBy(periods: ProjectionInput['periods'], start: DayNumber): (day: DayNumber) => number {
   const ends = periods.map((p) => toDayNumber(p.end));
-  return (day) => ends.findIndex((end) => day <= end);
+  const places = new Int16Array(Math.max(0, (ends.at(-1) ?? start) - start)).fill(-1);
+  let day = start + 1;
+  ends.forEach((end, m) => {
+    for (; day <= end; day++) places[day - start - 1] = m;
+  });
+  return (d) => places[d - start - 1] ?? -1;
 }
 
 /** Writes postings anew, with what became of some of their groups. */
@@ -297,7 +302,8 @@ function sumOn({ columns, first, count }: Postings, place: number, until: DayNum
 /** A projection with some parts in other postings and others added: sums are copies, what was handed out before stays. */
 function withParts(
   projected: Projected,
-  periods: ProjectionInput['periods'],
+  months: number,
+  periodOf: (day: DayNumber) => number,
   changed: ReadonlyMap<Part, Part>,
   added: readonly Part[],
 ): Projected {
@@ -306,7 +312,6 @@ function withParts(
   ) as Record<CashSource, Float64Array>;
   const moved = projected.moved.map((m) => m?.slice());
   const parts = new Map(projected.parts);
-  const periodOf = periodsBy(periods);
   const count = (part: Part, sign: 1 | -1) => {
     const { columns, first, count: n } = part.postings;
     for (let i = first; i < first + n; i++) {
@@ -314,7 +319,7 @@ function withParts(
       if (d >= projected.days) continue;
       const place = columns.account[i]!;
       const amount = sign * columns.amount[i]!;
-      (moved[place] ??= new Float64Array(periods.length))[periodOf(columns.day[i]!)]! += amount;
+      (moved[place] ??= new Float64Array(months))[periodOf(columns.day[i]!)]! += amount;
       if (projected.isBank(place)) bySource[part.source][d]! += amount;
     }
   };
