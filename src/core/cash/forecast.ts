@@ -52,13 +52,13 @@ export function forecastOf(
   const bySource = new Map<CashSource, Float64Array>();
   for (const source of CASH_SOURCES) {
     if (source === 'creditLine') continue;
-    // A copy: shifts, and what is left out, are written into it.
-    const sums = projected.bySource[source].slice();
     // What a forecast leaves out is ahead: what moved has moved.
-    if (rules.without.includes(source)) {
-      if (known === 0) continue;
-      sums.fill(0, known);
-    }
+    const isOut = rules.without.includes(source);
+    if (isOut && known === 0) continue;
+    // The projection's own, unless something is written into it.
+    const own = projected.bySource[source];
+    const sums = isOut || shifts.some((s) => s.source === source) ? own.slice() : own;
+    if (isOut) sums.fill(0, known);
     bySource.set(source, sums);
   }
   for (const { source, from, to, amount } of shifts) {

@@ -48,7 +48,7 @@ export { listSince } from './listSince';
 export { readOpenItems, type OpenFileIssue, type OpenFileRead, type ReadItem } from './openFile';
 export { readBankTable, type BankTableRead } from './bank/table';
 export { readCamtStatements, STOPS, type ReadStatement, type StatementIssue } from './bank/read';
-export { bankStands, isCovered, joins, type BankStand, type Joins, type Movement } from './bank/stands';
+export { bankStands, joins, type BankStand, type Joins, type Movement } from './bank/stands';
 export { eventKey, type BankEntry, type Claim, type NamesOf } from './bank/match';
 export { fromToday, type Lapsed, type Today, type TodayInput, type Waiting } from './bank/today';
 export { type Event } from './bank/events';

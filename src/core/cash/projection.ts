@@ -1,5 +1,5 @@
 import { toDayNumber } from '@/core/calendar';
-import { CASH_SOURCES, type AccountId, type CashSource, type TaxScheme } from '@/core/model';
+import { CASH_SOURCES, type AccountId, type TaxScheme } from '@/core/model';
 import { daysOf, accountFor, STAND_INS } from '@/core/schedule';
 import type { PlannedLine, ProjectionInput } from './input';
 import { lineMonths, type LineMonths } from './lineMonths';
@@ -18,42 +18,37 @@ import { comingOf, sumOf, type Come, type Pending } from './pending';
 import { AccountTable, NO_POSTINGS, PostingBuilder, type Postings } from './postings';
 import { type Part, type Projected } from './projected';
 import type { Shared } from './rule';
+import { addPart, copied, periodsByDay, type Sums } from './sums';
 import { balanceParts, postRow, type PostedRow } from './scheduleParts';
 import { purchases, settlements } from './shared';
 import { taxPeriods, taxReturns } from './tax';
 
 /** What a projector keeps between reckonings: all of it is dropped when the ground under it changes. */
-type Base = Fixed & {
-  readonly input: ProjectionInput;
-  readonly banks: ReadonlySet<number>;
-  /** 1 for the places of banks: asked a million times. */
-  readonly isBank: Uint8Array;
-  readonly length: number;
-  readonly bySource: Record<CashSource, Float64Array>;
-  /** What each account (by its place) moves in each planned period. */
-  readonly moved: Float64Array[];
-  readonly periodOfDay: Int16Array;
-  readonly owedByScheme: Map<string, Float64Array>;
-  /** Closed periods whose returns of a tax on payment are not due by the start. */
-  readonly taxReach: ReadonlyMap<string, number>;
-  /** Accounts that returns settle. */
-  readonly byReturn: ReadonlySet<number>;
-  /** Lines as they were posted, and what orders covered of them. */
-  readonly kept: Map<string, PostedLine & { readonly covered: readonly number[] | null }>;
-  readonly pasts: Map<string, PostedPast>;
-  readonly rows: Map<string, PostedRow>;
-  readonly parts: Map<string, Part>;
-  /** What stands without items, and what comes of closed periods, last time. */
-  come: { readonly of: Come; readonly from: readonly unknown[] } | null;
-  /** What the parts that follow from no line were made of, last time. */
-  others: readonly unknown[];
-  owedByItems: readonly OwedBy[];
-  takenBack: ReadonlyMap<string, number>;
-  /** Balances were brought about last time. */
-  balanced: boolean;
-  /** Postings that were written at first: those of everything. */
-  whole: number;
-};
+type Base = Fixed &
+  Sums & {
+    readonly input: ProjectionInput;
+    readonly banks: ReadonlySet<number>;
+    readonly owedByScheme: Map<string, Float64Array>;
+    /** Closed periods whose returns of a tax on payment are not due by the start. */
+    readonly taxReach: ReadonlyMap<string, number>;
+    /** Accounts that returns settle. */
+    readonly byReturn: ReadonlySet<number>;
+    /** Lines as they were posted, and what orders covered of them. */
+    readonly kept: Map<string, PostedLine & { readonly covered: readonly number[] | null }>;
+    readonly pasts: Map<string, PostedPast>;
+    readonly rows: Map<string, PostedRow>;
+    readonly parts: Map<string, Part>;
+    /** What stands without items, and what comes of closed periods, last time. */
+    come: { readonly of: Come; readonly from: readonly unknown[] } | null;
+    /** What the parts that follow from no line were made of, last time. */
+    others: readonly unknown[];
+    owedByItems: readonly OwedBy[];
+    takenBack: ReadonlyMap<string, number>;
+    /** Balances were brought about last time. */
+    balanced: boolean;
+    /** Postings that were written at first: those of everything. */
+    whole: number;
+  };
 
 type Builders = Pick<Fixed, 'out' | 'pending' | 'early' | 'scratch' | 'tax' | 'pastTax'>;
 
@@ -178,8 +173,7 @@ export function createProjector(): (input: ProjectionInput) => Projected {
       isBank: (place) => b.banks.has(place),
       opening,
       // Copies: what was handed out stays what it was, whatever is reckoned next.
-      bySource: copied(b.bySource),
-      moved: b.moved.map((m) => m?.slice()),
+      ...copied(b),
       parts: new Map(b.parts),
       returns,
       untold: left,
@@ -188,9 +182,6 @@ export function createProjector(): (input: ProjectionInput) => Projected {
     return last;
   };
 }
-
-const copied = (bySource: Base['bySource']): Base['bySource'] =>
-  Object.fromEntries(Object.entries(bySource).map(([s, sums]) => [s, sums.slice()])) as Base['bySource'];
 
 const isAlike = (a: readonly unknown[], b: readonly unknown[]): boolean =>
   a.length === b.length && a.every((x, i) => x === b[i]);
@@ -395,6 +386,8 @@ function baseOf(input: ProjectionInput, builders: Builders): Base {
     rows: new Map(),
     moved: [],
     periodOfDay: periodsByDay(periods, input.start, length),
+    begin: input.start,
+    months: periods.length,
     parts: new Map(),
     come: null,
     others: [],
@@ -404,16 +397,6 @@ function baseOf(input: ProjectionInput, builders: Builders): Base {
     whole: 0,
     isBank,
   };
-}
-
-/** The planned period of each day after the start. */
-function periodsByDay(periods: ProjectionInput['periods'], start: number, length: number): Int16Array {
-  const out = new Int16Array(length);
-  let day = 0;
-  periods.forEach((p, m) => {
-    for (const end = toDayNumber(p.end) - start; day < end; day++) out[day] = m;
-  });
-  return out;
 }
 
 /** Posts rows that changed anew, and takes out those that are gone; how many there were. */
@@ -460,23 +443,6 @@ function countOwed(b: Base, { owed, scheme }: OwedBy, sign: 1 | -1): void {
   for (let i = first; i < first + count; i++) {
     const d = columns.day[i]! - b.input.start - 1;
     if (d < b.length) sums[d]! += sign * columns.amount[i]!;
-  }
-}
-
-/** Adds a part to the banks by day and to every account by period, or takes it off. */
-function addPart(b: Base, { postings, source }: Part, sign: 1 | -1): void {
-  const sums = b.bySource[source];
-  const { columns, first, count } = postings;
-  const { day, account, amount } = columns;
-  const { isBank, length, moved, periodOfDay } = b;
-  const before = b.input.start + 1;
-  for (let i = first; i < first + count; i++) {
-    const d = day[i]! - before;
-    if (d >= length) continue;
-    const place = account[i]!;
-    const signed = sign * amount[i]!;
-    (moved[place] ??= new Float64Array(b.ends.length))[periodOfDay[d]!]! += signed;
-    if (isBank[place] === 1) sums[d]! += signed;
   }
 }
 

@@ -62,7 +62,6 @@ export const makeToday = () => {
   const today = lastOf(
     (
       projected: Projected,
-      _version: number,
       periods: ProjectionInput['periods'],
       accounts: ProjectionInput['accounts'],
       opening: ProjectionInput['opening'],
@@ -102,7 +101,6 @@ export const makeToday = () => {
     if (told.length === 0 || !last || told.some((s) => s.day >= toDayNumber(last.end))) return null;
     return today(
       projected,
-      projected.version,
       input.periods,
       input.accounts,
       input.opening,

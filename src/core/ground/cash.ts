@@ -153,7 +153,6 @@ const makeLooked = () => ({
   forecast: lastOf(
     (
       projected: Projected,
-      _version: number,
       without: readonly CashSource[],
       floor: Cash['floor'],
       creditLine: Cash['creditLine'],
@@ -359,7 +358,6 @@ export function cashOf(
     projected,
     forecast: looked.forecast(
       projected,
-      projected.version,
       without,
       book.cash.floor,
       creditLine,

@@ -66,7 +66,7 @@ export function eventsUntil(
 type Gathered = { groups: Group[]; profit: boolean; amount: number };
 
 /** The events of a part: its postings in groups that come to nothing; those of one day, month and cause are one. */
-export function eventsOf(
+function eventsOf(
   part: Part,
   isBank: (place: number) => boolean,
   isProfit: (place: number) => boolean,

@@ -1,9 +1,10 @@
-import { toDayNumber, type DayNumber } from '@/core/calendar';
-import type { AccountId, Banks, CashSource } from '@/core/model';
+import type { DayNumber } from '@/core/calendar';
+import type { AccountId, Banks } from '@/core/model';
 import { STAND_INS, WHAT } from '@/core/schedule';
 import type { ProjectionInput } from '../input';
 import { PostingBuilder, type Postings } from '../postings';
 import type { Part, Projected } from '../projected';
+import { addPart, copied, periodsByDay } from '../sums';
 import { eventsUntil, isNamed, profitPlaces, type Event, type Group } from './events';
 import { matchMovements, type BankEntry, type Matching, type NamesOf } from './match';
 import { isCovered, type BankStand, type Movement } from './stands';
@@ -115,7 +116,8 @@ export function fromToday(
     shareOut(event, own, groups);
     byPart.set(event.part, groups);
   }
-  const periodOf = periodsBy(input.periods, start);
+  const periodOfDay = periodsByDay(input.periods, start, projected.days);
+  const periodOf = (on: DayNumber): number => periodOfDay[on - start - 1] ?? -1;
   for (const [part, groups] of byPart) {
     rewrite(part.postings, groups, out, places.moved, isProfit, periodOf);
     changed.set(part, { ...part, postings: out.take() });
@@ -175,7 +177,7 @@ export function fromToday(
     waiting,
     lapsed: [...lapsed].map(([part, amount]) => ({ part, amount })).filter((l) => l.amount !== 0),
     off,
-    projected: withParts(projected, input.periods.length, periodOf, changed, added),
+    projected: withParts(projected, input.periods.length, periodOfDay, changed, added),
   };
 }
 
@@ -225,17 +227,6 @@ function shareOut({ groups }: Event, portions: readonly Portion[], out: Map<Grou
     });
     if (needs !== 0) add(out, group, { ...portions.at(-1)!, amount: needs });
   }
-}
-
-/** The period of a day after the start; asked of every posting, so looked up. */
-function periodsBy(periods: ProjectionInput['periods'], start: DayNumber): (day: DayNumber) => number {
-  const ends = periods.map((p) => toDayNumber(p.end));
-  const places = new Int16Array(Math.max(0, (ends.at(-1) ?? start) - start)).fill(-1);
-  let day = start + 1;
-  ends.forEach((end, m) => {
-    for (; day <= end; day++) places[day - start - 1] = m;
-  });
-  return (d) => places[d - start - 1] ?? -1;
 }
 
 /** Writes postings anew, with what became of some of their groups. */
@@ -303,34 +294,23 @@ function sumOn({ columns, first, count }: Postings, place: number, until: DayNum
 function withParts(
   projected: Projected,
   months: number,
-  periodOf: (day: DayNumber) => number,
+  periodOfDay: Int16Array,
   changed: ReadonlyMap<Part, Part>,
   added: readonly Part[],
 ): Projected {
-  const bySource = Object.fromEntries(
-    Object.entries(projected.bySource).map(([s, sums]) => [s, sums.slice()]),
-  ) as Record<CashSource, Float64Array>;
-  const moved = projected.moved.map((m) => m?.slice());
+  const { start: begin, days: length, table } = projected;
+  const isBank = Uint8Array.from(table.ids, (_, place) => Number(projected.isBank(place)));
+  const own = copied(projected);
+  const sums = { ...own, begin, length, isBank, periodOfDay, months };
   const parts = new Map(projected.parts);
-  const count = (part: Part, sign: 1 | -1) => {
-    const { columns, first, count: n } = part.postings;
-    for (let i = first; i < first + n; i++) {
-      const d = columns.day[i]! - projected.start - 1;
-      if (d >= projected.days) continue;
-      const place = columns.account[i]!;
-      const amount = sign * columns.amount[i]!;
-      (moved[place] ??= new Float64Array(months))[periodOf(columns.day[i]!)]! += amount;
-      if (projected.isBank(place)) bySource[part.source][d]! += amount;
-    }
+  const put = (part: Part) => {
+    addPart(sums, part, 1);
+    parts.set(part.key, part);
   };
   for (const [was, now] of changed) {
-    count(was, -1);
-    count(now, 1);
-    parts.set(now.key, now);
+    addPart(sums, was, -1);
+    put(now);
   }
-  for (const part of added) {
-    count(part, 1);
-    parts.set(part.key, part);
-  }
-  return { ...projected, bySource, moved, parts };
+  added.forEach(put);
+  return { ...projected, ...own, parts };
 }

@@ -12,9 +12,8 @@ import type {
   Terms,
 } from '../cash';
 import type { BankBalance, BankStatement, MovementSaid } from '../bank';
-import type { AccountId } from '../schema';
 import { refuse } from '../refusal';
-import type { Book } from '../schema';
+import type { AccountId, Book } from '../schema';
 import { termsKey } from '../termsAccounts';
 import { openBudget } from './budget';
 import { mintId, passIds, putNamed, replaceNamed, type HandlersOf } from './handlers';
