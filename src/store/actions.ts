@@ -35,17 +35,19 @@ export const fingerprintOf = (
 
 /** Approves a draft: freezes its figures as they are shown now, with who did it and their fingerprint. */
 export async function approveBudget(
-  ground: Ground,
+  shown: Ground,
   budget: Budget,
   by: string,
   takesOver = false,
 ): Promise<Refusal | null> {
-  const lines = frozenLines(reckoned(ground, budget).reckoning);
   // Loaded when it is needed: the worksheet does without the reckoning of money.
-  const [{ approvedCash }, { guessesOf }] = await Promise.all([
+  const [{ madeAhead }, { approvedCash }, { guessesOf }] = await Promise.all([
+    import('@/core/ground/cash'),
     import('@/core/ground/keptCash'),
     import('@/core/ground/closing'),
   ]);
+  const ground = { ...shown, made: madeAhead };
+  const lines = frozenLines(reckoned(ground, budget).reckoning);
   const fingerprint = await fingerprintOf(budget, lines);
   const approved = { at: now(), by, fingerprint, lines, cash: approvedCash(ground, budget) };
   return dispatch({

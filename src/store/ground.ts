@@ -6,17 +6,62 @@ import type { LedgerBlock } from '@/core/ledger';
 import { useBookStore } from './bookStore';
 import { setDayLocale } from './format';
 import { useSession } from './session';
-import { createMemory, makeGround, type Ground } from '@/core/ground';
+import { createMemory, makeGround, mayMake, type Ground } from '@/core/ground';
+import type { FromAhead } from '@/core/plan';
 import type { Book } from '@/core/model';
 import { lastOf } from '@/core/lastOf';
 
 /** What follows from the open book is remembered as long as it is open. */
 const memoryOf = lastOf((_book: string) => createMemory());
-const made = (book: Book, blocks: ReadonlyMap<string, LedgerBlock>): Ground =>
-  makeGround(book, blocks, memoryOf(book.id));
-const groundOf = lastOf(made);
-/** The checks run a moment behind the screen, so they remember a ground of their own. */
-const groundOfChecks = lastOf(made);
+const makeOpen = (book: Book, blocks: ReadonlyMap<string, LedgerBlock>, made: Ground['made']): Ground =>
+  makeGround(book, blocks, memoryOf(book.id), made);
+const groundOf = lastOf(makeOpen);
+/** What is no screen, and the checks, which run a moment behind it, remember a ground of their own. */
+const groundAtRest = lastOf(makeOpen);
+
+type Reckon = NonNullable<Ground['made']>;
+/** What money ahead was last found to make of budgets, by id. */
+type MadeKnown = Map<string, FromAhead>;
+
+/**
+ * What money ahead makes of plans (what is never paid, the interest of the credit line). It comes with the first screen of a
+ * book that has any such thing, and is reckoned anew once the hand rests: a figure that is typed never waits for it.
+ */
+export const useMadeAhead = create<{ readonly reckon: Reckon | null; readonly known: MadeKnown }>(() => ({
+  reckon: null,
+  known: new Map(),
+}));
+const madeShown = lastOf(
+  (reckon: Reckon | null, known: MadeKnown, _book: string): Ground['made'] =>
+    reckon &&
+    ((ground, budget) => {
+      let made = known.get(budget.id);
+      if (made === undefined) known.set(budget.id, (made = reckon(ground, budget)));
+      return made;
+    }),
+);
+
+/** Reckons anew what money ahead makes of the budgets that were asked for. */
+function makeAnew(): void {
+  const { reckon, known } = useMadeAhead.getState();
+  const ground = groundNow();
+  if (!reckon || !ground) return;
+  const next: MadeKnown = new Map();
+  for (const budget of ground.book.budgets)
+    if (known.has(budget.id)) next.set(budget.id, reckon(ground, budget));
+  if (next.size !== known.size || [...next].some(([id, made]) => known.get(id) !== made))
+    useMadeAhead.setState({ known: next });
+}
+
+let resting: ReturnType<typeof setTimeout> | undefined;
+useBookStore.subscribe(({ history }, { history: was }) => {
+  if (history === was) return;
+  // Another book has budgets of the same names.
+  if (history?.book.id !== was?.book.id) useMadeAhead.setState({ known: new Map() });
+  clearTimeout(resting);
+  if (history && mayMake(history.book)) resting = setTimeout(makeAnew, MADE_REST_MS);
+});
+const MADE_REST_MS = 150;
 
 const checksOf = lastOf(checkBook);
 
@@ -36,15 +81,19 @@ const allOf = lastOf((book: readonly Check[], cash: readonly Check[]) => [...boo
 
 useBookStore.subscribe(({ history }) => setDayLocale(history?.book.locale ?? 'en-GB'));
 
-/** The open book's ground at this moment, for what is no part of a screen. */
+/** The open book's ground at this moment, for what is no part of a screen: nothing of it is a moment behind. */
 export function groundNow(): Ground | null {
   const { history, blocks } = useBookStore.getState();
-  return history ? groundOf(history.book, blocks) : null;
+  return history ? groundAtRest(history.book, blocks, useMadeAhead.getState().reckon) : null;
 }
 
 /** The open book's ground, or null while none is open. */
-export const useGround = (): Ground | null =>
-  useBookStore((s) => (s.history ? groundOf(s.history.book, s.blocks) : null));
+export function useGround(): Ground | null {
+  const { reckon, known } = useMadeAhead();
+  return useBookStore((s) =>
+    s.history ? groundOf(s.history.book, s.blocks, madeShown(reckon, known, s.history.book.id)) : null,
+  );
+}
 
 /**
  * The state of every check of the open book, once the hand rests: the checks add up the whole book, and must never
@@ -59,7 +108,7 @@ export function useChecks(): readonly Check[] {
   const { reckon } = useCashChecks();
   const plan = useDeferredValue(useSession((s) => s.planId));
   if (!settled.history) return NONE;
-  const ground = groundOfChecks(settled.history.book, settled.blocks);
+  const ground = groundAtRest(settled.history.book, settled.blocks, useMadeAhead.getState().reckon);
   const ofBook = checksOf(ground, settled.blocks);
   return reckon && saysOfCash(settled.history.book)
     ? allOf(ofBook, cashChecksOf(reckon, ground, plan))

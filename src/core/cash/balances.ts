@@ -1,13 +1,20 @@
-import { STAND_INS } from '@/core/schedule';
+import { lostOf, STAND_INS } from '@/core/schedule';
 import type { DayNumber } from '@/core/calendar';
 import type { AccountId, CreditLine } from '@/core/model';
 import type { LineMove } from './creditLine';
 import { type Projected } from './projected';
 
+/**
+ * Who bears what is never paid, and the interest of a credit line, on a day: the account itself, or what stands against
+ * amounts that are planned of it otherwise.
+ */
+export type BorneBy = (account: AccountId, day: DayNumber) => AccountId;
+
 type Line = {
   readonly moves: readonly LineMove[];
   readonly rules: CreditLine | null;
   readonly bank: AccountId;
+  readonly borneBy: BorneBy;
 };
 
 /**
@@ -22,16 +29,24 @@ export function balancesAt(
 ): ReadonlyMap<AccountId, Float64Array> {
   const n = ends.length;
   const placeOfDay = placesOf(ends, projected.start);
-  const by: Float64Array[] = [];
+  const by: (Float64Array | undefined)[] = [];
   const sums = (place: number) => (by[place] ??= new Float64Array(n));
+  const lost = projected.table.ids.map(lostOf);
+  const borne = new Map<AccountId, Float64Array>();
   for (const { postings } of projected.parts.values()) {
     const { columns, first, count } = postings;
     for (let i = first; i < first + count; i++) {
       const at = placeOfDay(columns.day[i]!);
-      if (at < n) sums(columns.account[i]!)[at]! += columns.amount[i]!;
+      if (at >= n) continue;
+      const of = lost[columns.account[i]!] ?? null;
+      const own =
+        of === null
+          ? sums(columns.account[i]!)
+          : sumsOf(borne, line.borneBy(of, Math.max(columns.day[i]!, projected.start + 1)), n);
+      own[at]! += columns.amount[i]!;
     }
   }
-  return standing(projected, by, opening, placeOfDay, n, line);
+  return standing(projected, by, borne, opening, placeOfDay, n, line);
 }
 
 /** The same at the ends of the planned periods, from sums that the projector keeps. */
@@ -43,31 +58,47 @@ export function balancesByPeriod(
 ): ReadonlyMap<AccountId, Float64Array> {
   // Copies: they are added up in place. An account that nothing moves any more is none that moves.
   const by = projected.moved.map((m) => (m?.some((v) => v !== 0) ? m.slice() : undefined));
-  return standing(projected, by, opening, placesOf(ends, projected.start), ends.length, line);
+  const borne = new Map<AccountId, Float64Array>();
+  projected.table.ids.forEach((id, place) => {
+    const of = lostOf(id);
+    if (of === null) return;
+    by[place]?.forEach((amount, k) => {
+      if (amount !== 0) sumsOf(borne, line.borneBy(of, ends[k]!), ends.length)[k]! += amount;
+    });
+    by[place] = undefined;
+  });
+  return standing(projected, by, borne, opening, placesOf(ends, projected.start), ends.length, line);
+}
+
+function sumsOf(of: Map<AccountId, Float64Array>, account: AccountId, n: number): Float64Array {
+  let own = of.get(account);
+  if (!own) of.set(account, (own = new Float64Array(n)));
+  return own;
 }
 
 function standing(
   { table }: Projected,
   by: readonly (Float64Array | undefined)[],
+  borne: ReadonlyMap<AccountId, Float64Array>,
   opening: ReadonlyMap<AccountId, number>,
   placeOfDay: (day: DayNumber) => number,
   n: number,
   line: Line,
 ): ReadonlyMap<AccountId, Float64Array> {
   const out = new Map<AccountId, Float64Array>();
-  const of = (id: AccountId): Float64Array => {
-    let there = out.get(id);
-    if (!there) out.set(id, (there = new Float64Array(n)));
-    return there;
-  };
+  const of = (id: AccountId): Float64Array => sumsOf(out, id, n);
   by.forEach((moved, place) => moved && out.set(table.ids[place]!, moved));
+  for (const [id, amounts] of borne) {
+    const own = of(id);
+    amounts.forEach((amount, k) => (own[k]! += amount));
+  }
   for (const { day, what, amount } of line.moves) {
     const at = placeOfDay(day);
     if (at >= n) continue;
     of(line.bank)[at]! += amount;
     const other =
       what === 'interest'
-        ? (line.rules?.interest ?? STAND_INS.interest)
+        ? line.borneBy(line.rules?.interest ?? STAND_INS.interest, day)
         : (line.rules?.account ?? STAND_INS.creditLine);
     of(other)[at]! -= amount;
   }

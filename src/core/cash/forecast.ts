@@ -1,6 +1,7 @@
-import { WHATS, type What } from '@/core/schedule';
+import { lostOf, WHATS, type What } from '@/core/schedule';
 import type { DayNumber } from '@/core/calendar';
 import { CASH_SOURCES, type AccountId, type CashSource, type CreditLine } from '@/core/model';
+import type { BorneBy } from './balances';
 import { creditLineMoves, type LineMove } from './creditLine';
 import type { Part, Projected } from './projected';
 
@@ -195,15 +196,22 @@ export function causesIn(
 }
 
 /** What moves an account in a range of days, debits positive: what follows from one thing in one month is one cause. */
-export function causesOn(projected: Projected, account: AccountId, { from, to }: DayRange): Cause[] {
-  const place = projected.table.ids.indexOf(account);
-  if (place < 0) return [];
+export function causesOn(
+  projected: Projected,
+  account: AccountId,
+  { from, to }: DayRange,
+  borneBy: BorneBy,
+): Cause[] {
+  const { ids } = projected.table;
+  const lost = ids.map(lostOf);
+  const isOn = (place: number, day: DayNumber) =>
+    lost[place] ? borneBy(lost[place], day) === account : ids[place] === account;
   const out = new Map<string, Cause>();
   for (const part of projected.parts.values()) {
     const { columns, first, count } = part.postings;
     for (let i = first; i < first + count; i++) {
       const day = columns.day[i]!;
-      if (columns.account[i] !== place || day < from || day > to) continue;
+      if (day < from || day > to || !isOn(columns.account[i]!, day)) continue;
       const month = columns.month[i]!;
       const key = `${part.key} ${month} ${columns.amount[i]! > 0}`;
       const was = out.get(key);

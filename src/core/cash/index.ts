@@ -33,7 +33,7 @@ export {
   type MeasuredShares,
   type Settled,
 } from './matching';
-export { balancesAt, balancesByPeriod } from './balances';
+export { balancesAt, balancesByPeriod, type BorneBy } from './balances';
 export {
   FLOWS,
   FLOW_OF,

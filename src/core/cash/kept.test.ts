@@ -195,6 +195,7 @@ describe('balances of a projection', () => {
     step: minor(100),
   };
   const rules = { without: [], floor: minor(450), creditLine: line, drawn: 0 };
+  const itself = (account: string) => account;
   const projected = createProjector()(input);
   const forecast = forecastOf(projected, rules);
   const ends = [NEW_YEAR + 10, NEW_YEAR + 59];
@@ -202,6 +203,7 @@ describe('balances of a projection', () => {
     moves: forecast.moves,
     rules: line,
     bank: 'bank',
+    borneBy: itself,
   });
 
   test('the bank is the forecast’s, day by day, the credit line stands against it', () => {
@@ -220,6 +222,7 @@ describe('balances of a projection', () => {
       moves: [...forecast.moves, { day: NEW_YEAR + 50, what: 'interest', amount: -7, stands: 0 }],
       rules: line,
       bank: 'bank',
+      borneBy: itself,
     });
     expect(late.get('cost')![0]).toBe(paid + 7);
   });
@@ -228,7 +231,7 @@ describe('balances of a projection', () => {
       projected,
       input.opening,
       Array.from(forecast.closing, (_, d) => NEW_YEAR + 1 + d),
-      { moves: forecast.moves, rules: line, bank: 'bank' },
+      { moves: forecast.moves, rules: line, bank: 'bank', borneBy: itself },
     );
     forecast.closing.forEach((_, d) => {
       let sum = 0;

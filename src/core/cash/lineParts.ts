@@ -1,6 +1,6 @@
 import type { AccountId, CashSource, TaxScheme, TermsRule } from '@/core/model';
 import { profitSign } from '@/core/model';
-import { accountFor, STAND_INS, WHAT, type Days } from '@/core/schedule';
+import { accountFor, dividerOf, lostOf, lostOn, STAND_INS, WHAT, type Days } from '@/core/schedule';
 import type { Period } from '@/core/calendar';
 import type { PlannedLine, ProjectionInput } from './input';
 import { debtOf, reachOf, type LineMonths } from './lineMonths';
@@ -56,6 +56,8 @@ export type PostedPast = {
   readonly early: Postings;
   readonly owed: Postings | null;
   readonly scheme: string | null;
+  /** What its terms never collected of closed periods, by the place it is lost on and by period; null where they lose nothing. */
+  readonly lost: ReadonlyMap<number, readonly number[]> | null;
 };
 
 /** The accounts that a line's postings go through: those its terms name, else the book's usual ones. */
@@ -71,7 +73,7 @@ function rolesOf({ table }: Fixed, input: ProjectionInput, line: PlannedLine, ru
     line: table.of(line.account.id),
     bank: table.of(line.terms.bank ?? defaultBank(input)),
     open: table.of(through ?? debtOf(accounts, line)),
-    badDebt: table.of(said('badDebt') ?? STAND_INS.badDebt),
+    badDebt: table.of(lostOn(said('badDebt') ?? accountFor(accounts, 'badDebt'))),
     inventory: table.of(said('inventory') ?? accountFor(accounts, 'inventory')),
     advance: table.of(through ?? advance),
     withheld: table.of(through ?? accountFor(accounts, 'withheld')),
@@ -182,8 +184,10 @@ export function postPast(
       postPlaces({ b, input, months, shared }, k, [first, first + 1], b.scratch);
   });
   const early = b.early.take();
+  const lost = lostBefore(b, input, months, shared);
   for (const unused of [b.scratch, b.tax, b.pastTax]) unused.take();
   return {
+    lost,
     months,
     shared,
     pending,
@@ -192,6 +196,40 @@ export function postPast(
     scheme: counts(scheme, months.line) ? scheme.id : null,
   };
 }
+
+/** What a line's terms never collected of closed periods, as far as they are known. */
+function lostBefore(
+  b: Fixed,
+  input: ProjectionInput,
+  months: LineMonths,
+  shared: PostedLine['shared'],
+): PostedPast['lost'] {
+  const first = input.past.length;
+  const known = months.line.past.findIndex((v) => v !== null);
+  const { parts } = months.line.terms;
+  if (known < 0 || !parts.some(losesSome)) return null;
+  b.scratch.take();
+  parts.forEach((part, k) => {
+    if (losesSome(part))
+      postPlaces({ b: { ...b, pending: b.scratch }, input, months, shared }, k, [known, first]);
+  });
+  const { columns, first: from, count } = b.scratch.take();
+  const out = new Map<number, number[]>();
+  for (let i = from; i < from + count; i++) {
+    const place = columns.account[i]!;
+    if (place === OWED || lostOf(b.table.ids[place]!) === null) continue;
+    const period = b.allEnds.findIndex((end) => columns.day[i]! <= end);
+    if (period < 0 || period >= first) continue;
+    let own = out.get(place);
+    if (!own) out.set(place, (own = new Array<number>(first).fill(0)));
+    own[period]! += columns.amount[i]!;
+  }
+  return out;
+}
+
+/** Whether a part of terms never collects all of it. */
+const losesSome = ({ rule }: PlannedLine['terms']['parts'][number]): boolean =>
+  rule.kind === 'onAccount' && dividerOf(rule.shares.map((s) => s.percent))(1_000_000_000).rest !== 0;
 
 /** Posts a line's planned months by its terms, and what is owed of its tax. */
 export function postLine(

@@ -1,7 +1,7 @@
 import { toDayNumber, type DayNumber } from '@/core/calendar';
 import { evenPart } from '@/core/money';
 import type { AccountId, CashSource, DatedItem } from '@/core/model';
-import { datesOf, WHAT, accountFor, STAND_INS } from '@/core/schedule';
+import { datesOf, WHAT, accountFor, lostOn, STAND_INS } from '@/core/schedule';
 import type { ExpectedItem, PlannedLine, ProjectionInput } from './input';
 import { type AccountTable, type PostingBuilder } from './postings';
 import { defaultBank, type Part } from './projected';
@@ -113,7 +113,7 @@ export function otherParts(
       const scheme = input.taxes.find((t) => t.id === item.tax?.scheme);
       const places = {
         bank,
-        lost: table.of(item.badDebt ?? STAND_INS.badDebt),
+        lost: table.of(lostOn(item.badDebt ?? accountFor(input.accounts, 'badDebt'))),
         tax: table.of(scheme?.payable ?? accountFor(input.accounts, 'tax')),
       };
       const whole = [{ day, amount: item.open, to: 'bank' as const, owes: item.tax?.owes ?? 0 }];

@@ -38,6 +38,8 @@ export type Projected = {
   readonly moved: readonly (Float64Array | undefined)[];
   readonly parts: ReadonlyMap<string, Part>;
   readonly returns: readonly TaxReturn[];
+  /** What terms never collected of closed periods, by the account it is lost on and closed period, debits positive. */
+  readonly lostBefore: ReadonlyMap<AccountId, readonly number[]>;
   /** What receivables and payables stood at that no item and no terms tell when it comes, by account, debits positive. */
   readonly untold: ReadonlyMap<AccountId, number>;
   /** Counts up with every reckoning that changed anything. */

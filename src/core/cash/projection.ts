@@ -1,6 +1,6 @@
 import { toDayNumber } from '@/core/calendar';
 import { CASH_SOURCES, type AccountId, type TaxScheme } from '@/core/model';
-import { daysOf, accountFor, STAND_INS } from '@/core/schedule';
+import { daysOf, accountFor, lostOf, STAND_INS } from '@/core/schedule';
 import type { PlannedLine, ProjectionInput } from './input';
 import { lineMonths, type LineMonths } from './lineMonths';
 import {
@@ -177,10 +177,24 @@ export function createProjector(): (input: ProjectionInput) => Projected {
       parts: new Map(b.parts),
       returns,
       untold: left,
+      lostBefore: lostBeforeOf(b),
       version,
     };
     return last;
   };
+}
+
+/** What terms of all lines never collected of closed periods. */
+function lostBeforeOf({ pasts, table }: Base): Projected['lostBefore'] {
+  const out = new Map<AccountId, number[]>();
+  for (const { lost } of pasts.values())
+    for (const [place, amounts] of lost ?? []) {
+      const of = lostOf(table.ids[place]!)!;
+      const own = out.get(of);
+      if (own) amounts.forEach((amount, i) => (own[i]! += amount));
+      else out.set(of, [...amounts]);
+    }
+  return out;
 }
 
 const isAlike = (a: readonly unknown[], b: readonly unknown[]): boolean =>

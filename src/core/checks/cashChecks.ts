@@ -1,7 +1,7 @@
 import { fromDayNumber, toDayNumber, type Day } from '@/core/calendar';
 import { CLOSING } from '@/core/ledger';
 import { minor, plainDecimal } from '@/core/money';
-import { isProfitAndLoss, type AccountKind, type Budget } from '@/core/model';
+import { isProfitAndLoss, profitSign, type AccountKind, type Budget } from '@/core/model';
 import type { CovenantState } from '@/core/statements';
 import {
   aheadOf,
@@ -14,8 +14,12 @@ import {
   closingsAt,
   covenantsOf,
   linesApart,
+  madeAhead,
+  outlookAt,
   planNames,
+  reckoned,
   scheduleTies,
+  unborneOf,
   type Ground,
 } from '@/core/ground';
 import type { Check } from './checks';
@@ -118,6 +122,7 @@ function checksBy(ground: Ground, budget: Budget | null): Check[] {
     });
   }
   out.push(...checkBanks(ground, view));
+  out.push(...checkProfit(ground, budget, view));
   out.push(...checkStatements(ground, budget), ...plans.flatMap((p) => checkSchedules(ground, p)));
   if (book.cash.floor !== null) {
     const [first] = below;
@@ -131,6 +136,46 @@ function checksBy(ground: Ground, budget: Budget | null): Check[] {
         : '',
     });
   }
+  return out;
+}
+
+/** The profit of the outlook, line by line, is that of the statements, which is read off all postings; and what it leaves out. */
+function checkProfit(ground: Ground, budget: Budget | null, view: CashView): Check[] {
+  const { book, calendar } = ground;
+  const money = (amount: number) => plainDecimal(minor(amount), book.currency);
+  const out: Check[] = [];
+  const apart = unborneOf(view);
+  if (apart.length > 0)
+    out.push({
+      code: 'madeInPlan',
+      subject: '',
+      holds: false,
+      notice: true,
+      detail: apart
+        .map(({ account, amount }) =>
+          [book.accounts.find((a) => a.id === account)?.name, money(amount)].filter(Boolean).join(' '),
+        )
+        .join(', '),
+    });
+  const ahead = aheadOf(ground, budget);
+  // A place's budget looked at by itself is not the company that its statements are of.
+  if (!ahead || (budget && budget.axis !== null)) return out;
+  const plans = { ...ground, made: madeAhead };
+  const off = view.input.periods.flatMap(({ index }) => {
+    const by = view.plans.filter((p) => p.periods.some((q) => q.index === index)).map((p) => p.budget);
+    if (by.length === 0) return [];
+    let sum = 0;
+    for (const a of ahead.accounts)
+      sum -= isProfitAndLoss(a.kind) ? (ahead.balances.movement(a.id, index) ?? 0) : 0;
+    for (const b of by) {
+      const whole = reckoned(plans, b);
+      for (const a of book.accounts)
+        if (isProfitAndLoss(a.kind))
+          sum -= profitSign(a.kind) * (outlookAt(whole, a.id, b.segments, index) ?? 0);
+    }
+    return sum === 0 ? [] : [`${calendar.period(index).label}, ${money(sum)}`];
+  });
+  out.push({ code: 'profitOne', subject: '', holds: off.length === 0, detail: off[0] ?? '' });
   return out;
 }
 

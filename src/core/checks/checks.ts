@@ -31,6 +31,8 @@ export type CheckCode =
   | 'itemsOver'
   | 'listOfDay'
   | 'plannedCame'
+  | 'profitOne'
+  | 'madeInPlan'
   /** What a bank says comes to what the ledger and its movements do; movements of every day are known; it is used at all. */
   | 'bankTies'
   | 'bankKnown'

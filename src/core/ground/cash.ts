@@ -1,10 +1,11 @@
-import { daysOf, lineAccount, payingBank } from '@/core/schedule';
-import { toDayNumber, type DayNumber, type Period, type PeriodIndex } from '@/core/calendar';
+import { daysOf, lineAccount, lineInterest, payingBank } from '@/core/schedule';
+import { indexOfId, toDayNumber, type DayNumber, type Period, type PeriodIndex } from '@/core/calendar';
 import { lastOf } from '@/core/lastOf';
 import type { Balances } from '@/core/ledger';
 import {
   hasNature,
   isProfitAndLoss,
+  natural,
   termsKey,
   type Account,
   type AccountId,
@@ -15,6 +16,8 @@ import {
   type SegmentId,
   type Terms,
 } from '@/core/model';
+import { minor } from '@/core/money';
+import { lineOfMove, NOTHING_AHEAD } from '@/core/plan';
 import {
   createProjector,
   forecastOf,
@@ -23,6 +26,7 @@ import {
   type CashForecast,
   type Guess,
   type MeasuredShares,
+  type Part,
   type PlannedLine,
   type Projected,
   type ProjectionInput,
@@ -51,7 +55,10 @@ import {
   type MonthsOfPlan,
 } from './cashPlan';
 import { makeToday, type TodayView } from './bank';
-import { reckoned } from './reckoned';
+import { mayMake } from './bearers';
+import { plansIn } from './comparison';
+import { againstOf, feedsBack, madeIn, makeBearers, type AheadOf, type Bearers, type MadeBy } from './made';
+import { reckoned, type Reckoned } from './reckoned';
 import type { Ground } from './ground';
 
 export type CashView = {
@@ -68,6 +75,10 @@ export type CashView = {
   /** The budgets that months are planned by, in time; months that none plans. */
   readonly plans: readonly MonthsOfPlan[];
   readonly unplanned: readonly Period[];
+  /** The budgets that ruled closed months. */
+  readonly pastPlans: readonly MonthsOfPlan[];
+  /** Who bears what is never paid, and the interest of the credit line. */
+  readonly bearers: Bearers;
   /** Accounts with an amount of a year as a whole: nobody said when it falls, so it is not in the bank ahead. */
   readonly undated: readonly Account[];
   /** Budget and line of a projected line, by its key. */
@@ -130,10 +141,14 @@ const makeSaid = () => ({
   }),
   invoices: lastOf(readInvoices),
   days: lastOf(daysOf),
-  /** The credit line on the account that it is drawn on: as said, else by its nature. */
+  /** The credit line with its accounts: as said, else by their nature. */
   creditLine: lastOf(
     (line: Cash['creditLine'], accounts: Book['accounts']): Cash['creditLine'] =>
-      line && { ...line, account: lineAccount(line, accounts) },
+      line && {
+        ...line,
+        account: lineAccount(line, accounts),
+        interest: lineInterest(line, accounts),
+      },
   ),
   dated: lastOf((cash: Cash) =>
     cash.dated
@@ -212,6 +227,137 @@ export function cashOf(
   budget: Budget | null,
   forecast: string | null = ground.book.cash.own,
 ): CashView | null {
+  const settled = settledOf(ground, budget);
+  if (settled === null) return null;
+  const isNamed = ground.book.cash.forecasts.some((f) => f.id === forecast);
+  return isNamed ? viewOf(withMade(ground, settled.made), budget, forecast) : settled.view;
+}
+
+/** Money ahead with what it makes of the plan's own lines. */
+type Settled = { readonly view: CashView; readonly made: MadeBy };
+
+const settled = new WeakMap<Ground, Map<Budget | null, Settled | null>>();
+const NONE_MADE: MadeBy = new Map();
+
+/** The ground on which plans have what money ahead was found to make of them. */
+const withMade = (ground: Ground, made: MadeBy): Ground => ({
+  ...ground,
+  made: (_, budget) => made.get(budget.id) ?? NOTHING_AHEAD,
+});
+
+/**
+ * Money ahead follows from plans, and some of their lines from it: what is never paid, the interest of the credit line, the tax
+ * on a profit that has both. Each month's follow from what was before it (a month's interest from what is drawn when it
+ * begins), so going round comes to rest, from wherever it began: as a rule at once, where nothing changed of it.
+ */
+function settledOf(ground: Ground, budget: Budget | null): Settled | null {
+  let own = settled.get(ground);
+  if (!own) settled.set(ground, (own = new Map()));
+  let known = own.get(budget);
+  if (known === undefined) own.set(budget, (known = settle(ground, budget)));
+  return known;
+}
+
+function settle(ground: Ground, budget: Budget | null): Settled | null {
+  if (!mayMake(ground.book)) {
+    const view = viewOf(withMade(ground, NONE_MADE), budget, ALL_SOURCES);
+    return view && { view, made: NONE_MADE };
+  }
+  const last = ground.memory.of(`made ${budget?.id ?? ''}`, () => ({ made: NONE_MADE }));
+  for (let turn = 0; ; turn++) {
+    const was = last.made;
+    const staged = withMade(ground, was);
+    const view = viewOf(staged, budget, ALL_SOURCES);
+    if (view === null) return null;
+    const { input, projected, forecast, creditLine, pastPlans, plans, bearers } = view;
+    const { periods, past } = input;
+    last.made = madeIn(
+      ground,
+      {
+        projected,
+        moves: forecast.moves,
+        creditLine,
+        periods,
+        past,
+        pastPlans,
+        bearers,
+        beyond: beyondOf(staged, view),
+      },
+      was,
+    );
+    const isAtRest = sameMade(was, last.made) || !feedsBack(ground.book, plans, last.made);
+    // No more turns than months, and a few for what a month's rounding may do to itself.
+    if (isAtRest || turn > periods.length + FEW) return { view, made: last.made };
+  }
+}
+
+const FEW = 4;
+
+/** Parts that someone said beside the plan, or in place of it. */
+const BESIDE: ReadonlySet<Part['of']> = new Set(['dated', 'order', 'item']);
+
+/** What accounts of profit and loss move ahead by dated items and orders, beyond what plans have of them; debits positive. */
+function beyondOf(ground: Ground, { projected, input, lines, plans }: CashView): AheadOf['beyond'] {
+  const touched = new Set<number>();
+  for (const { of, postings } of projected.parts.values()) {
+    if (!BESIDE.has(of)) continue;
+    const { columns, first, count } = postings;
+    for (let i = first; i < first + count; i++) touched.add(columns.account[i]!);
+  }
+  const byId = accountsById(ground.book.accounts);
+  return [...touched].flatMap((place) => {
+    const account = byId.get(projected.table.ids[place]!);
+    const moved = projected.moved[place];
+    if (!account || !isProfitAndLoss(account.kind) || !moved) return [];
+    const { id, kind } = account;
+    const own = [...lines.values()].flatMap(({ line }) => (line.account.id === id ? [line.amounts] : []));
+    return input.periods.flatMap(({ index: period }, k) => {
+      const planned = own.reduce((t, amounts) => t + (amounts[k] ?? 0), 0);
+      const rows = plans.reduce((t, p) => t + rowsOn(reckoned(ground, p.budget), p, id, period), 0);
+      const amount = moved[k]! - natural(kind, minor(planned)) - rows;
+      return amount === 0 ? [] : [{ account: id, period, amount }];
+    });
+  });
+}
+
+/** What a budget's rows of schedules post to an account in a period that it plans, debits positive. */
+function rowsOn(
+  { reckoning }: Reckoned,
+  plan: MonthsOfPlan,
+  account: AccountId,
+  period: PeriodIndex,
+): number {
+  if (!plan.periods.some((p) => p.index === period)) return 0;
+  let sum = 0;
+  for (const { first, moves } of reckoning.rows.values())
+    for (const [key, months] of moves)
+      if (lineOfMove(key).account === account) sum += months[period - first] ?? 0;
+  return sum;
+}
+
+const sameMade = (a: MadeBy, b: MadeBy): boolean =>
+  a.size === b.size && [...a].every(([budget, made]) => b.get(budget) === made);
+
+/**
+ * What money ahead makes of a budget's lines: as the company's plan in force has it where the budget is in force for every
+ * month ahead that it covers, else with the budget looked at by itself.
+ */
+export const madeAhead: NonNullable<Ground['made']> = (ground, budget) => {
+  if (!mayMake(ground.book)) return NOTHING_AHEAD;
+  return settledOf(ground, isInForce(ground, budget) ? null : budget)?.made.get(budget.id) ?? NOTHING_AHEAD;
+};
+
+function isInForce(ground: Ground, budget: Budget): boolean {
+  const closed = cashStart(ground, null);
+  const first = indexOfId(ground.calendar, budget.first);
+  if (closed === null || first === null) return false;
+  for (let p = Math.max(first, closed + 1); p < first + budget.length; p++)
+    if (!plansIn(ground, p, 'profit').some((b) => b.id === budget.id)) return false;
+  return true;
+}
+
+/** Money ahead on plans as the ground has them. */
+function viewOf(ground: Ground, budget: Budget | null, forecast: string | null): CashView | null {
   const { book, calendar, balances, blocks, view } = ground;
   const closed = cashStart(ground, budget);
   if (closed === null) return null;
@@ -349,6 +495,8 @@ export function cashOf(
     runOffEnd: (account) => runOffEnd(book.cash, account, start),
   };
   const asPlanned = looked.project(input);
+  const termsOf = termsIn(budget ?? plans[0]?.budget ?? null);
+  const bearers = makeBearers(ground, plans, (account) => againstOf(termsOf(account, null).terms));
   const today = looked.today(ground, input, asPlanned, shown, memory.days(book.workWeek));
   const projected = today?.projected ?? asPlanned;
   const creditLine = memory.creditLine(book.cash.creditLine, book.accounts);
@@ -369,11 +517,13 @@ export function cashOf(
     missed,
     itemsBy: itemTerms,
     plans,
+    pastPlans,
+    bearers,
     unplanned,
     undated: [...undated],
     lines,
     // Of what is in force, the terms of the plan that comes next.
-    termsOf: termsIn(budget ?? plans[0]?.budget ?? null),
+    termsOf,
     staff: looked.staff(staffAccounts(plans)),
     measured: sides.shares,
     creditLine,

@@ -228,8 +228,10 @@ export function* explainedLines(
     const amounts = periods.map((p) => {
       if (!planned.has(p.index)) return null;
       const plan = own?.[p.index - first] ?? null;
-      const coming = comingAt(whole, account.id, p.index, plan);
-      return minor((coming ?? 0) - (plan ?? 0));
+      const coming = comingAt(whole, account.id, budget.segments, p.index, plan);
+      // What money ahead makes stands for itself.
+      const shift = whole.shift(account.id, budget.segments, p.index);
+      return minor((coming ?? 0) - (plan ?? 0) - shift);
     });
     if (!amounts.some((a) => a !== null && a !== 0 && !Number.isNaN(a))) continue;
     const { terms } = termsOf(account, null);

@@ -8,8 +8,8 @@ import {
 } from '@/core/calendar';
 import { lastOf } from '@/core/lastOf';
 import { balancesOf, viewOfSegments, type Balances, type LedgerBlock, type View } from '@/core/ledger';
-import type { Axis, Book, SegmentId } from '@/core/model';
-import { calendarOf, type FactsInput } from '@/core/plan';
+import type { Axis, Book, Budget, SegmentId } from '@/core/model';
+import { calendarOf, type FactsInput, type FromAhead } from '@/core/plan';
 import { createMemory, type Memory } from './memory';
 import { throughMerges } from './merged';
 
@@ -25,6 +25,8 @@ export type Ground = {
   readonly view: View;
   readonly closedThrough: PeriodIndex | null;
   readonly memory: Memory;
+  /** What money ahead brings to a budget; null where it is not looked at. */
+  readonly made: ((ground: Ground, budget: Budget) => FromAhead) | null;
 };
 
 const makeLedger = () => ({
@@ -43,6 +45,7 @@ export function makeGround(
   book: Book,
   all: ReadonlyMap<string, LedgerBlock>,
   memory: Memory = createMemory(),
+  made: Ground['made'] = null,
 ): Ground {
   const ledger = memory.of('ledger', makeLedger);
   const calendar = calendarOf(book);
@@ -56,6 +59,7 @@ export function makeGround(
     balances: ledger.balances(blocks, calendar, view),
     closedThrough: book.closedThrough === null ? null : indexOfId(calendar, book.closedThrough),
     memory,
+    made,
   };
 }
 

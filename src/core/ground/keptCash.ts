@@ -65,6 +65,7 @@ export const closingsAt = (
     moves: view.forecast.moves,
     rules: view.creditLine,
     bank: defaultBank(view.input),
+    borneBy: view.bearers.borneBy,
   });
 
 /** The same at the ends of the planned periods. */
@@ -73,7 +74,12 @@ export const closingsByPeriod = (view: CashView): ReadonlyMap<AccountId, Float64
     view.projected,
     view.input.opening,
     view.input.periods.map((p) => toDayNumber(p.end)),
-    { moves: view.forecast.moves, rules: view.creditLine, bank: defaultBank(view.input) },
+    {
+      moves: view.forecast.moves,
+      rules: view.creditLine,
+      bank: defaultBank(view.input),
+      borneBy: view.bearers.borneBy,
+    },
   );
 
 /**

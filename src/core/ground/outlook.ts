@@ -1,4 +1,4 @@
-import { sumBlank, type Minor } from '@/core/money';
+import { minor, sumBlank, type Minor } from '@/core/money';
 import type { PeriodIndex } from '@/core/calendar';
 import type { AccountId, SegmentId } from '@/core/model';
 import { outlookOf } from '@/core/plan';
@@ -30,22 +30,28 @@ export function outlookAt(
   const plain = sumBlank(
     segments.map((s) => outlookOf(facts, account, s, period, plannedAt(whole, account, s, period))),
   );
-  return facts.isActual(period) ? plain : comingAt(whole, account, period, plain);
+  return facts.isActual(period) ? plain : comingAt(whole, account, segments, period, plain);
 }
 
-/** What an account of the whole company comes to in a month that is to come, given what is planned of it. */
+/** What an account comes to over segments in a month that is to come, given what is planned of it. */
 export function comingAt(
   whole: Reckoned,
   account: AccountId,
+  segments: readonly SegmentId[],
   period: PeriodIndex,
   planned: Minor | null,
 ): Minor | null {
+  const now = withShift(planned, whole.shift(account, segments, period));
   const way = whole.way(account);
   const expected = way && expectedIn(whole.facts, account, way, period);
   if (expected !== null) return expected;
   const carried = whole.carried(account, period);
-  return carried === 0 ? planned : sumBlank([planned, carried]);
+  return carried === 0 ? now : sumBlank([now, carried]);
 }
+
+/** What is planned, with what money ahead makes of it beyond that today. */
+export const withShift = (planned: Minor | null, shift: number): Minor | null =>
+  shift === 0 ? planned : sumBlank([planned, minor(shift)]);
 
 /** The same in every period of the budget. */
 export const outlookMonths = (

@@ -1,8 +1,10 @@
-import { unitOf, ZERO, type Minor } from '@/core/money';
-import type { FiscalCalendar, Period } from '@/core/calendar';
+import { plus, unitOf, ZERO, type Minor } from '@/core/money';
+import type { FiscalCalendar, Period, PeriodIndex } from '@/core/calendar';
 import { lastOf } from '@/core/lastOf';
 import {
+  blankLine,
   budgetsIn,
+  lineKey,
   type AccountId,
   type Book,
   type Budget,
@@ -14,13 +16,20 @@ import {
   createReckoner,
   factsFor,
   figuresOf,
+  madeAt,
+  madeOn,
+  NOTHING_AHEAD,
+  NOTHING_MADE,
   type Facts,
   type FactsInput,
   type Figures,
+  type FromAhead,
+  type Made,
   type OtherPlan,
   type Reckoning,
 } from '@/core/plan';
 import { carriedOf, type Carried } from './carried';
+import { bearersOf } from './bearers';
 import { segmentLedgers, type Ground } from './ground';
 
 /** A budget with its reckoning. */
@@ -33,6 +42,13 @@ export type Reckoned = {
   readonly amounts: (account: AccountId, segment?: SegmentId | 'all') => readonly (Minor | null)[] | null;
   /** What explained variances add to months that are to come; of a budget by segments nothing, since they are the company's. */
   readonly carried: Carried;
+  /** What money ahead makes of its lines, as its figures have it. */
+  readonly made: Made;
+  /**
+   * What the outlook has of an account in a period beside that, natural: what someone said beside the plan, and of an approved
+   * budget what money ahead makes today in place of what it made then.
+   */
+  readonly shift: (account: AccountId, segments: readonly SegmentId[], period: PeriodIndex) => number;
   /** How an account’s coming months are expected, where not as planned; of a budget by segments never. */
   readonly way: (account: AccountId) => OutlookWay | null;
 };
@@ -48,8 +64,20 @@ export function reckonedAs(
   reckoning: Reckoning,
   carried: Carried = NOTHING,
   ways: Ways = AS_PLANNED,
+  made: Made = NOTHING_MADE,
+  { made: today, beyond }: FromAhead = { ...NOTHING_AHEAD, made },
 ): Reckoned {
+  const first = facts.periods[0]?.index ?? 0;
   return {
+    made,
+    shift:
+      made === today && beyond.length === 0
+        ? () => 0
+        : (account, segments, period) =>
+            segments.reduce((t, segment) => {
+              const at = (of: Made) => madeAt(madeOn(of, { account, segment }), period - first);
+              return t + at(today) - at(made) + at(beyond);
+            }, 0),
     budget,
     facts,
     reckoning,
@@ -96,6 +124,10 @@ const makePlace = () => ({
   named: lastOf((lines: Budget['lines']) => budgetsIn(lines)),
   others: lastOf((axis: string | null, ...others: readonly Reckoned[]) => otherPlans(axis, others)),
   whole: lastOf(reckonedAs),
+  /** An approved budget by its own lines alone, and what money ahead made of them then. */
+  plain: createReckoner(),
+  then: lastOf(madeThen),
+  lines: lastOf(withMadeLines),
   /** It is being reckoned: one that leads back to itself is no basis. */
   open: false,
 });
@@ -106,6 +138,7 @@ export function reckoned(ground: Ground, budget: Budget): Reckoned {
   const { book, calendar } = ground;
   const place = placeOf(ground, budget.id);
   const periods = place.periods(calendar, budget.first, budget.length);
+  const wasOpen = place.open;
   place.open = true;
   let others: Reckoned[];
   try {
@@ -114,7 +147,7 @@ export function reckoned(ground: Ground, budget: Budget): Reckoned {
       return other ? [reckoned(ground, other)] : [];
     });
   } finally {
-    place.open = false;
+    place.open = wasOpen;
   }
   const facts = place.facts(
     calendar,
@@ -129,13 +162,57 @@ export function reckoned(ground: Ground, budget: Budget): Reckoned {
     book.workWeek,
     place.others(budget.axis, ...others),
   );
+  const ahead = ground.made?.(ground, budget) ?? NOTHING_AHEAD;
+  const made = budget.approved
+    ? place.then(budget, place.plain(budget, facts), facts, ahead.made, bearersOf(book, budget))
+    : ahead.made;
   return place.whole(
     budget,
     facts,
-    place.reckon(budget, facts),
+    place.reckon({ ...budget, lines: place.lines(budget.lines, made), made }, facts),
     carriedOf(ground, budget.id),
     book.outlookWays[budget.id] ?? AS_PLANNED,
+    made,
+    ahead,
   );
+}
+
+/** A budget's lines, and those that money ahead makes where it has none. */
+function withMadeLines(lines: Budget['lines'], made: Made): Budget['lines'] {
+  const planned = new Set(lines.map((l) => l.account));
+  const more = made.filter((m) => !planned.has(m.account));
+  if (more.length === 0) return lines;
+  const method = { kind: 'schedule', beside: {} } as const;
+  return [...lines, ...more.map(({ account, segment }) => ({ ...blankLine({ account, segment }), method }))];
+}
+
+/**
+ * What money ahead made of an approved budget's lines when it was approved: what was approved of accounts that terms lose on
+ * and of the credit line's interest, beyond what their lines and schedules say. Months that were typed over have nothing of it,
+ * and go by what is made today.
+ */
+function madeThen(
+  { lines, approved }: Budget,
+  plain: Reckoning,
+  { periods, isBalance }: Facts,
+  today: Made,
+  bearers: ReadonlySet<AccountId>,
+): Made {
+  if (bearers.size === 0) return NOTHING_MADE;
+  const methods = new Map(lines.map((l) => [lineKey(l), l.method.kind]));
+  const own = new Set(lines.map((l) => l.account));
+  return approved!.lines.flatMap((line) => {
+    const { account, segment } = line;
+    const method = methods.get(lineKey(line));
+    if (!bearers.has(account) || isBalance(account)) return [];
+    if (method === undefined ? own.has(account) : method !== 'schedule') return [];
+    const was = plain.lines.get(line);
+    const now = madeOn(today, line);
+    const amounts = periods.map((_, i) =>
+      was?.typed[i] ? madeAt(now, i) : plus(line.amounts[i] ?? 0, -(was?.amounts[i] ?? 0)),
+    );
+    return amounts.every((a) => a === 0) ? [] : [{ account, segment, parts: [{ of: 'approved', amounts }] }];
+  });
 }
 
 /** Other budgets as bases of one with this axis: by segment where both have it, else as a whole. */

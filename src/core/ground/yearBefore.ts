@@ -127,7 +127,7 @@ function make({ facts, budget }: Reckoned, other: Reckoned | null): YearBefore {
       // A budget of the whole company stands in for one of it, whatever its own segments are.
       if (budget.axis === null) {
         const plain = outlookOf(facts, id, null, q, plannedAt(other, id, 'all', q));
-        return facts.isActual(q) ? plain : comingAt(other, id, q, plain);
+        return facts.isActual(q) ? plain : comingAt(other, id, other.budget.segments, q, plain);
       }
       const segments = segmentsIn(budget, segment);
       return sumBlank(segments.map((s) => outlookOf(facts, id, s, q, plannedAt(other, id, s, q))));

@@ -14,6 +14,7 @@ import { needsOf } from './methods/table';
 import { driverNeeds } from './drivers';
 import type { LinePlaces } from './results';
 import { touchedBy } from './rows';
+import { madeAccounts, NOTHING_MADE, type Made } from './made';
 import { componentsOf, type Component, type Edge } from './order';
 
 /** What a node of the graph is: a line, a driver, a row of a schedule, or the sum of a group's or kind's lines in a segment. */
@@ -49,6 +50,8 @@ export type Plan = {
   readonly lines: readonly Line[];
   readonly drivers: readonly Driver[];
   readonly schedules?: readonly ScheduleRow[];
+  /** What money ahead brings to lines; none where nothing of it is known. */
+  readonly made?: Made;
   /** What was approved goes by its plan alone, whatever was closed since. */
   readonly approved?: object | null;
 };
@@ -73,7 +76,12 @@ function taxedLines(
 const NO_NEEDS: readonly Edge[] = [];
 
 /** The graph of a budget. Lines come first, then drivers, then rows, then the sums that any of them needs. */
-export function graphOf({ lines, drivers, schedules = [] }: Plan, places: LinePlaces, facts: Facts): Graph {
+export function graphOf(
+  { lines, drivers, schedules = [], made = NOTHING_MADE }: Plan,
+  places: LinePlaces,
+  facts: Facts,
+): Graph {
+  const unfollowed = madeAccounts(made);
   const driverAt = new Map(drivers.map((d, i) => [d.id, lines.length + i]));
   const nodes: Node[] = [
     ...lines.map((_, line): Node => ({ kind: 'line', line })),
@@ -85,12 +93,17 @@ export function graphOf({ lines, drivers, schedules = [] }: Plan, places: LinePl
     `${ref.kind}:${ref.of === 'group' ? ref.group : ''}:${ref.of}:${segment ?? ''}`;
 
   const nodeOf = (ref: Ref, segment: SegmentId): number | undefined =>
-    ref.of === 'account' ? places.of({ account: ref.account, segment }) : sums.get(sumKey(ref, segment));
+    ref.of !== 'account'
+      ? sums.get(sumKey(ref, segment))
+      : unfollowed.has(ref.account)
+        ? undefined
+        : places.of({ account: ref.account, segment });
 
   function makeSum(ref: Ref, segment: SegmentId): void {
     if (ref.of === 'account' || sums.has(sumKey(ref, segment))) return;
     const members = facts
       .members(ref)
+      .filter((account) => !unfollowed.has(account))
       .map((account) => places.of({ account, segment }))
       .filter((n): n is number => n !== undefined);
     if (members.length === 0) return;

@@ -27,6 +27,17 @@ export {
   type LineResult,
   type Reckoning,
 } from './results';
+export {
+  madeAt,
+  madeOn,
+  NOTHING_AHEAD,
+  NOTHING_MADE,
+  sameMadeLine,
+  sameMadeLines,
+  type FromAhead,
+  type Made,
+  type MadeLine,
+} from './made';
 export { phasingWeights } from './phasing';
 export { stepped, stepsTaken, type StepChange } from './steps';
 export { methodKinds } from './methods/table';

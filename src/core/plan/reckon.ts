@@ -10,6 +10,7 @@ import {
 } from './drivers';
 import type { Facts } from './facts';
 import { graphOf, taxAccounts, type Graph, type Node, type Plan } from './graph';
+import { madeOn, NOTHING_MADE, sameMadeLine, sameMadeLines, withMade, type MadeLine } from './made';
 import { computeLine, computeMonth, isMonthly, needsOf } from './methods/table';
 import {
   bookedProfit,
@@ -47,6 +48,7 @@ const samePlan = (a: Plan, b: Plan): boolean =>
   a.lines === b.lines &&
   a.drivers === b.drivers &&
   a.schedules === b.schedules &&
+  a.made === b.made &&
   Boolean(a.approved) === Boolean(b.approved);
 
 const NO_WHOLES: Amounts = [];
@@ -120,6 +122,12 @@ class Run {
       )
     )
       return null;
+    const [was, now] = [this.plan.made ?? NOTHING_MADE, plan.made ?? NOTHING_MADE];
+    if (!sameMadeLines(was, now)) return null;
+    now.forEach((m, i) => {
+      const place = sameMadeLine(was[i]!, m) ? undefined : this.places.of(m);
+      if (place !== undefined) dirty.push(place);
+    });
     const run = new Run(plan, this.facts, this.graph, this.places, this);
     run.follow(dirty);
     return run.finish();
@@ -153,7 +161,8 @@ class Run {
       lines: new LineResults(plan.lines, this.places, this.lineResults),
       drivers: new Map(plan.drivers.map((driver, i) => [driver.id, { ...this.driverResults[i]!, driver }])),
       rows: new Map(this.rowResults.map((r) => [r.row.id, r])),
-      scheduled: (ref) => (this.graph.rowsOf.has(ref.account) ? this.scheduledOf(ref).amounts : null),
+      scheduled: (ref) =>
+        this.graph.rowsOf.has(ref.account) || this.madeOf(ref) ? this.scheduledOf(ref).amounts : null,
       rowGround: () => this.rowGround(),
       cyclic: this.cyclic,
       contextOf: (line) => this.contextOf(line),
@@ -348,10 +357,16 @@ class Run {
   private scheduledOf({ account, segment }: LineRef): ReturnType<Context['scheduled']> {
     const rows = this.rowsOf(account);
     const amounts = (of: readonly RowResult[]) => scheduledAmounts(of, this.facts, account, segment);
+    const made = this.madeOf({ account, segment });
     return {
-      amounts: amounts(rows),
+      amounts: made ? withMade(amounts(rows), made) : amounts(rows),
+      made,
       rows: rows.map((r) => ({ id: r.row.id, issue: r.issue, amounts: () => amounts([r]) })),
     };
+  }
+
+  private madeOf(ref: LineRef): MadeLine | null {
+    return madeOn(this.plan.made ?? NOTHING_MADE, ref);
   }
 
   private keepSum(n: number, next: Amounts): boolean {

@@ -76,6 +76,11 @@ export class LineResults {
     return place === undefined ? undefined : this.list[place];
   }
 
+  /** The line at a place: one of the budget, or one that money ahead makes. */
+  lineAt(place: number): Line | undefined {
+    return this.lines[place];
+  }
+
   /** The result of the line at a place; undefined where there is no such place. */
   at(place: number): LineResult | undefined {
     return this.list[place];

@@ -4,6 +4,7 @@ import type { Line, Method, MethodKind, MethodOf, Phasing, Ref } from '@/core/mo
 import type { Name } from '@/core/formula';
 import type { RowIssue } from '@/core/schedule';
 import type { Facts } from './facts';
+import type { MadeLine } from './made';
 import type { Span } from './spans';
 
 export type Amounts = readonly (Minor | null)[];
@@ -47,9 +48,10 @@ export type Context = {
   readonly has: (ref: Ref) => boolean;
   /** A driver's value in the i-th month; undefined when there is no such driver. */
   readonly driver: (id: string, i: number) => Ratio | null | undefined;
-  /** What the budget's schedules come to on the line, and which rows make it. */
+  /** What the budget's schedules and its money ahead come to on the line, and what makes it. */
   readonly scheduled: () => {
     readonly amounts: Amounts;
+    readonly made: MadeLine | null;
     readonly rows: readonly {
       readonly id: string;
       readonly issue: RowIssue | null;
@@ -107,6 +109,7 @@ export type Reason =
       readonly value: Minor;
     }
   | { readonly step: 'row'; readonly row: string; readonly value: Minor }
+  | { readonly step: 'ahead'; readonly of: MadeLine['parts'][number]['of']; readonly value: Minor }
   /** What a line has beside its schedules. */
   | { readonly step: 'beside'; readonly value: Minor }
   | { readonly step: 'factor'; readonly driver: string; readonly value: Ratio | null }

@@ -2,7 +2,16 @@ export { occurrencesIn, occurrenceNumbers, workingDays } from './occurrences';
 export { daysOf, dueDay, monthDay, yearAfter, type Days } from './days';
 export { datesOf } from './dated';
 export { dividerOf, splitByPercents, weightOf } from './parts';
-export { accountFor, isStandIn, lineAccount, payingBank, STAND_INS } from './standIns';
+export {
+  accountFor,
+  isStandIn,
+  lineAccount,
+  lineInterest,
+  lostOf,
+  lostOn,
+  payingBank,
+  STAND_INS,
+} from './standIns';
 export { WHAT, WHATS, type What } from './what';
 export type { RowGround, RowIssue, RowMade, RowNeeds, RowPosting } from './rule';
 export { makeRow, rowNeeds, SCHEDULE_KINDS } from './table';

@@ -26,8 +26,7 @@ export const STAND_INS = {
 export const isStandIn = (account: AccountId): boolean => account.startsWith('~');
 
 /**
- * How an account is found that nobody named: the first in use of a nature, else of a kind. What has neither is a stand-in. The
- * costs that the projection itself makes (bad debts, interest of a credit line) post to none of the plan's accounts unasked.
+ * How an account is found that nobody named: the first in use of a nature, else of a kind. What has neither is a stand-in.
  */
 const FOUND_BY: {
   readonly [S in keyof typeof STAND_INS]: { readonly nature?: Nature; readonly kind?: Account['kind'] };
@@ -40,11 +39,11 @@ const FOUND_BY: {
   deferred: { nature: 'deferred' },
   withheld: { nature: 'withheld' },
   tax: { nature: 'salesTax', kind: 'taxPayable' },
-  badDebt: {},
+  badDebt: { nature: 'badDebt' },
   against: {},
   other: {},
   creditLine: { nature: 'creditLine' },
-  interest: {},
+  interest: { nature: 'interest' },
   gain: { nature: 'gain', kind: 'otherIncome' },
   incomeTax: { nature: 'taxOwed' },
   underWay: {},
@@ -72,6 +71,18 @@ export function accountFor(accounts: readonly Account[], what: keyof typeof STAN
   return id;
 }
 
+const LOST = '~lost ';
+
+/**
+ * Where what is never paid stands in a projection, by the account of profit and loss that it is lost on. Whether that account
+ * bears it, or what stands against the amounts planned of it, is told by who plans the month.
+ */
+export const lostOn = (account: AccountId): AccountId => `${LOST}${account}`;
+
+/** The account that something is lost on; null for any other. */
+export const lostOf = (account: AccountId): AccountId | null =>
+  account.startsWith(LOST) ? account.slice(LOST.length) : null;
+
 /** The bank that pays where none is named: the one the book says, else its first. */
 export const payingBank = (said: AccountId | null, accounts: readonly Account[]): AccountId =>
   said ?? accountFor(accounts, 'bank');
@@ -79,3 +90,7 @@ export const payingBank = (said: AccountId | null, accounts: readonly Account[])
 /** The account that a credit line is drawn on: the one it says, else by its nature. */
 export const lineAccount = (line: Pick<CreditLine, 'account'>, accounts: readonly Account[]): AccountId =>
   line.account ?? accountFor(accounts, 'creditLine');
+
+/** The account that its interest is a cost of: the one it says, else by its nature. */
+export const lineInterest = (line: Pick<CreditLine, 'interest'>, accounts: readonly Account[]): AccountId =>
+  line.interest ?? accountFor(accounts, 'interest');

@@ -1,8 +1,9 @@
 import { fromDayNumber, toDayNumber, type DayNumber } from '@/core/calendar';
+import type { BorneBy } from '@/core/cash';
 import { closingsAt, type CashView } from '@/core/ground';
 import { BlockBuilder, type LedgerBlock } from '@/core/ledger';
 import { isProfitAndLoss, type AccountId } from '@/core/model';
-import { STAND_INS } from '@/core/schedule';
+import { lostOf, STAND_INS } from '@/core/schedule';
 
 /* Lets time pass over a book: a month goes exactly as its projection has it. */
 
@@ -16,7 +17,7 @@ type Row = {
 
 /** The projection's own postings up to a day, the credit line's moves among them, as entries with references. */
 export function postedUntil(
-  { projected, forecast, creditLine, input, items }: CashView,
+  { projected, forecast, creditLine, input, items, bearers }: CashView,
   until: DayNumber,
 ): readonly Row[] {
   const rows: Row[] = [];
@@ -30,7 +31,7 @@ export function postedUntil(
       if (c.day[i]! <= until)
         rows.push({
           day: c.day[i]!,
-          account: projected.table.ids[c.account[i]!]!,
+          account: bookedOn(projected.table.ids[c.account[i]!]!, c.day[i]!, bearers.borneBy),
           amount: c.amount[i]!,
           // What settles an invoice has its reference.
           reference: key.startsWith('item ') ? `${numbers.get(key.slice(5))}` : `${key} ${c.from[i]!}`,
@@ -42,7 +43,7 @@ export function postedUntil(
     if (m.day > until) continue;
     const other =
       m.what === 'interest'
-        ? (creditLine?.interest ?? STAND_INS.interest)
+        ? bearers.borneBy(creditLine?.interest ?? STAND_INS.interest, m.day)
         : (creditLine?.account ?? STAND_INS.creditLine);
     const reference = `line ${m.day} ${m.what}`;
     rows.push({ day: m.day, account: bank, amount: m.amount, reference, party: '' });
@@ -50,6 +51,12 @@ export function postedUntil(
   }
   return rows;
 }
+
+/** The account that an entry is made on: what is lost stands with who bears it. */
+const bookedOn = (account: AccountId, day: DayNumber, borneBy: BorneBy): AccountId => {
+  const of = lostOf(account);
+  return of === null ? account : borneBy(of, day);
+};
 
 /** Those entries as a block of the ledger. Without `told` they are what a trial balance by month tells: no parties, no references. */
 export function blockOfMonth(view: CashView, until: DayNumber, id: string, told: boolean): LedgerBlock {

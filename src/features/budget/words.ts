@@ -115,6 +115,13 @@ function daysWords(days: readonly string[]): string {
   return `${days.length} × on ${list} ${MONTH_NAMES[Number(last.slice(5, 7)) - 1]}`;
 }
 
+const AHEAD_WORDS: Record<Extract<Reason, { step: 'ahead' }>['of'], string> = {
+  lost: 'never paid, by the terms of what is invoiced',
+  interest: 'interest on the credit line, by what is drawn when the month begins',
+  approved: 'never paid or interest of the credit line, as approved',
+  beyond: 'beside the plan',
+};
+
 /** One step of how a month was made, in words, and its figure. */
 export function reasonWords(
   reason: Reason,
@@ -190,6 +197,8 @@ export function reasonWords(
       };
     case 'beside':
       return { text: 'beside the schedules, as it was before', figure: money.exact(reason.value) };
+    case 'ahead':
+      return { text: AHEAD_WORDS[reason.of], figure: money.exact(reason.value) };
     case 'row':
       return { text: naming.row(reason.row), figure: money.exact(reason.value) };
     case 'factor':

@@ -24,6 +24,8 @@ const CHECK_WORDS: Record<CheckCode, (subject: string) => string> = {
   bankFloor: (subject) => `${subject.split('\t')[0]} keeps its own floor of ${subject.split('\t')[1]}`,
   bankUsed: (bank) => `${bank}: the balance typed says what the bank ahead begins with`,
   plannedCame: () => 'What was planned for closed months is in the ledger, or someone said what became of it',
+  profitOne: () => 'The profit ahead of the plan’s outlook is the profit of the statements',
+  madeInPlan: () => 'What is never paid, and the interest of the credit line, are lines of the plan',
   debtsPaid: () => 'Everything that is owed is paid by something ahead',
   itemsTie: () => 'Open items are what the ledger’s receivables and payables stand at',
   flowTies: () => 'Profit leads to the bank in every period of the statements',
@@ -59,6 +61,9 @@ const CHECK_TROUBLE: Record<CheckCode, (detail: string) => string> = {
   bankFloor: (when) => `it is broken, ${when} at the lowest (Cash, Bank and floor)`,
   bankUsed: (day) => `it is of ${day}: not after the closed day, or beyond the months ahead`,
   plannedCame: (names) => `it waits by name in Cash, Open items: ${names}`,
+  profitOne: (detail) => `they differ first in ${detail}`,
+  madeInPlan: (accounts) =>
+    `lines with amounts of their own, or no account, leave it against what was written off: ${accounts}`,
   debtsPaid: (accounts) => `nothing ahead ever pays ${accounts}`,
   itemsTie: (amounts) => `${amounts} stand without items`,
   flowTies: (where) => `it does not in ${where}`,

@@ -100,10 +100,15 @@ function AccountFigure({
   const causes = useMemo(
     () =>
       coming.last >= coming.first
-        ? causesOn(ahead.view.projected, account.id, {
-            from: toDayNumber(calendar.period(coming.first).start),
-            to: toDayNumber(calendar.period(coming.last).end),
-          })
+        ? causesOn(
+            ahead.view.projected,
+            account.id,
+            {
+              from: toDayNumber(calendar.period(coming.first).start),
+              to: toDayNumber(calendar.period(coming.last).end),
+            },
+            ahead.view.bearers.borneBy,
+          )
         : [],
     [ahead, account, calendar, coming.first, coming.last],
   );

@@ -44,7 +44,12 @@ function tunables(of: string, budget?: Budget): readonly Tunable[] {
   const ground = groundOf(budget);
   const ahead = aheadOf(ground, ground.book.budgets[0]!)!;
   const { start, end } = calendar.period(march);
-  const causes = causesOn(ahead.view.projected, of, { from: toDayNumber(start), to: toDayNumber(end) });
+  const causes = causesOn(
+    ahead.view.projected,
+    of,
+    { from: toDayNumber(start), to: toDayNumber(end) },
+    ahead.view.bearers.borneBy,
+  );
   const account = accounts.find((a) => a.id === of)!;
   return tunablesOf(ground, ahead, account, of === 'sales' ? march : null, causes);
 }

@@ -1,6 +1,6 @@
 import type { DayNumber } from '@/core/calendar';
 import { isProfitAndLoss, type Account, type CashSource } from '@/core/model';
-import { STAND_INS } from '@/core/schedule';
+import { STAND_INS, lostOf } from '@/core/schedule';
 import type { AccountTable } from '../postings';
 import type { Part, Projected } from '../projected';
 
@@ -37,7 +37,7 @@ const SINGLE: ReadonlySet<Part['of']> = new Set(['item', 'order', 'dated', 'tax'
 export const isNamed = ({ of, source }: Part): boolean => SINGLE.has(of) || NAMED.has(source);
 
 /** Accounts that stand in for none of the book's and belong to profit and loss. */
-const PROFIT: readonly string[] = [STAND_INS.badDebt, STAND_INS.interest, STAND_INS.gain];
+const PROFIT: readonly string[] = [STAND_INS.interest, STAND_INS.gain];
 
 /** Whether the account at a place belongs to profit and loss. */
 export function profitPlaces(table: AccountTable, accounts: readonly Account[]): (place: number) => boolean {
@@ -46,6 +46,7 @@ export function profitPlaces(table: AccountTable, accounts: readonly Account[]):
   return (place) =>
     (known[place] ??=
       PROFIT.includes(table.ids[place]!) ||
+      lostOf(table.ids[place]!) !== null ||
       (kinds.has(table.ids[place]!) && isProfitAndLoss(kinds.get(table.ids[place]!)!)));
 }
 

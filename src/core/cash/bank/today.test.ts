@@ -38,6 +38,7 @@ function billPaid() {
     moved: [],
     parts: new Map([[part.key, part]]),
     returns: [],
+    lostBefore: new Map(),
     untold: new Map(),
     version: 1,
   };

@@ -1,4 +1,4 @@
-import { sumBlank, type Minor } from '@/core/money';
+import { minor, sumBlank, type Minor } from '@/core/money';
 import type { MethodOf } from '@/core/model';
 import type { Facts } from '../facts';
 import type { LineResult } from '../results';
@@ -13,12 +13,12 @@ export const schedule: Rule<'schedule'> = {
   by: 'line',
   balances: true,
   compute(method, context) {
-    const { amounts, rows } = context.scheduled();
+    const { amounts, rows, made } = context.scheduled();
     const issue = rows.map((r) => r.issue).find((i) => i !== null) ?? null;
     return {
       amounts: amounts.map((a, i) => sumBlank([a, besideAt(method, context, i)])),
       issue:
-        rows.length === 0
+        rows.length === 0 && made === null
           ? 'noSchedule'
           : issue === 'driverMissing' || issue === 'tooLarge' || issue === 'cycle'
             ? issue
@@ -27,9 +27,15 @@ export const schedule: Rule<'schedule'> = {
   },
   explain(method, context, i) {
     const beside = besideAt(method, context, i);
+    const { rows, made } = context.scheduled();
+    const ahead = (made?.parts ?? []).flatMap(({ of, amounts }): Reason[] => {
+      const value = amounts[i] ?? 0;
+      return value === 0 ? [] : [{ step: 'ahead', of, value: minor(value) }];
+    });
     return [
       ...(beside === null ? [] : [{ step: 'beside' as const, value: beside }]),
-      ...context.scheduled().rows.flatMap(({ id, amounts }): Reason[] => {
+      ...ahead,
+      ...rows.flatMap(({ id, amounts }): Reason[] => {
         const value = amounts()[i] ?? null;
         return value === null || value === 0 ? [] : [{ step: 'row', row: id, value }];
       }),

@@ -78,6 +78,7 @@ const groundOf = (book: Book): Ground => ({
   blocks: [],
   view: { merged: new Map(), keep: null },
   closedThrough: null,
+  made: null,
   memory: createMemory(),
 });
 

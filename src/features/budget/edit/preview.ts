@@ -15,16 +15,16 @@ export function createPreviewer(): (
   methods: readonly (LineRef & { readonly method: Method })[],
 ) => Preview {
   const reckon = createReckoner();
-  return ({ budget, facts }, accounts, methods) => {
+  return ({ budget, facts, made, reckoning }, accounts, methods) => {
     const changed = new Map(methods.map((m) => [lineKey(m), m.method]));
-    const lines = budget.lines.map((l) => {
+    const lines = [...reckoning.lines].map(([l]) => {
       const method = changed.get(lineKey(l));
       if (!method) return l;
       changed.delete(lineKey(l));
       return { ...l, method, overrides: method.kind === 'byMonth' ? {} : l.overrides };
     });
     for (const m of methods) if (changed.has(lineKey(m))) lines.push({ ...blankLine(m), method: m.method });
-    const run = reckon({ lines, drivers: budget.drivers }, facts);
+    const run = reckon({ ...budget, lines, made }, facts);
     const rows = budgetRows(accounts, budget.covers);
     return {
       line: run.lines.get(methods[0]!)!,

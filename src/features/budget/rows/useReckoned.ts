@@ -8,5 +8,5 @@ export function useReckoned(
 ): { readonly whole: Reckoned; readonly lineOf: (ref: LineRef) => Line | undefined } {
   const whole = reckoned(ground, budget);
   const { places } = whole.reckoning.lines;
-  return { whole, lineOf: (ref) => budget.lines[places.of(ref) ?? -1] };
+  return { whole, lineOf: (ref) => whole.reckoning.lines.lineAt(places.of(ref) ?? -1) };
 }

@@ -183,7 +183,7 @@ export function worksheet(
       incomeTotal,
       prior.known,
       choice.folded.has(key),
-      budget.lines[place],
+      reckoning.lines.lineAt(place),
       reckoning.lines.at(place)?.issue,
     ];
     const last = fillers.kept.get(key);
@@ -198,7 +198,7 @@ export function worksheet(
     const { key, label } = rowName(row);
     const isLine = row.kind === 'line';
     const ref = isLine && segment !== 'all' ? { account: key, segment } : null;
-    const line = budget.lines[placeOf(r)];
+    const line = reckoning.lines.lineAt(placeOf(r));
     const result = reckoning.lines.at(placeOf(r));
     const typed = result?.typed ?? NO_MARKS;
     const values = row.kind === 'section' ? [] : columns.map((c) => cell(row, r, c));
@@ -241,7 +241,7 @@ export function worksheet(
         filter: choice.filter,
         lines: (id) =>
           segmentsIn(budget, segment).flatMap(
-            (s) => budget.lines[reckoning.lines.places.of({ account: id, segment: s }) ?? -1] ?? [],
+            (s) => reckoning.lines.lineAt(reckoning.lines.places.of({ account: id, segment: s }) ?? -1) ?? [],
           ),
         figures: (id) => reckoned.figures(id, segment),
         years: facts.years,

@@ -1,0 +1,297 @@
+import { indexOfId, toDayNumber, type DayNumber, type PeriodIndex } from '@/core/calendar';
+import type { BorneBy, LineMove, Projected, ProjectionInput } from '@/core/cash';
+import { divideRounded, minor } from '@/core/money';
+import {
+  isProfitAndLoss,
+  lineKey,
+  natural,
+  type Account,
+  type AccountId,
+  type Book,
+  type Budget,
+  type Cash,
+  type LineRef,
+  type SegmentId,
+  type Terms,
+} from '@/core/model';
+import {
+  NOTHING_AHEAD,
+  sameMadeLine,
+  sameMadeLines,
+  type FromAhead,
+  type Made,
+  type MadeLine,
+} from '@/core/plan';
+import { isStandIn, lostOf, STAND_INS, weightOf } from '@/core/schedule';
+import { accountsById, type MonthsOfPlan } from './cashPlan';
+import type { Ground } from './ground';
+
+/* What money ahead brings to lines of the plan: what terms never collect, and the interest of the credit line. */
+
+/** What money ahead brings to each budget, by its id. */
+export type MadeBy = ReadonlyMap<string, FromAhead>;
+
+/** How a budget's lines take what is lost on an account: they make it, have amounts of their own, or there are none. */
+type Takes =
+  { readonly as: 'made'; readonly segment: SegmentId } | { readonly as: 'own' } | { readonly as: 'none' };
+
+function takes({ lines }: Budget, account: AccountId): Takes {
+  const own = lines.filter((l) => l.account === account);
+  const made = own.filter((l) => l.method.kind === 'schedule');
+  const line = made.find((l) => l.segment === null) ?? made[0];
+  if (line) return { as: 'made', segment: line.segment };
+  return { as: own.length > 0 ? 'own' : 'none' };
+}
+
+/** Of which budget's line it is in a month; `against`: of none, since the line has amounts of its own. */
+type Bearer = { readonly budget: Budget; readonly segment: SegmentId } | 'against' | null;
+
+/** Where no line takes it, one is made: unassigned where the budget has that. */
+const segmentOf = ({ segments }: Budget): SegmentId =>
+  segments.includes(null) ? null : (segments[0] ?? null);
+
+function bearerIn(plans: readonly Budget[], account: AccountId): Bearer {
+  const all = plans.map((budget) => ({ budget, takes: takes(budget, account) }));
+  for (const { budget, takes: t } of all) if (t.as === 'made') return { budget, segment: t.segment };
+  if (all.some((a) => a.takes.as === 'own')) return 'against';
+  return all[0] ? { budget: all[0].budget, segment: segmentOf(all[0].budget) } : null;
+}
+
+/** The budgets of each period. */
+function byPeriod(plans: readonly MonthsOfPlan[]): ReadonlyMap<PeriodIndex, readonly Budget[]> {
+  const out = new Map<PeriodIndex, Budget[]>();
+  for (const { budget, periods } of plans)
+    for (const { index } of periods) {
+      const there = out.get(index);
+      if (there) there.push(budget);
+      else out.set(index, [budget]);
+    }
+  return out;
+}
+
+export type Bearers = {
+  readonly bearerOf: (account: AccountId, period: PeriodIndex) => Bearer;
+  readonly borneBy: BorneBy;
+  /** In which budget's outlook it stands what an account moves beside the plan. */
+  readonly plannerOf: (account: AccountId, period: PeriodIndex) => Bearer;
+};
+
+/** Who bears what of each month, by the plans of the months. */
+export function makeBearers(
+  ground: Pick<Ground, 'calendar' | 'book'>,
+  plans: readonly MonthsOfPlan[],
+  against: (account: Account) => AccountId,
+): Bearers {
+  const byId = accountsById(ground.book.accounts);
+  const plansAt = byPeriod(plans);
+  const known = new Map<string, Bearer>();
+  const bearerOf = (account: AccountId, period: PeriodIndex): Bearer => {
+    const kind = byId.get(account)?.kind;
+    // Of an account that the book has not, no plan can have a line.
+    if (kind === undefined) return 'against';
+    if (!isProfitAndLoss(kind)) return null;
+    const key = `${period} ${account}`;
+    let bearer = known.get(key);
+    if (bearer === undefined) known.set(key, (bearer = bearerIn(plansAt.get(period) ?? [], account)));
+    return bearer;
+  };
+  const borneBy: BorneBy = (account, day) => {
+    if (bearerOf(account, ground.calendar.indexOfDay(day)) !== 'against') return account;
+    const of = byId.get(account);
+    return of ? against(of) : STAND_INS.against;
+  };
+  const plannerOf = (account: AccountId, period: PeriodIndex): Bearer => {
+    const all = plansAt.get(period) ?? [];
+    const budget = all.find((b) => b.lines.some((l) => l.account === account)) ?? all[0];
+    if (!budget) return null;
+    const lines = budget.lines.filter((l) => l.account === account);
+    const line = lines.find((l) => l.segment === null) ?? lines[0];
+    return { budget, segment: line ? line.segment : segmentOf(budget) };
+  };
+  return { bearerOf, borneBy, plannerOf };
+}
+
+/** What a line without money of an account stands against, where its amounts are the plan's own. */
+export const againstOf = ({ parts }: Terms): AccountId =>
+  parts.flatMap(({ rule }) => (rule.kind === 'withoutMoney' ? [rule.against] : [])).find((a) => a !== null) ??
+  STAND_INS.against;
+
+/** What is looked at of money ahead. */
+export type AheadOf = {
+  readonly projected: Projected;
+  readonly moves: readonly LineMove[];
+  readonly creditLine: Cash['creditLine'];
+  readonly periods: readonly { readonly index: PeriodIndex }[];
+  readonly past: readonly { readonly index: PeriodIndex }[];
+  readonly pastPlans: readonly MonthsOfPlan[];
+  readonly bearers: Bearers;
+  /** What accounts move beside the plan, debits positive. */
+  readonly beyond: readonly {
+    readonly account: AccountId;
+    readonly period: PeriodIndex;
+    readonly amount: number;
+  }[];
+};
+
+type MadePart = LineRef & { readonly of: MadeLine['parts'][number]['of']; readonly amounts: number[] };
+
+class Gathered {
+  private readonly of = new Map<string, Map<string, MadePart>>();
+
+  add(budget: Budget, place: number, of: MadePart['of'], ref: LineRef, amount: number): void {
+    let own = this.of.get(budget.id);
+    if (!own) this.of.set(budget.id, (own = new Map()));
+    const key = `${lineKey(ref)} ${of}`;
+    let there = own.get(key);
+    if (!there) own.set(key, (there = { ...ref, of, amounts: new Array<number>(budget.length).fill(0) }));
+    if (place >= 0 && place < budget.length) there.amounts[place]! += amount;
+  }
+
+  /** Of each budget, as many lists of lines as there are; what did not change since `was` is the same. */
+  taken(was: MadeBy): MadeBy {
+    const out = new Map<string, FromAhead>();
+    for (const [budget, parts] of this.of) {
+      const before = was.get(budget) ?? NOTHING_AHEAD;
+      const all = [...parts.values()];
+      const made = linesOf(
+        all.filter((p) => p.of !== 'beyond'),
+        before.made,
+      );
+      const beyond = linesOf(
+        all.filter((p) => p.of === 'beyond'),
+        before.beyond,
+      );
+      out.set(budget, made === before.made && beyond === before.beyond ? before : { made, beyond });
+    }
+    return out;
+  }
+}
+
+/** Parts by their lines; those that are as before are the same. */
+function linesOf(parts: readonly MadePart[], before: Made): Made {
+  const lines = new Map<string, LineRef & { parts: MadeLine['parts'][number][] }>();
+  for (const { account, segment, of, amounts } of parts) {
+    if (amounts.every((a) => a === 0)) continue;
+    const key = lineKey({ account, segment });
+    const line = lines.get(key) ?? { account, segment, parts: [] };
+    line.parts.push({ of, amounts });
+    lines.set(key, line);
+  }
+  const next = [...lines.values()].map(
+    (line): MadeLine => before.find((b) => isOf(b, line) && sameMadeLine(b, line)) ?? line,
+  );
+  return sameMadeLines(before, next) && next.every((l, i) => l === before[i]) ? before : next;
+}
+
+const isOf = (a: MadeLine, b: Pick<MadeLine, 'account' | 'segment'>): boolean =>
+  a.account === b.account && a.segment === b.segment;
+
+/** What money ahead brings to the lines of each budget; `was`: the last time, for what stays the same. */
+export function madeIn(ground: Ground, ahead: AheadOf, was: MadeBy): MadeBy {
+  const { calendar, book, balances } = ground;
+  const byId = accountsById(book.accounts);
+  const out = new Gathered();
+  const put = (
+    of: MadePart['of'],
+    account: AccountId,
+    period: PeriodIndex,
+    amount: number,
+    bearer: Bearer,
+  ): void => {
+    const kind = byId.get(account)?.kind;
+    if (amount === 0 || kind === undefined || !isProfitAndLoss(kind)) return;
+    if (bearer === null || bearer === 'against') return;
+    const { budget, segment } = bearer;
+    const place = period - indexOfId(calendar, budget.first)!;
+    out.add(budget, place, of, { account, segment }, natural(kind, minor(amount)));
+  };
+  const { ids } = ahead.projected.table;
+  ids.forEach((id, place) => {
+    const account = lostOf(id);
+    const moved = ahead.projected.moved[place];
+    if (account === null || !moved) return;
+    ahead.periods.forEach(({ index }, k) =>
+      put('lost', account, index, moved[k]!, ahead.bearers.bearerOf(account, index)),
+    );
+  });
+  const interest = ahead.creditLine?.interest ?? null;
+  if (interest !== null)
+    for (const { what, day, amount } of ahead.moves) {
+      const period = calendar.indexOfDay(day);
+      if (what === 'interest')
+        put('interest', interest, period, -amount, ahead.bearers.bearerOf(interest, period));
+    }
+  // Closed months of a draft go by what was invoiced and drawn in them.
+  for (const [period, plans] of byPeriod(ahead.pastPlans)) {
+    const at = ahead.past.findIndex((p) => p.index === period);
+    const putClosed = (of: 'lost' | 'interest', account: AccountId, amount: number) => {
+      const bearer = bearerIn(plans, account);
+      if (bearer !== null && bearer !== 'against' && !bearer.budget.approved)
+        put(of, account, period, amount, bearer);
+    };
+    for (const [account, amounts] of ahead.projected.lostBefore) putClosed('lost', account, amounts[at] ?? 0);
+    if (interest !== null) putClosed('interest', interest, interestIn(balances, ahead.creditLine!, period));
+  }
+  for (const { account, period, amount } of ahead.beyond)
+    put('beyond', account, period, amount, ahead.bearers.plannerOf(account, period));
+  return out.taken(was);
+}
+
+/** The interest of a closed month by what was drawn when it began. */
+function interestIn(
+  balances: Ground['balances'],
+  { account, rate }: NonNullable<Cash['creditLine']>,
+  period: PeriodIndex,
+): number {
+  if (account === null || isStandIn(account)) return 0;
+  const drawn = -balances.balance(account, period - 1, true);
+  return drawn <= 0 ? 0 : divideRounded(drawn, weightOf(rate), 100_000_000 * 12, 'halfAwayFromZero');
+}
+
+/**
+ * Whether money ahead is another where its plans' lines are: a tax on their profit, amounts typed over them, or what someone
+ * expects of them otherwise.
+ */
+export const feedsBack = (
+  { outlookWays }: Pick<Book, 'outlookWays'>,
+  plans: readonly MonthsOfPlan[],
+  made: MadeBy,
+): boolean =>
+  plans.some(({ budget }) => {
+    if (!budget.approved && budget.schedules.some((r) => r.kind === 'incomeTax')) return true;
+    const accounts = new Set((made.get(budget.id) ?? NOTHING_AHEAD).made.map((m) => m.account));
+    return (
+      Object.keys(outlookWays[budget.id] ?? {}).some((a) => accounts.has(a)) ||
+      budget.lines.some((l) => accounts.has(l.account) && Object.keys(l.overrides).length > 0)
+    );
+  });
+
+/** What is never paid, and interest, that no line of the plan takes, by account; null for none of the book. */
+export function unborneOf({
+  projected,
+  forecast,
+  creditLine,
+  bearers,
+  input,
+}: {
+  readonly projected: Projected;
+  readonly forecast: { readonly moves: readonly LineMove[] };
+  readonly creditLine: Cash['creditLine'];
+  readonly bearers: Bearers;
+  readonly input: Pick<ProjectionInput, 'periods' | 'accounts'>;
+}): readonly { readonly account: AccountId | null; readonly amount: number }[] {
+  const out = new Map<AccountId | null, number>();
+  const put = (account: AccountId, day: DayNumber, amount: number) => {
+    if (amount === 0 || bearers.borneBy(account, day) === account) return;
+    const of = isStandIn(account) ? null : account;
+    out.set(of, (out.get(of) ?? 0) + amount);
+  };
+  projected.table.ids.forEach((id, place) => {
+    const of = lostOf(id);
+    if (of !== null)
+      input.periods.forEach((p, k) => put(of, toDayNumber(p.end), projected.moved[place]?.[k] ?? 0));
+  });
+  for (const m of forecast.moves)
+    if (m.what === 'interest') put(creditLine?.interest ?? STAND_INS.interest, m.day, -m.amount);
+  return [...out].map(([account, amount]) => ({ account, amount }));
+}

@@ -1,0 +1,57 @@
+import { minor, plus } from '@/core/money';
+import type { AccountId, LineRef } from '@/core/model';
+import type { Amounts } from './rule';
+
+/**
+ * What money ahead brings to an account of profit and loss: what terms never collect, and the interest of the credit line. A
+ * line by schedule takes it as it takes what schedules post. No method, formula or sum follows such an account, so nothing
+ * turns in a circle; taxes on profit do, month by month.
+ */
+export type MadeLine = LineRef & {
+  readonly parts: readonly {
+    /** `approved`: as it was when the budget was approved. */
+    readonly of: 'lost' | 'interest' | 'approved' | 'beyond';
+    /** By period of the budget, natural. */
+    readonly amounts: readonly number[];
+  }[];
+};
+
+/** The same list while nothing of it changes. */
+export type Made = readonly MadeLine[];
+
+export const NOTHING_MADE: Made = [];
+
+/**
+ * What money ahead brings to a budget: to its own lines, and beyond them to accounts that someone said something of beside the
+ * plan (dated items, orders on top). The first is a part of the plan, the second of the outlook alone.
+ */
+export type FromAhead = { readonly made: Made; readonly beyond: Made };
+
+export const NOTHING_AHEAD: FromAhead = { made: NOTHING_MADE, beyond: NOTHING_MADE };
+
+/** What is made of an account in a segment; null where nothing is. */
+export const madeOn = (made: Made, { account, segment }: LineRef): MadeLine | null =>
+  made.find((m) => m.account === account && m.segment === segment) ?? null;
+
+export const madeAccounts = (made: Made): ReadonlySet<AccountId> => new Set(made.map((m) => m.account));
+
+/** What is made in the i-th period, in all. */
+export const madeAt = (line: MadeLine | null, i: number): number =>
+  line === null ? 0 : line.parts.reduce((t, { amounts }) => plus(t, amounts[i] ?? 0), 0);
+
+/** Amounts of schedules with what money ahead brings. */
+export const withMade = (amounts: Amounts, line: MadeLine): Amounts =>
+  amounts.map((a, i) => minor(plus(a ?? 0, madeAt(line, i))));
+
+/** Whether two lists are of the same lines, so that what follows from them is in the same order. */
+export const sameMadeLines = (a: Made, b: Made): boolean =>
+  a === b ||
+  (a.length === b.length && a.every((m, i) => m.account === b[i]!.account && m.segment === b[i]!.segment));
+
+/** Whether two lines are made of the same amounts. */
+export const sameMadeLine = (a: MadeLine, b: MadeLine): boolean =>
+  a === b ||
+  (a.parts.length === b.parts.length &&
+    a.parts.every(
+      (p, k) => p.of === b.parts[k]!.of && p.amounts.every((v, i) => v === b.parts[k]!.amounts[i]),
+    ));
