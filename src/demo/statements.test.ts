@@ -2,7 +2,7 @@ import ExcelJS from 'exceljs';
 import { HyperFormula } from 'hyperformula';
 import { parseBookFile } from '@/core/exchange';
 import { reportsXlsx } from '@/core/exchange/reportXlsx';
-import { aheadOf, makeGround, plannedBooks, reckoned, triedOf, type Ground } from '@/core/ground';
+import { aheadOf, madeAhead, makeGround, outlookAt, plannedBooks, reckoned, triedOf, type Ground } from '@/core/ground';
 import { day, toDayNumber } from '@/core/calendar';
 import { minor } from '@/core/money';
 import { isProfitAndLoss, naturalSign, type FlowClass, type RowOf } from '@/core/model';
@@ -136,26 +136,30 @@ test('the balance sheet balances, and what is not yet in equity grows by the pro
   }
 });
 
-test('profit and loss ahead is the budget’s, month by month', () => {
+test('profit and loss ahead is the outlook of the budget, month by month, bad debts and interest too', () => {
   const profit = tableOf('profit');
   const { view, start, last, balances } = aheadOf(ground, null)!;
-  const plans = view.plans.map((p) => ({ periods: p.periods, whole: reckoned(ground, p.budget) }));
-  const plannedAt = (account: string, period: number) =>
-    plans.reduce((t, { periods, whole }) => {
-      const i = period - whole.facts.periods[0]!.index;
-      return periods.some((x) => x.index === period) ? t + (whole.amounts(account)?.[i] ?? 0) : t;
-    }, 0);
+  const plans = view.plans.map((p) => ({
+    periods: p.periods,
+    segments: p.budget.segments,
+    whole: reckoned({ ...ground, made: madeAhead }, p.budget),
+  }));
+  const outlook = (account: string, period: number) =>
+    plans.reduce(
+      (t, { periods, whole, segments }) =>
+        periods.some((x) => x.index === period) ? t + (outlookAt(whole, account, segments, period) ?? 0) : t,
+      0,
+    );
   const closed = profit.months - (last - start);
-  for (const a of ground.book.accounts.filter((x) => isProfitAndLoss(x.kind) && !/bad debt/i.test(x.name)))
+  for (const a of ground.book.accounts.filter((x) => isProfitAndLoss(x.kind)))
     for (let p = start + 1; p <= last; p++) {
-      const planned = plannedAt(a.id, p);
+      const expected = outlook(a.id, p);
       expect([a.name, p - start, Math.abs(balances.movement(a.id, p) ?? 0)]).toEqual([
         a.name,
         p - start,
-        Math.abs(planned),
+        Math.abs(expected),
       ]);
-      // What is never paid joins the bad debts' own line, and no other.
-      expect(profit.row(a.id)[closed + p - start - 1]).toBe(planned);
+      expect(profit.row(a.id)[closed + p - start - 1]).toBe(expected);
     }
 });
 

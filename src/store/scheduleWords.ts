@@ -1,4 +1,5 @@
 import { accountsOfRow, type Book, type Budget, type ScheduleKind, type ScheduleRow } from '@/core/model';
+import type { Made, MadeLine } from '@/core/plan';
 import type { RowIssue, RowLineKey } from '@/core/schedule';
 
 /** What the schedules are called. */
@@ -21,14 +22,22 @@ const MADE_BY: Record<ScheduleKind, string> = {
   equity: 'Equity',
 };
 
-/** What the lines of a budget that schedules make are called, by account. */
-export function madeBy(schedules: readonly ScheduleRow[]): ReadonlyMap<string, string> {
+const FROM_AHEAD: Record<MadeLine['parts'][number]['of'], string> = {
+  lost: 'Terms',
+  interest: 'Credit line',
+  approved: 'Money ahead',
+  beyond: 'Money ahead',
+};
+
+/** What the lines of a budget that schedules and money ahead make are called, by account. */
+export function madeBy(schedules: readonly ScheduleRow[], made: Made): ReadonlyMap<string, string> {
   const out = new Map<string, string>();
-  for (const row of schedules)
-    for (const account of accountsOfRow(row)) {
-      const was = out.get(account);
-      out.set(account, was === undefined || was === MADE_BY[row.kind] ? MADE_BY[row.kind] : 'Schedules');
-    }
+  const put = (account: string, by: string) => {
+    const was = out.get(account);
+    out.set(account, was === undefined || was === by ? by : 'Schedules');
+  };
+  for (const row of schedules) for (const account of accountsOfRow(row)) put(account, MADE_BY[row.kind]);
+  for (const { account, parts } of made) for (const { of } of parts) put(account, FROM_AHEAD[of]);
   return out;
 }
 

@@ -101,7 +101,7 @@ export type Session = {
   /** The hint on the demo book was closed. */
   readonly hintGone: boolean;
   /** A word to the person at the foot of the screen, read out by screen readers; gone with the next one. */
-  readonly word: { readonly text: string; readonly tone: 'info' | 'trouble' } | null;
+  readonly word: { readonly text: string; readonly tone: 'info' | 'trouble'; readonly act?: Act } | null;
 };
 
 const FRESH: Session = {
@@ -136,6 +136,9 @@ const FRESH: Session = {
   word: null,
 };
 
+/** What can be done otherwise than it was just done. */
+export type Act = { readonly label: string; readonly run: () => void };
+
 /** What is selected and looked at; not part of the book and not saved with it. */
 export const useSession = create<Session>(() => FRESH);
 
@@ -145,5 +148,5 @@ export const setSession = useSession.setState;
 export const resetSession = (): void => setSession(FRESH);
 
 /** Says something at the foot of the screen. */
-export const say = (text: string, tone: 'info' | 'trouble' = 'info'): void =>
-  setSession({ word: { text, tone } });
+export const say = (text: string, tone: 'info' | 'trouble' = 'info', act?: Act): void =>
+  setSession({ word: { text, tone, ...(act ? { act } : {}) } });

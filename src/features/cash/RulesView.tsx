@@ -7,7 +7,7 @@ import { fromDayNumber } from '@/core/calendar';
 import { DayInput } from '@/components/DayInput';
 import { kindsOf, type Account, type Cash, type CreditLine, type DatedItem } from '@/core/model';
 import { accountFor } from '@/core/schedule';
-import { bankFloors, type CashView, type Ground, type Transfer } from '@/core/ground';
+import { bankFloors, unborneOf, type CashView, type Ground, type Transfer } from '@/core/ground';
 import { MoneyInput, NumberInput, PercentInput } from '@/components/MoneyInput';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import { moneyFormat } from '@/store/format';
@@ -30,6 +30,8 @@ export function RulesView({ ground, view }: { readonly ground: Ground; readonly 
   const costs = book.accounts.filter((a) => kindsOf('interest').includes(a.kind));
   const setLine = (change: Partial<CreditLine>) => line && set({ creditLine: { ...line, ...change } });
   const drawnOn = book.accounts.find((a) => a.id === accountFor(book.accounts, 'creditLine'));
+  const costOf = book.accounts.find((a) => a.id === accountFor(book.accounts, 'interest'));
+  const interestName = book.accounts.find((a) => a.id === line?.interest)?.name ?? costOf?.name;
   const loans = book.accounts.filter((a) => a.kind === 'loan' || a.kind === 'otherLiability');
   return (
     <div className={classes.fields}>
@@ -120,7 +122,7 @@ export function RulesView({ ground, view }: { readonly ground: Ground; readonly 
           />
           <AccountChoice
             label="Its interest is a cost of"
-            none="none in the plan: it stands by itself"
+            none={costOf ? `${costOf.name}, by its name` : 'no account: it stands by itself, and in no plan'}
             accounts={costs}
             value={line.interest}
             readOnly={readOnly}
@@ -134,6 +136,13 @@ export function RulesView({ ground, view }: { readonly ground: Ground; readonly 
             onCommit={(until) => setLine({ until })}
           />
         </div>
+      )}
+      {unborneOf(view).some((u) => u.account !== null && u.account === view.creditLine?.interest) && (
+        <p className={classes.note} role="note">
+          {interestName} has amounts of its own in the plan, so the interest of the line is in none of its
+          lines: it stands against what was written off. Make that line by schedule in the Budget, or name
+          another account.
+        </p>
       )}
       {line && cash.floor === null && (
         <p className={classes.note} role="note">

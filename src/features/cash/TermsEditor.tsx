@@ -3,6 +3,7 @@
 import { Button, NativeSelect } from '@mantine/core';
 import { percent } from '@/core/money';
 import { day } from '@/core/calendar';
+import { accountFor } from '@/core/schedule';
 import type { Account, DayRule, MovedTo, TermsKind, TermsOf, TermsRule } from '@/core/model';
 import { NumberInput, PercentInput } from '@/components/MoneyInput';
 import { AccountChoice } from '@/components/AccountChoice';
@@ -49,6 +50,13 @@ const FRESH: { readonly [K in TermsKind]: TermsOf<K> } = {
   },
 };
 
+/** Where what is never paid goes unless someone says so. */
+function lossName(accounts: readonly Account[]): string {
+  const id = accountFor(accounts, 'badDebt');
+  const name = accounts.find((a) => a.id === id)?.name;
+  return name ? `${name}, by its name` : 'no account: it stands by itself, and in no plan';
+}
+
 /** The fields of a rule of terms; every change is done at once and can be undone. */
 export function TermsEditor({
   rule,
@@ -67,10 +75,11 @@ export function TermsEditor({
     value: string | null,
     keep: (a: Account) => boolean,
     onValue: (id: string | null) => void,
+    none = 'the usual one',
   ) => (
     <AccountChoice
       label={label}
-      none="the usual one"
+      none={none}
       accounts={accounts.filter(keep)}
       value={value}
       readOnly={readOnly}
@@ -106,6 +115,7 @@ export function TermsEditor({
             rule.badDebt,
             (a) => a.kind === 'expense' || a.kind === 'otherExpense' || a.kind === 'otherAsset',
             (badDebt) => set(rule, { badDebt }),
+            lossName(accounts),
           )}
         </>
       )}

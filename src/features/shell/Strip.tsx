@@ -35,6 +35,11 @@ export function Strip() {
         title={word?.text}
       >
         {word?.text}
+        {word?.act && (
+          <button type="button" className={classes.act} onClick={word.act.run}>
+            {word.act.label}
+          </button>
+        )}
       </span>
       <span className={classes.right}>
         {open && (

@@ -23,8 +23,13 @@ export type EditContext = {
   readonly line: (ref: LineRef) => Line | undefined;
 };
 
-/** A command with a word about it; or what is in its way. */
-export type Edit = { readonly command: Command; readonly word: string | null } | { readonly trouble: string };
+/** A command with a word about it, and what may be meant instead; or what is in its way. */
+export type Edit =
+  | { readonly command: Command; readonly word: string | null; readonly otherwise?: Otherwise }
+  | { readonly trouble: string };
+
+/** What someone may have meant instead, done after the command. */
+export type Otherwise = { readonly label: string; readonly commands: readonly Command[] };
 
 type How = Extract<Command, { type: 'setCells' }>['how'];
 
@@ -104,6 +109,35 @@ export function typeEdit(c: EditContext, { row, column }: Place, text: string): 
   return {
     command: withSaid({ type: 'setCells', budget: budget.id, how, cells }, read.said),
     word: null,
+    ...onTopInstead(c, at, span.from, read.value),
+  };
+}
+
+/** Over a month that schedules, terms or the credit line make, an amount may be meant instead of theirs, or on top. */
+function onTopInstead(
+  { reckoned: { budget, facts, reckoning } }: EditContext,
+  { ref, line }: NonNullable<ReturnType<typeof lineAt>>,
+  month: number,
+  value: Minor | null,
+): { readonly word?: string; readonly otherwise?: Otherwise } {
+  const { method } = line;
+  if (method.kind !== 'schedule' || value === null || facts.isBalance(ref.account)) return {};
+  const made = reckoning.scheduled(ref)?.[month] ?? 0;
+  if (made === 0) return {};
+  const period = facts.periods[month]!.id;
+  return {
+    word: 'It stands instead of what schedules and terms make of this month.',
+    otherwise: {
+      label: 'Put it on top',
+      commands: [
+        { type: 'restoreCells', budget: budget.id, cells: [{ ...ref, period }] },
+        {
+          type: 'setMethods',
+          budget: budget.id,
+          lines: [{ ...ref, method: { ...method, beside: { ...method.beside, [period]: value } } }],
+        },
+      ],
+    },
   };
 }
 

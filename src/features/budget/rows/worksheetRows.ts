@@ -193,7 +193,7 @@ export function worksheet(
     return fresh;
   };
 
-  const bySchedule = madeBy(budget.schedules);
+  const bySchedule = madeBy(budget.schedules, reckoned.made);
   const make = (row: StatementRow, r: number): WorkRow => {
     const { key, label } = rowName(row);
     const isLine = row.kind === 'line';

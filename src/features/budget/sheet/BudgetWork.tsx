@@ -118,7 +118,18 @@ export function BudgetWork({
     if ('trouble' in edit) return edit.trouble;
     const refusal = dispatch(edit.command);
     if (refusal) return refusalWords(refusal, book);
-    if (edit.word) say(edit.word);
+    const { word, otherwise } = edit;
+    const act = otherwise && {
+      label: otherwise.label,
+      run: () => {
+        const refused = otherwise.commands.map((command) => dispatch(command)).find((r) => r !== null);
+        say(
+          refused ? refusalWords(refused, book) : 'On top of what is made, from now on.',
+          refused ? 'trouble' : 'info',
+        );
+      },
+    };
+    if (word) say(word, 'info', act);
     return null;
   };
   const runAloud = (edit: Edit) => {
