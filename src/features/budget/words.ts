@@ -18,7 +18,8 @@ export const METHOD_HINTS: Record<MethodKind, string> = {
   driver: 'Quantities from the drivers sheet, multiplied: units × price.',
   formula: 'Arithmetic over lines, groups and drivers.',
   unphased: 'An amount for the year as a whole, with nothing said of its months.',
-  schedule: 'What the rows of the schedules come to: staff, loans, assets, taxes.',
+  schedule:
+    'What the rows of the schedules come to (staff, loans, assets, taxes), what is never paid and the credit line’s interest.',
 };
 
 const signed = (p: string) => (p.startsWith('-') ? `−${p.slice(1)}` : `+${p}`);
@@ -196,7 +197,7 @@ export function reasonWords(
         figure: money.exact(reason.value),
       };
     case 'beside':
-      return { text: 'beside the schedules, as it was before', figure: money.exact(reason.value) };
+      return { text: 'beside what is made, as it was before', figure: money.exact(reason.value) };
     case 'ahead':
       return { text: AHEAD_WORDS[reason.of], figure: money.exact(reason.value) };
     case 'row':

@@ -35,12 +35,12 @@ export function Strip() {
         title={word?.text}
       >
         {word?.text}
-        {word?.act && (
-          <button type="button" className={classes.act} onClick={word.act.run}>
-            {word.act.label}
-          </button>
-        )}
       </span>
+      {word?.act && (
+        <button type="button" className={classes.act} onClick={word.act.run}>
+          {word.act.label}
+        </button>
+      )}
       <span className={classes.right}>
         {open && (
           <Guard mendedBy={history} instead={(e) => <NotChecked why={e.message} />}>

@@ -211,6 +211,26 @@ describe('typing', () => {
       'In thousands, USD has 5 decimals at most',
     );
   });
+  test('over what a schedule makes, an amount stands instead of it, or on top', () => {
+    const book = start({ r: line('r', { kind: 'schedule', beside: {} }) });
+    const parts = [{ of: 'interest' as const, amounts: ids.map((_, i) => (i === 3 ? 700 : 0)) }];
+    const made = [{ account: 'r', segment: null, parts }];
+    const reckonedWith = (b: Book) =>
+      reckonedAs(b.budgets[0]!, facts, createReckoner()({ ...b.budgets[0]!, made }, facts));
+    const c = { ...contextOf(book), reckoned: reckonedWith(book) };
+    const edit = typeEdit(c, { row: RENT, column: 3 }, '5');
+    if ('trouble' in edit) throw new Error(edit.trouble);
+    const told = (b: Book) => reckonedWith(b).reckoning.lines.get(of('r'))!.amounts.slice(2, 5);
+    const instead = done(book, edit);
+    expect(told(instead)).toEqual([0, 500, 0]);
+    const onTop = edit.otherwise!.commands.reduce<Book>(
+      (b, command) => done(b, { command, word: null }),
+      instead,
+    );
+    expect(told(onTop)).toEqual([0, 1200, 0]);
+    // Of a month that nothing makes there is nothing to ask.
+    expect(typeEdit(c, { row: RENT, column: 4 }, '5')).not.toHaveProperty('otherwise');
+  });
   test('the change on last year cannot be typed', () => {
     expect(trouble(typeEdit(contextOf(start()), { row: SALES, column: 13 }, '1'))).toBe(
       'This column is reckoned',

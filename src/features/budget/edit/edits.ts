@@ -126,7 +126,7 @@ function onTopInstead(
   if (made === 0) return {};
   const period = facts.periods[month]!.id;
   return {
-    word: 'It stands instead of what schedules and terms make of this month.',
+    word: 'Instead of what makes this month.',
     otherwise: {
       label: 'Put it on top',
       commands: [
