@@ -493,6 +493,7 @@ async function company(): Promise<void> {
     ...Array.from({ length: 1000 }, (_, i) =>
       newAccount(`a${i}`, '', `Account ${i}`, i < 300 ? 'income' : 'expense'),
     ),
+    newAccount('lost', '', 'Bad debts', 'expense'),
   ];
   const calendar = monthCalendar(1);
   const periods = periodsOf(calendar, {
@@ -524,14 +525,14 @@ async function company(): Promise<void> {
       first: periods[0]!.id,
       length: 36,
       lines: [
-        ...accounts.slice(SCHEDULE_ACCOUNTS.length).map((a, i): Line => ({
+        ...accounts.slice(SCHEDULE_ACCOUNTS.length, -1).map((a, i): Line => ({
           ...blankLine({ account: a.id, segment: null }),
           method: {
             kind: 'byMonth',
             amounts: Object.fromEntries(periods.map((p, m) => [p.id, minor(10_000 + i * 10 + m)])),
           },
         })),
-        ...['wages', 'oncosts', 'interest', 'depreciation', 'tax'].map((id): Line => ({
+        ...['wages', 'oncosts', 'interest', 'depreciation', 'tax', 'lost'].map((id): Line => ({
           ...blankLine({ account: id, segment: null }),
           method: made,
         })),
@@ -617,6 +618,25 @@ async function company(): Promise<void> {
     '≤ 16 ms',
     cell.best <= 16,
     ms(cell),
+  );
+  const sold = await time(
+    TURNS,
+    () =>
+      put({
+        type: 'setCells',
+        budget: 'b1',
+        how: 'typed',
+        cells: [{ account: 'a100', segment: null, period: periods[12]!.id, value: minor(100 * ++n) }],
+      }),
+    10,
+  );
+  report(
+    'the same after one edit of a sale, of which a part is never paid and less tax is',
+    sold.best,
+    ' ms',
+    '≤ 32 ms',
+    sold.best <= 32,
+    ms(sold),
   );
   const row = await time(
     TURNS,

@@ -1,221 +1,18 @@
-import { daysOf, lineAccount, lineInterest, payingBank } from '@/core/schedule';
-import { indexOfId, toDayNumber, type DayNumber, type Period, type PeriodIndex } from '@/core/calendar';
-import { lastOf } from '@/core/lastOf';
-import type { Balances } from '@/core/ledger';
-import {
-  hasNature,
-  isProfitAndLoss,
-  natural,
-  termsKey,
-  type Account,
-  type AccountId,
-  type Book,
-  type Budget,
-  type Cash,
-  type CashSource,
-  type SegmentId,
-  type Terms,
-} from '@/core/model';
+import { indexOfId } from '@/core/calendar';
+import type { Part } from '@/core/cash';
 import { minor } from '@/core/money';
+import { isProfitAndLoss, natural, type AccountId, type Budget } from '@/core/model';
 import { lineOfMove, NOTHING_AHEAD } from '@/core/plan';
-import {
-  createProjector,
-  forecastOf,
-  guessTerms,
-  habitsOf,
-  type CashForecast,
-  type Guess,
-  type MeasuredShares,
-  type Part,
-  type PlannedLine,
-  type Projected,
-  type ProjectionInput,
-} from '@/core/cash';
-import { expectedItems, listsSince, matchSides, shownItems, type ShownItem } from './cashItems';
-import { keptGuesses, saidTerms, type LineTerms } from './lineTerms';
-import { datedEvents, datedLater, missedEvents, missingOf, type MissedEvent } from './missed';
-import { makeItemTerms, readInvoices, type ItemTerms } from './itemTerms';
-import { creditedIn, openingOf, taxCredits, withoutItems, type OpeningFrom } from './cashOpening';
-import {
-  balanceTargets,
-  closedEvents,
-  makeTaxPaid,
-  scheduledRows,
-  settledAtStart,
-  staffAccounts,
-  taxRows,
-} from './cashSchedules';
-import {
-  accountsById,
-  cashStart,
-  explainedLines,
-  plannedLines,
-  plansAhead,
-  type LinesOf,
-  type MonthsOfPlan,
-} from './cashPlan';
-import { makeToday, type TodayView } from './bank';
 import { mayMake } from './bearers';
+import { accountsById, cashStart, type MonthsOfPlan } from './cashPlan';
+import { ALL_SOURCES, viewOf, withSchedulesAnew, type CashView } from './cashView';
 import { plansIn } from './comparison';
-import { againstOf, feedsBack, madeIn, makeBearers, type AheadOf, type Bearers, type MadeBy } from './made';
-import { reckoned, type Reckoned } from './reckoned';
 import type { Ground } from './ground';
+import { feedsBack, madeIn, type AheadOf, type MadeBy } from './made';
+import { reckoned, type Reckoned } from './reckoned';
+import type { PeriodIndex } from '@/core/calendar';
 
-export type CashView = {
-  readonly input: ProjectionInput;
-  readonly projected: Projected;
-  readonly forecast: CashForecast;
-  /** How it goes on from what banks say of days after the closed one; null where they say nothing. */
-  readonly today: TodayView | null;
-  readonly items: readonly ShownItem[];
-  /** What was planned for closed months and has no entry. */
-  readonly missed: readonly MissedEvent[];
-  /** What items of the ledger go by. */
-  readonly itemsBy: ItemTerms;
-  /** The budgets that months are planned by, in time; months that none plans. */
-  readonly plans: readonly MonthsOfPlan[];
-  readonly unplanned: readonly Period[];
-  /** The budgets that ruled closed months. */
-  readonly pastPlans: readonly MonthsOfPlan[];
-  /** Who bears what is never paid, and the interest of the credit line. */
-  readonly bearers: Bearers;
-  /** Accounts with an amount of a year as a whole: nobody said when it falls, so it is not in the bank ahead. */
-  readonly undated: readonly Account[];
-  /** Budget and line of a projected line, by its key. */
-  readonly lines: ReadonlyMap<string, { readonly budget: Budget; readonly line: PlannedLine }>;
-  readonly termsOf: (account: Account, segment: SegmentId) => LineTerms;
-  /** The accounts that pay goes through by schedules of staff. */
-  readonly staff: readonly AccountId[];
-  /** Measured from the ledger: how fast money came, how fast bills were paid. */
-  readonly measured: { readonly in: MeasuredShares; readonly out: MeasuredShares };
-  readonly creditLine: Cash['creditLine'];
-  /** Sources that the forecast leaves out. */
-  readonly without: readonly CashSource[];
-  /** Whether what the bank holds at the start comes from the ledger, was said, or is not known. */
-  readonly opening: OpeningFrom;
-  /** Open items less what receivables and payables stand at, debits positive: what has no item. */
-  readonly withoutItems: { readonly in: number; readonly out: number };
-};
-
-/** What follows from the ledger and from what was said of money, for every budget alike. */
-const makeSaid = () => ({
-  habits: lastOf(habitsOf),
-  matched: lastOf(matchSides),
-  opening: lastOf(openingOf),
-  guesses: lastOf(
-    (
-      accounts: Book['accounts'],
-      habits: ReturnType<typeof habitsOf>,
-      sides: ReturnType<typeof matchSides>,
-      opening: ReturnType<typeof openingOf>,
-      yearCost: (account: AccountId) => number,
-      balances: Balances,
-      taxes: Cash['taxes'],
-    ): ReadonlyMap<AccountId, Guess> => {
-      const untaxed =
-        taxes.length === 0 && accounts.some((a) => hasNature(a, 'salesTax') && balances.active(a.id));
-      const stocks = new Set(accounts.filter((a) => a.kind === 'inventory').map((a) => a.id));
-      return new Map(
-        accounts
-          .filter((a) => isProfitAndLoss(a.kind))
-          .map((a) => {
-            const cost = yearCost(a.id);
-            // A stock of more than a year's cost is no stock of this account.
-            const stockDays = (stock: AccountId) =>
-              stocks.has(stock) && cost > 0
-                ? Math.min(365, Math.max(0, Math.round(((opening.of.get(stock) ?? 0) * 365) / cost)))
-                : null;
-            return [
-              a.id,
-              guessTerms(a, { habit: habits.get(a.id), shares: sides.shares, untaxed, stockDays }),
-            ];
-          }),
-      );
-    },
-  ),
-  /** What an account cost in the twelve months up to a period. */
-  yearCost: lastOf((balances: Balances, closed: PeriodIndex) => (account: AccountId): number => {
-    let sum = 0;
-    for (let p = closed - 11; p <= closed; p++) sum += balances.movement(account, p) ?? 0;
-    return sum;
-  }),
-  invoices: lastOf(readInvoices),
-  days: lastOf(daysOf),
-  /** The credit line with its accounts: as said, else by their nature. */
-  creditLine: lastOf(
-    (line: Cash['creditLine'], accounts: Book['accounts']): Cash['creditLine'] =>
-      line && {
-        ...line,
-        account: lineAccount(line, accounts),
-        interest: lineInterest(line, accounts),
-      },
-  ),
-  dated: lastOf((cash: Cash) =>
-    cash.dated
-      .map((d) => ({ ...d, key: d.id }))
-      .filter((d) => (cash.changes[`dated ${d.id}`]?.state ?? 'counted') === 'counted'),
-  ),
-  termsOf: new Map<string, (terms: Budget['terms']) => ReadonlyMap<string, Terms>>(),
-  epochs: new Map<string, (...all: readonly unknown[]) => object>(),
-});
-
-const NOTHING_LEFT_OUT: readonly CashSource[] = [];
-const NOTHING_MISSED: readonly MissedEvent[] = [];
-
-/** What is reckoned of one budget looked at, by one forecast: two that are asked for in turn do not undo each other. */
-const makeLooked = () => ({
-  project: createProjector(),
-  forecast: lastOf(
-    (
-      projected: Projected,
-      without: readonly CashSource[],
-      floor: Cash['floor'],
-      creditLine: Cash['creditLine'],
-      drawn: number,
-      today: DayNumber,
-    ): CashForecast => forecastOf(projected, { without, floor, creditLine, drawn, today }),
-  ),
-  today: makeToday(),
-  itemTerms: lastOf(makeItemTerms),
-  lists: lastOf(listsSince),
-  items: lastOf(shownItems),
-  expected: lastOf(expectedItems),
-  datedEvents: lastOf(datedEvents),
-  missing: lastOf(missingOf),
-  missed: lastOf(missedEvents),
-  dated: lastOf(datedLater),
-  taxPaid: makeTaxPaid(),
-  settled: steady<ProjectionInput['settled']>(),
-  staff: steady<readonly AccountId[]>(),
-  inYear: lastOf((calendar: Ground['calendar'], first: PeriodIndex, count: number): readonly number[] =>
-    Array.from({ length: count }, (_, i) => calendar.periodsIn(calendar.period(first + i).year)),
-  ),
-  stoodAt: lastOf(
-    (balances: Balances, first: PeriodIndex): ProjectionInput['stoodAt'] =>
-      (account, place) =>
-        balances.balance(account, first + place, true),
-  ),
-});
-
-/** Gives the value before as long as one that is just like it comes. */
-function steady<T>(): (next: T) => T {
-  let last: { readonly value: T; readonly text: string } | null = null;
-  return (value) => {
-    const text = JSON.stringify(value);
-    if (last?.text !== text) last = { value, text };
-    return last.value;
-  };
-}
-
-/** By when what stands without items has run off: by the day that was kept when a month was closed, as long as it is ahead. */
-function runOffEnd({ runOff, runOffEnds }: Cash, account: AccountId, start: DayNumber): DayNumber {
-  const kept = runOffEnds[account];
-  const end = kept === undefined ? start : toDayNumber(kept);
-  return end > start ? end : start + runOff;
-}
-
-/** The forecast of every source. */
-export const ALL_SOURCES = 'all';
+export { ALL_SOURCES, type CashView } from './cashView';
 
 /**
  * The company's money ahead: the months after what is closed by the budget that is looked at, and by those in force where it
@@ -264,12 +61,15 @@ function settle(ground: Ground, budget: Budget | null): Settled | null {
     return view && { view, made: NONE_MADE };
   }
   const last = ground.memory.of(`made ${budget?.id ?? ''}`, () => ({ made: NONE_MADE }));
+  let view: CashView | null = null;
+  let anew = null as ReturnType<typeof feedsBack>;
   for (let turn = 0; ; turn++) {
     const was = last.made;
     const staged = withMade(ground, was);
-    const view = viewOf(staged, budget, ALL_SOURCES);
+    view =
+      view && anew === 'rows' ? withSchedulesAnew(staged, budget, view) : viewOf(staged, budget, ALL_SOURCES);
     if (view === null) return null;
-    const { input, projected, forecast, creditLine, pastPlans, plans, bearers } = view;
+    const { input, projected, forecast, creditLine, pastPlans, plans, bearers }: CashView = view;
     const { periods, past } = input;
     last.made = madeIn(
       ground,
@@ -285,9 +85,16 @@ function settle(ground: Ground, budget: Budget | null): Settled | null {
       },
       was,
     );
-    const isAtRest = sameMade(was, last.made) || !feedsBack(ground.book, plans, last.made);
+    const next = withMade(ground, last.made);
+    anew = sameMade(was, last.made)
+      ? null
+      : feedsBack(
+          ground.book,
+          plans.map((p) => reckoned(staged, p.budget)),
+          plans.map((p) => reckoned(next, p.budget)),
+        );
     // No more turns than months, and a few for what a month's rounding may do to itself.
-    if (isAtRest || turn > periods.length + FEW) return { view, made: last.made };
+    if (anew === null || turn > periods.length + FEW) return { view, made: last.made };
   }
 }
 
@@ -354,181 +161,4 @@ function isInForce(ground: Ground, budget: Budget): boolean {
   for (let p = Math.max(first, closed + 1); p < first + budget.length; p++)
     if (!plansIn(ground, p, 'profit').some((b) => b.id === budget.id)) return false;
   return true;
-}
-
-/** Money ahead on plans as the ground has them. */
-function viewOf(ground: Ground, budget: Budget | null, forecast: string | null): CashView | null {
-  const { book, calendar, balances, blocks, view } = ground;
-  const closed = cashStart(ground, budget);
-  if (closed === null) return null;
-  const start = toDayNumber(calendar.period(closed).end);
-  const memory = ground.memory.of('cash', makeSaid);
-  const named = book.cash.forecasts.find((f) => f.id === forecast);
-  const looked = ground.memory.of(`cash ${budget?.id ?? ''} ${named?.id ?? ''}`, makeLooked);
-  const { plans, pastPlans, balancePlans, unplanned, periods, past } = plansAhead(ground, budget, closed);
-  const sides = memory.matched(blocks, view, book.accounts, start);
-  const habits = memory.habits(blocks, view, book.accounts);
-  const opening = memory.opening(balances, book.accounts, closed, book.cash.opening);
-  const guesses = memory.guesses(
-    book.accounts,
-    habits,
-    sides,
-    opening,
-    memory.yearCost(balances, closed),
-    balances,
-    book.cash.taxes,
-  );
-  const said = (b: Budget) => {
-    let of = memory.termsOf.get(b.id);
-    if (!of) memory.termsOf.set(b.id, (of = lastOf((all) => new Map(all.map((t) => [termsKey(t), t])))));
-    return of(b.terms);
-  };
-  const termsIn =
-    (b: Budget | null) =>
-    (account: Account, segment: SegmentId): LineTerms => {
-      const own = b && saidTerms(said(b), account, segment);
-      if (own) return { terms: own, guess: null };
-      const guess = guesses.get(account.id)!;
-      const kept = b && keptGuesses(b.guessed).get(account.id);
-      return kept ? { terms: kept.terms, guess: kept, newer: guess } : { terms: guess.terms, guess };
-    };
-  const epochOf = (b: Budget): object => {
-    let of = memory.epochs.get(b.id);
-    if (!of) memory.epochs.set(b.id, (of = lastOf((..._all: readonly unknown[]) => ({}))));
-    const { facts } = reckoned(ground, b);
-    return of(said(b), keptGuesses(b.guessed), guesses, book.accounts, book.cash.taxes, facts);
-  };
-  const itemTerms = looked.itemTerms(
-    memory.invoices(blocks, view, book.accounts),
-    memory.days(book.workWeek),
-    book.accounts,
-    book.cash.taxes,
-    calendar,
-    guesses,
-    pastPlans.map((p) => `${p.budget.id} ${p.periods[0]!.index} ${p.periods.length}`).join(),
-    ...pastPlans.flatMap((p) => [
-      said(p.budget),
-      keptGuesses(p.budget.guessed),
-      p.budget.lines,
-      p.periods[0]!.index,
-      p.periods.at(-1)!.index,
-    ]),
-  );
-  const shown = looked.items(
-    book.cash,
-    sides,
-    start,
-    itemTerms,
-    looked.lists(book.cash.items, book.cash.lists, blocks, view, book.accounts, start),
-  );
-  const without = named?.without ?? NOTHING_LEFT_OUT;
-  const lines = new Map<string, { readonly budget: Budget; readonly line: PlannedLine }>();
-  const undated = new Set<Account>();
-  const of: LinesOf = {
-    periods,
-    past,
-    plans,
-    taxes: book.cash.taxes,
-    ruled: (b) => pastPlans.find((p) => p.budget === b)?.periods.map((p) => p.index) ?? [],
-  };
-  for (const plan of new Set([...plans, ...pastPlans].map((p) => p.budget)))
-    for (const line of plannedLines(ground, plan, of, termsIn(plan), undated, epochOf(plan)))
-      lines.set(line.key, { budget: plan, line });
-  for (const { budget: plan } of plans)
-    for (const line of explainedLines(ground, plan, of, termsIn(plan)))
-      lines.set(line.key, { budget: plan, line });
-  const planned = [...lines.values()].map((l) => l.line);
-  // A book of which only profit and loss is known tells nothing of what happened to its balances.
-  const missed =
-    opening.from !== 'ledger'
-      ? NOTHING_MISSED
-      : looked.missed(
-          looked.missing(
-            blocks,
-            view,
-            calendar,
-            start,
-            looked.datedEvents(memory.dated(book.cash), book.cash.bank, book.accounts, past),
-            ...closedEvents(ground, pastPlans, accountsById(book.accounts), start),
-          ),
-          book.cash.changes,
-          memory.days(book.workWeek),
-          start,
-        );
-  const input: ProjectionInput = {
-    start,
-    periods,
-    workWeek: book.workWeek,
-    accounts: book.accounts,
-    opening: opening.of,
-    past,
-    inYear: looked.inYear(calendar, past[0]?.index ?? closed + 1, past.length + periods.length),
-    stoodAt: looked.stoodAt(balances, past[0]?.index ?? closed + 1),
-    lines: planned,
-    scheduled: [
-      ...scheduledRows(ground, plans, pastPlans, start, missed),
-      ...looked.taxPaid(
-        calendar,
-        book.accounts,
-        payingBank(book.cash.bank, book.accounts),
-        opening.of,
-        start,
-        periods.length === 0 ? start : toDayNumber(periods.at(-1)!.end),
-        creditedIn(ground),
-        ...taxRows(ground, plans),
-      ),
-    ],
-    settled: looked.settled(
-      settledAtStart(
-        ground,
-        [...plans, ...pastPlans],
-        planned.map((l) => l.terms),
-        start,
-      ),
-    ),
-    balances: balanceTargets(ground, balancePlans, periods),
-    items: looked.expected(shown, book.cash.newItems, book.cash.ordersOnTop, without),
-    dated: looked.dated(memory.dated(book.cash), missed),
-    taxes: book.cash.taxes,
-    taxCredits: (scheme, from, to) => taxCredits(ground, scheme, from, to),
-    bank: book.cash.bank,
-    runOffEnd: (account) => runOffEnd(book.cash, account, start),
-  };
-  const asPlanned = looked.project(input);
-  const termsOf = termsIn(budget ?? plans[0]?.budget ?? null);
-  const bearers = makeBearers(ground, plans, (account) => againstOf(termsOf(account, null).terms));
-  const today = looked.today(ground, input, asPlanned, shown, memory.days(book.workWeek));
-  const projected = today?.projected ?? asPlanned;
-  const creditLine = memory.creditLine(book.cash.creditLine, book.accounts);
-  const drawn = -(opening.of.get(creditLine?.account ?? '') ?? 0);
-  return {
-    input,
-    projected,
-    forecast: looked.forecast(
-      projected,
-      without,
-      book.cash.floor,
-      creditLine,
-      Math.max(0, drawn),
-      today?.day ?? start,
-    ),
-    today,
-    items: shown,
-    missed,
-    itemsBy: itemTerms,
-    plans,
-    pastPlans,
-    bearers,
-    unplanned,
-    undated: [...undated],
-    lines,
-    // Of what is in force, the terms of the plan that comes next.
-    termsOf,
-    staff: looked.staff(staffAccounts(plans)),
-    measured: sides.shares,
-    creditLine,
-    without,
-    opening: opening.from,
-    withoutItems: withoutItems(book, opening.of, shown),
-  };
 }

@@ -10,16 +10,7 @@ import {
   type Book,
   type TermsRule,
 } from '@/core/model';
-import {
-  account,
-  bookWith,
-  budgetOf,
-  byMonth,
-  calendar,
-  line,
-  periodIds,
-  sourceOf,
-} from '@/core/test/build';
+import { account, bookWith, budgetOf, byMonth, calendar, line, periodIds, sourceOf } from '@/core/test/build';
 import { atOnce, terms } from '@/core/test/cash';
 import {
   accounts,

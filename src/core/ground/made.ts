@@ -16,8 +16,10 @@ import {
 } from '@/core/model';
 import {
   NOTHING_AHEAD,
+  sameAmounts,
   sameMadeLine,
   sameMadeLines,
+  type Amounts,
   type FromAhead,
   type Made,
   type MadeLine,
@@ -25,6 +27,7 @@ import {
 import { isStandIn, lostOf, STAND_INS, weightOf } from '@/core/schedule';
 import { accountsById, type MonthsOfPlan } from './cashPlan';
 import type { Ground } from './ground';
+import type { Reckoned } from './reckoned';
 
 /* What money ahead brings to lines of the plan: what terms never collect, and the interest of the credit line. */
 
@@ -249,22 +252,36 @@ function interestIn(
 }
 
 /**
- * Whether money ahead is another where its plans' lines are: a tax on their profit, amounts typed over them, or what someone
- * expects of them otherwise.
+ * What of money ahead is another, where plans are reckoned with what it makes: what schedules post, where a tax is on their
+ * profit; the lines too, where something else follows from it, or someone expects an account otherwise. Null for nothing.
  */
-export const feedsBack = (
+export function feedsBack(
   { outlookWays }: Pick<Book, 'outlookWays'>,
-  plans: readonly MonthsOfPlan[],
-  made: MadeBy,
-): boolean =>
-  plans.some(({ budget }) => {
-    if (!budget.approved && budget.schedules.some((r) => r.kind === 'incomeTax')) return true;
-    const accounts = new Set((made.get(budget.id) ?? NOTHING_AHEAD).made.map((m) => m.account));
-    return (
-      Object.keys(outlookWays[budget.id] ?? {}).some((a) => accounts.has(a)) ||
-      budget.lines.some((l) => accounts.has(l.account) && Object.keys(l.overrides).length > 0)
-    );
-  });
+  before: readonly Reckoned[],
+  after: readonly Reckoned[],
+): 'rows' | 'lines' | null {
+  let rows = false;
+  for (const [i, was] of before.entries()) {
+    const now = after[i]!;
+    if (was === now) continue;
+    const expected = outlookWays[now.budget.id] ?? {};
+    if ([...was.made, ...now.made].some((m) => Object.hasOwn(expected, m.account))) return 'lines';
+    let place = 0;
+    for (const [line, result] of now.reckoning.lines) {
+      const then = was.reckoning.lines.at(place++);
+      if (then !== result && !sameAmounts(beyondMade(was, line), beyondMade(now, line))) return 'lines';
+    }
+    for (const [id, row] of now.reckoning.rows)
+      rows ||= was.reckoning.rows.get(id)?.postings !== row.postings;
+  }
+  return rows ? 'rows' : null;
+}
+
+/** What a line has beyond what schedules and money ahead make of it: what its terms are of. */
+function beyondMade({ figures, reckoning }: Reckoned, { account, segment }: LineRef): Amounts {
+  const made = reckoning.scheduled({ account, segment });
+  return (figures(account, segment)?.amounts ?? []).map((a, i) => minor((a ?? 0) - (made?.[i] ?? 0)));
+}
 
 /** What is never paid, and interest, that no line of the plan takes, by account; null for none of the book. */
 export function unborneOf({
