@@ -2,7 +2,16 @@ import ExcelJS from 'exceljs';
 import { HyperFormula } from 'hyperformula';
 import { parseBookFile } from '@/core/exchange';
 import { reportsXlsx } from '@/core/exchange/reportXlsx';
-import { aheadOf, madeAhead, makeGround, outlookAt, plannedBooks, reckoned, triedOf, type Ground } from '@/core/ground';
+import {
+  aheadOf,
+  madeAhead,
+  makeGround,
+  outlookAt,
+  plannedBooks,
+  reckoned,
+  triedOf,
+  type Ground,
+} from '@/core/ground';
 import { day, toDayNumber } from '@/core/calendar';
 import { minor } from '@/core/money';
 import { isProfitAndLoss, naturalSign, type FlowClass, type RowOf } from '@/core/model';

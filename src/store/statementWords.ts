@@ -106,6 +106,7 @@ export const INPUT_NAMES: Readonly<Record<RatioInput, string>> = {
   payables: 'Payables',
   currentAssets: 'Current assets',
   currentLiabilities: 'Current liabilities',
+  assets: 'Total assets',
   debt: 'All that is owed',
   equity: 'Owners’ part',
   costsPaid: 'Costs that are paid',

@@ -2,7 +2,14 @@
 
 import { useMemo, useRef, useState } from 'react';
 import { Textarea } from '@mantine/core';
-import { keptFormula, parseFormula, shownFormula, type FormulaIssue } from '@/core/formula';
+import {
+  figureOfKey,
+  keptFormula,
+  keyOfFigure,
+  parseFormula,
+  shownFormula,
+  type FormulaIssue,
+} from '@/core/formula';
 import { LIMITS, type Account, type Driver } from '@/core/model';
 import { labelsOf, namesOf, resolverOf, type Named } from './formulaNames';
 import classes from './Formula.module.css';
@@ -36,6 +43,7 @@ export function FormulaField({
   kept,
   accounts,
   drivers,
+  figures,
   self,
   readOnly,
   onKept,
@@ -44,6 +52,8 @@ export function FormulaField({
   readonly kept: string;
   readonly accounts: readonly Account[];
   readonly drivers: readonly Driver[];
+  /** Figures that the statements add up, by what they are called; none where a formula is of one line's months. */
+  readonly figures?: Readonly<Record<string, string>>;
   /** The line itself, whose earlier months may be named. */
   readonly self: Account | null;
   readonly readOnly: boolean;
@@ -51,14 +61,14 @@ export function FormulaField({
   readonly onEnter: () => void;
 }) {
   const names = useMemo(
-    () => namesOf(self ? [...accounts, self] : accounts, drivers),
-    [accounts, drivers, self],
+    () => namesOf(self ? [...accounts, self] : accounts, drivers, figures),
+    [accounts, drivers, self, figures],
   );
   const resolve = useMemo(
     () => resolverOf(names, self ? [...accounts, self] : accounts),
     [names, accounts, self],
   );
-  const shown = useMemo(() => shownFormula(kept, labelsOf(names)), [kept, names]);
+  const shown = useMemo(() => shownFormula(kept, labelsOf(names), figureOfKey), [kept, names]);
   const [text, setText] = useState<string | null>(null);
   const [cursor, setCursor] = useState(0);
   const [at, setAt] = useState(0);
@@ -66,7 +76,7 @@ export function FormulaField({
   const now = text ?? shown;
   const parsed = parseFormula(now, resolve);
   // With ids for names it may be longer than it looks.
-  const tooLong = (keptFormula(now, resolve)?.length ?? 0) > LIMITS.formula;
+  const tooLong = (keptFormula(now, resolve, keyOfFigure)?.length ?? 0) > LIMITS.formula;
   const open = text === null ? null : openName(now, cursor);
   const offers = open ? offersFor(names, open.part) : [];
 
@@ -83,7 +93,7 @@ export function FormulaField({
     });
   };
   const commit = (): boolean => {
-    const next = keptFormula(now, resolve);
+    const next = keptFormula(now, resolve, keyOfFigure);
     if (next === null || tooLong) return false;
     setText(null);
     if (next !== kept) onKept(next);

@@ -1,9 +1,9 @@
-import { keyOfName, type Name } from '@/core/formula';
+import { keyOfFigure, type FigureName } from '@/core/formula';
 import type { Account, Driver } from '@/core/model';
 import { kindWords } from './kindWords';
 
 /** What a formula may name, as it is written and for what it stands. */
-export type Named = { readonly label: string; readonly name: Name; readonly of: string };
+export type Named = { readonly label: string; readonly name: FigureName; readonly of: string };
 
 /** A thing with its plain label, and the fuller one that it has where another thing is called the same. */
 type Called = Omit<Named, 'label'> & { readonly plain: string; readonly fuller: string };
@@ -12,7 +12,11 @@ type Called = Omit<Named, 'label'> & { readonly plain: string; readonly fuller: 
  * The names that a formula may use. Each label means one thing: what shares its name with another is written with its
  * code, its kind or, when nothing else tells them apart, a number.
  */
-export function namesOf(accounts: readonly Account[], drivers: readonly Driver[]): Named[] {
+export function namesOf(
+  accounts: readonly Account[],
+  drivers: readonly Driver[],
+  figures: Readonly<Record<string, string>> = {},
+): Named[] {
   const kinds = [...new Set(accounts.map((a) => a.kind))];
   const groups = new Map(accounts.filter((a) => a.group).map((a) => [`${a.kind}:${a.group}`, a]));
   const called: Called[] = [
@@ -40,6 +44,12 @@ export function namesOf(accounts: readonly Account[], drivers: readonly Driver[]
       name: { of: 'group', kind, group } as const,
       of: 'group',
     })),
+    ...Object.entries(figures).map(([figure, name]) => ({
+      plain: name,
+      fuller: `${name} of the statements`,
+      name: { of: 'figure', figure } as const,
+      of: 'statements',
+    })),
   ];
   const key = (text: string) => text.trim().toLowerCase();
   const count = new Map<string, number>();
@@ -60,15 +70,15 @@ export function namesOf(accounts: readonly Account[], drivers: readonly Driver[]
 export function resolverOf(
   names: readonly Named[],
   accounts: readonly Account[],
-): (text: string) => Name | null {
-  const table = new Map<string, Name>();
-  const put = (text: string, name: Name) => {
+): (text: string) => FigureName | null {
+  const table = new Map<string, FigureName>();
+  const put = (text: string, name: FigureName) => {
     const key = text.trim().toLowerCase();
     if (key && !table.has(key)) table.set(key, name);
   };
   for (const n of names) put(n.label, n.name);
   for (const a of accounts) {
-    const name: Name = { of: 'account', account: a.id };
+    const name: FigureName = { of: 'account', account: a.id };
     put(`${a.code} ${a.name}`, name);
     put(a.code, name);
   }
@@ -76,7 +86,7 @@ export function resolverOf(
 }
 
 /** How a kept name is written. */
-export function labelsOf(names: readonly Named[]): (name: Name) => string | null {
-  const table = new Map(names.map((n) => [keyOfName(n.name), n.label]));
-  return (name) => table.get(keyOfName(name)) ?? null;
+export function labelsOf(names: readonly Named[]): (name: FigureName) => string | null {
+  const table = new Map(names.map((n) => [keyOfFigure(n.name), n.label]));
+  return (name) => table.get(keyOfFigure(name)) ?? null;
 }

@@ -14,7 +14,7 @@ import type { Expression, Test } from './parse';
 import type { Name } from './names';
 
 /** The value of a name `prior` months before the month that is reckoned; null where nothing is said. */
-export type ValueOf = (name: Name, prior: number) => Ratio | null;
+export type ValueOf<N = Name> = (name: N, prior: number) => Ratio | null;
 
 /** A value; blank when the formula names something and all it met was blank; or what stopped it. */
 export type Evaluated =
@@ -25,10 +25,10 @@ class DividesByZero extends Error {}
 const NOTHING = ratio(0);
 
 /** The value of a formula for one month. A blank counts as zero beside anything that is not blank. */
-export function evaluate(expression: Expression, valueOf: ValueOf): Evaluated {
+export function evaluate<N = Name>(expression: Expression<N>, valueOf: ValueOf<N>): Evaluated {
   let named = false;
   let met = false;
-  const look: ValueOf = (name, prior) => {
+  const look: ValueOf<N> = (name, prior) => {
     named = true;
     const value = valueOf(name, prior);
     if (value !== null) met = true;
@@ -43,7 +43,7 @@ export function evaluate(expression: Expression, valueOf: ValueOf): Evaluated {
   }
 }
 
-function valueAt(e: Expression, look: ValueOf): Ratio {
+function valueAt<N>(e: Expression<N>, look: ValueOf<N>): Ratio {
   switch (e.kind) {
     case 'number':
       return e.value;
@@ -82,7 +82,7 @@ function divided(a: Ratio, b: Ratio): Ratio {
   return value;
 }
 
-function holds(test: Test, look: ValueOf): boolean {
+function holds<N>(test: Test<N>, look: ValueOf<N>): boolean {
   if (test.kind !== 'compare') {
     const left = holds(test.left, look);
     return test.kind === 'and' ? left && holds(test.right, look) : left || holds(test.right, look);

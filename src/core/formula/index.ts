@@ -1,4 +1,4 @@
-export { keyOfName, nameOfKey, type Name } from './names';
+export { figureOfKey, keyOfFigure, keyOfName, nameOfKey, type FigureName, type Name } from './names';
 export {
   keptFormula,
   parseFormula,

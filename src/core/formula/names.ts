@@ -38,3 +38,14 @@ export function nameOfKey(key: string): Name | null {
 }
 
 const isKind = (text: string): text is AccountKind => (ACCOUNT_KINDS as readonly string[]).includes(text);
+
+/** What a formula over the books may name: lines, and figures that the statements add up, such as current assets. */
+export type FigureName = Name | { readonly of: 'figure'; readonly figure: string };
+
+const FIGURE = 'figure:';
+
+/** The same as `keyOfName` and `nameOfKey`, of figures too. */
+export const keyOfFigure = (name: FigureName): string =>
+  name.of === 'figure' ? `${FIGURE}${name.figure}` : keyOfName(name);
+export const figureOfKey = (key: string): FigureName | null =>
+  key.startsWith(FIGURE) ? { of: 'figure', figure: key.slice(FIGURE.length) } : nameOfKey(key);

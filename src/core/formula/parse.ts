@@ -2,37 +2,38 @@ import { multiplyRatio, ratio, ratioOfText, type Ratio } from '@/core/money';
 import { keyOfName, nameOfKey, type Name } from './names';
 import { tokensOf, type Token } from './tokens';
 
-export type Expression =
+/** `N`: what its names may be; beyond lines and drivers where a reader of its own knows more. */
+export type Expression<N = Name> =
   | { readonly kind: 'number'; readonly value: Ratio }
   /** `prior` months before the month that is reckoned. */
-  | { readonly kind: 'name'; readonly name: Name; readonly prior: number }
-  | { readonly kind: 'negate'; readonly of: Expression }
+  | { readonly kind: 'name'; readonly name: N; readonly prior: number }
+  | { readonly kind: 'negate'; readonly of: Expression<N> }
   | {
       readonly kind: 'sum' | 'difference' | 'product' | 'quotient';
-      readonly left: Expression;
-      readonly right: Expression;
+      readonly left: Expression<N>;
+      readonly right: Expression<N>;
     }
-  | { readonly kind: 'min' | 'max'; readonly of: readonly Expression[] }
-  | { readonly kind: 'round'; readonly of: Expression; readonly to: Expression }
+  | { readonly kind: 'min' | 'max'; readonly of: readonly Expression<N>[] }
+  | { readonly kind: 'round'; readonly of: Expression<N>; readonly to: Expression<N> }
   | {
       readonly kind: 'if';
-      readonly test: Test;
-      readonly then: Expression;
-      readonly otherwise: Expression;
+      readonly test: Test<N>;
+      readonly then: Expression<N>;
+      readonly otherwise: Expression<N>;
     };
 
-export type Test =
+export type Test<N = Name> =
   | {
       readonly kind: 'compare';
       readonly sign: '<' | '<=' | '>' | '>=' | '=' | '<>';
-      readonly left: Expression;
-      readonly right: Expression;
+      readonly left: Expression<N>;
+      readonly right: Expression<N>;
     }
-  | { readonly kind: 'and' | 'or'; readonly left: Test; readonly right: Test };
+  | { readonly kind: 'and' | 'or'; readonly left: Test<N>; readonly right: Test<N> };
 
 /** A name in a formula, and where it stands with its quotes. */
-export type Named = {
-  readonly name: Name;
+export type Named<N = Name> = {
+  readonly name: N;
   readonly prior: number;
   readonly at: number;
   readonly length: number;
@@ -45,8 +46,8 @@ export type FormulaIssue = {
   readonly length: number;
 };
 
-export type Parsed =
-  | { readonly ok: true; readonly expression: Expression; readonly names: readonly Named[] }
+export type Parsed<N = Name> =
+  | { readonly ok: true; readonly expression: Expression<N>; readonly names: readonly Named<N>[] }
   | { readonly ok: false; readonly issue: FormulaIssue };
 
 class Stopped extends Error {
@@ -61,7 +62,12 @@ const DEEPEST = 60;
  * Reads a formula by the grammar of docs/formulas.md. `resolve` tells what a name between quotes means; a kept formula
  * is read with `nameOfKey`. An issue points at the first place that cannot be read.
  */
-export function parseFormula(text: string, resolve: (name: string) => Name | null = nameOfKey): Parsed {
+export function parseFormula(text: string, resolve?: (name: string) => Name | null): Parsed;
+export function parseFormula<N>(text: string, resolve: (name: string) => N | null): Parsed<N>;
+export function parseFormula<N>(
+  text: string,
+  resolve: (name: string) => N | Name | null = nameOfKey,
+): Parsed<N | Name> {
   const found = tokensOf(text);
   if ('strange' in found) return { ok: false, issue: { code: 'strange', at: found.strange, length: 1 } };
   if (found.tokens.length === 1) return { ok: false, issue: { code: 'empty', at: 0, length: 0 } };
@@ -74,17 +80,17 @@ export function parseFormula(text: string, resolve: (name: string) => Name | nul
   }
 }
 
-class Reader {
-  readonly names: Named[] = [];
+class Reader<N> {
+  readonly names: Named<N>[] = [];
   private place = 0;
   private depth = 0;
 
   constructor(
     private readonly tokens: readonly Token[],
-    private readonly resolve: (name: string) => Name | null,
+    private readonly resolve: (name: string) => N | null,
   ) {}
 
-  all(): Expression {
+  all(): Expression<N> {
     const expression = this.choice();
     if (this.next.kind !== 'end') this.stop('unexpected');
     return expression;
@@ -115,14 +121,14 @@ class Reader {
     if (!this.takes(text)) this.stop('unexpected');
   }
 
-  private choice(): Expression {
+  private choice(): Expression<N> {
     if (++this.depth > DEEPEST) this.stop('tooDeep');
     const out = this.takes('if') ? this.branches() : this.sum();
     this.depth--;
     return out;
   }
 
-  private branches(): Expression {
+  private branches(): Expression<N> {
     const test = this.test();
     this.must('then');
     const then = this.choice();
@@ -130,44 +136,44 @@ class Reader {
     return { kind: 'if', test, then, otherwise: this.choice() };
   }
 
-  private test(): Test {
+  private test(): Test<N> {
     let left = this.both();
     while (this.takes('or')) left = { kind: 'or', left, right: this.both() };
     return left;
   }
 
-  private both(): Test {
+  private both(): Test<N> {
     let left = this.comparison();
     while (this.takes('and')) left = { kind: 'and', left, right: this.comparison() };
     return left;
   }
 
-  private comparison(): Test {
+  private comparison(): Test<N> {
     const left = this.sum();
     const sign = this.takes('<', '<=', '>', '>=', '=', '<>');
     if (!sign) this.stop('unexpected');
     return { kind: 'compare', sign: sign as '<', left, right: this.sum() };
   }
 
-  private sum(): Expression {
+  private sum(): Expression<N> {
     let left = this.product();
     for (let sign = this.takes('+', '-'); sign; sign = this.takes('+', '-'))
       left = { kind: sign === '+' ? 'sum' : 'difference', left, right: this.product() };
     return left;
   }
 
-  private product(): Expression {
+  private product(): Expression<N> {
     let left = this.signed();
     for (let sign = this.takes('*', '/'); sign; sign = this.takes('*', '/'))
       left = { kind: sign === '*' ? 'product' : 'quotient', left, right: this.signed() };
     return left;
   }
 
-  private signed(): Expression {
+  private signed(): Expression<N> {
     return this.takes('-') ? { kind: 'negate', of: this.part() } : this.part();
   }
 
-  private part(): Expression {
+  private part(): Expression<N> {
     const token = this.next;
     if (token.kind === 'number') return { kind: 'number', value: this.number() };
     if (token.kind === 'name') return this.name(0);
@@ -210,7 +216,7 @@ class Reader {
     return Number(text);
   }
 
-  private name(prior: number): Expression {
+  private name(prior: number): Expression<N> {
     const token = this.next;
     if (token.kind !== 'name') this.stop('unexpected');
     const name = this.resolve(token.text);
@@ -222,10 +228,10 @@ class Reader {
 }
 
 /** A formula with its names put another way; the rest of the text stays as it was typed. */
-function withNames(
+function withNames<N>(
   text: string,
-  names: readonly Named[],
-  write: (name: Name, now: string) => string,
+  names: readonly Named<N>[],
+  write: (name: N, now: string) => string,
 ): string {
   let out = '';
   let at = 0;
@@ -238,13 +244,21 @@ function withNames(
 }
 
 /** The text as it is kept, with ids for names. Null when it cannot be read. */
-export function keptFormula(text: string, resolve: (name: string) => Name | null): string | null {
+export function keptFormula<N = Name>(
+  text: string,
+  resolve: (name: string) => N | null,
+  keyOf: (name: N) => string = keyOfName as (name: N) => string,
+): string | null {
   const parsed = parseFormula(text, resolve);
-  return parsed.ok ? withNames(text, parsed.names, (name) => keyOfName(name)) : null;
+  return parsed.ok ? withNames(text, parsed.names, (name) => keyOf(name)) : null;
 }
 
 /** A kept formula as a person reads it; a name that is gone stays as its id. */
-export function shownFormula(kept: string, labelOf: (name: Name) => string | null): string {
-  const parsed = parseFormula(kept);
+export function shownFormula<N = Name>(
+  kept: string,
+  labelOf: (name: N) => string | null,
+  ofKey: (key: string) => N | null = nameOfKey as (key: string) => N | null,
+): string {
+  const parsed = parseFormula(kept, ofKey);
   return parsed.ok ? withNames(kept, parsed.names, (name, now) => labelOf(name) ?? now) : kept;
 }

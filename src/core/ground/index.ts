@@ -54,6 +54,7 @@ export { flowsOfForecast, plannedBooks, type PlannedBooks } from './plannedBooks
 export {
   aheadOf,
   covenantsOf,
+  figuresOfBooks,
   measuresOf,
   offBalance,
   ratiosOf,

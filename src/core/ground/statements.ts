@@ -80,8 +80,8 @@ const STAND_IN_ACCOUNTS: readonly Account[] = [
   newAccount(STAND_INS.badDebt, '', 'Bad debts (no account of the book)', 'expense'),
 ];
 
-/** The ratios of the books ahead, by period. */
-export function ratiosOf({ book, calendar }: Ground, { balances, accounts, view }: Ahead) {
+/** What ratios of the books ahead are made of, by period. */
+export function figuresOfBooks({ book, calendar }: Ground, { balances, accounts, view }: Ahead) {
   const rows = (view.plans.at(-1)?.budget.schedules ?? []) as readonly ScheduleRow[];
   const known: RatioKnown = {
     interest: new Set(rows.flatMap((r) => (r.kind === 'loan' ? [r.interest] : []))),
@@ -90,24 +90,29 @@ export function ratiosOf({ book, calendar }: Ground, { balances, accounts, view 
     variable: book.variableShares,
   };
   const inputs = new Map<PeriodIndex, ReturnType<typeof ratioInputs>>();
-  return (id: RatioId, period: PeriodIndex): Ratio => {
+  return (period: PeriodIndex): ReturnType<typeof ratioInputs> => {
     let of = inputs.get(period);
     if (!of) inputs.set(period, (of = ratioInputs(balances, accounts, calendar, period, known)));
-    return ratioOf(id, of, daysOfYear(calendar, period));
+    return of;
   };
+}
+
+/** The ratios of the books ahead, by period. */
+export function ratiosOf(ground: Ground, ahead: Ahead) {
+  const figures = figuresOfBooks(ground, ahead);
+  return (id: RatioId, period: PeriodIndex): Ratio =>
+    ratioOf(id, figures(period), daysOfYear(ground.calendar, period));
 }
 
 /** A ratio, the trade's or one of the book's own, in a period. */
 export type MeasureAt = (ratio: Covenant['ratio'], period: PeriodIndex) => Measure;
 
 /** The ratios that covenants may ask something of, by period; one that is gone says nothing. */
-export function measuresOf(
-  { book, calendar }: Ground,
-  ahead: Ahead,
-  of: ReturnType<typeof ratiosOf>,
-): MeasureAt {
+export function measuresOf(ground: Ground, ahead: Ahead, of: ReturnType<typeof ratiosOf>): MeasureAt {
   const { balances, accounts } = ahead;
-  const books = { balances, accounts, calendar, unit: unitOf(book.currency) };
+  const { book, calendar } = ground;
+  const figures = figuresOfBooks(ground, ahead);
+  const books = { balances, accounts, calendar, unit: unitOf(book.currency), figures };
   const owns = new Map(book.ownRatios.map((r) => [r.id, r]));
   return (ratio, period) => {
     if (typeof ratio === 'string') return measureOf(of(ratio, period), daysOfYear(calendar, period));

@@ -1,4 +1,11 @@
-import { evaluate, parseFormula, type Expression, type Name } from '@/core/formula';
+import {
+  evaluate,
+  figureOfKey,
+  parseFormula,
+  type Expression,
+  type FigureName,
+  type Name,
+} from '@/core/formula';
 import { assertNever } from '@/core/assertNever';
 import type { Balances } from '@/core/ledger';
 import type { FiscalCalendar, PeriodIndex } from '@/core/calendar';
@@ -11,8 +18,10 @@ import {
   ratio,
   roundRatio,
   UnsafeMoneyError,
+  type Minor,
   type Ratio as Fraction,
 } from '@/core/money';
+import { RATIO_INPUTS, type RatioInput } from './ratios';
 
 /** What an own ratio comes to, as the trade's ratios do: thousandths, of money minor units; or why it comes to nothing. */
 export type OwnRatioValue = {
@@ -26,7 +35,7 @@ const failed = (issue: OwnRatioValue['issue']): OwnRatioValue => ({ value: null,
 
 /**
  * An own ratio in a period. Names stand for what they do in the ratios of the trade: profit and loss for the year that ends
- * with the period, balances for what they stand at at its end, in units of the currency; `prior` looks so many periods back.
+ * with the period, balances for what they stand at at its end, and what the statements add up, in units of the currency; `prior` looks so many periods back.
  */
 export function ownRatioOf(
   { formula, unit }: Pick<OwnRatio, 'formula' | 'unit'>,
@@ -36,14 +45,16 @@ export function ownRatioOf(
     readonly calendar: FiscalCalendar;
     /** Minor units in one unit of the currency. */
     readonly unit: number;
+    /** What the statements add up, as the ratios of the trade have it; null where it is not known. */
+    readonly figures: (period: PeriodIndex) => (figure: RatioInput) => Minor | null;
   },
   period: PeriodIndex,
 ): OwnRatioValue {
-  const parsed = parseFormula(formula);
+  const parsed = parseFormula(formula, figureOfKey);
   if (!parsed.ok || parsed.names.some((n) => n.name.of === 'driver')) return failed('badFormula');
-  if (parsed.names.some((n) => membersOf(n.name, books.accounts).length === 0)) return failed('missing');
+  if (parsed.names.some((n) => !isThere(n.name, books.accounts))) return failed('missing');
   try {
-    const of = (expression: Expression) =>
+    const of = (expression: Expression<FigureName>) =>
       evaluate(expression, (name, prior) => amountOf(name, books, period - prior));
     const { value, error } = of(parsed.expression);
     if (error) return failed(error);
@@ -65,6 +76,12 @@ export function ownRatioOf(
   }
 }
 
+const isFigure = (figure: string): figure is RatioInput =>
+  (RATIO_INPUTS as readonly string[]).includes(figure);
+
+const isThere = (name: FigureName, accounts: readonly Account[]): boolean =>
+  name.of === 'figure' ? isFigure(name.figure) : membersOf(name, accounts).length > 0;
+
 function membersOf(name: Name, accounts: readonly Account[]): readonly Account[] {
   switch (name.of) {
     case 'account':
@@ -82,10 +99,14 @@ function membersOf(name: Name, accounts: readonly Account[]): readonly Account[]
 
 /** A name's amount in units of the currency; null where its year is not known. */
 function amountOf(
-  name: Name,
-  { balances, accounts, calendar, unit }: Parameters<typeof ownRatioOf>[1],
+  name: FigureName,
+  { balances, accounts, calendar, unit, figures }: Parameters<typeof ownRatioOf>[1],
   period: PeriodIndex,
 ): Fraction | null {
+  if (name.of === 'figure') {
+    const amount = isFigure(name.figure) ? figures(period)(name.figure) : null;
+    return amount === null || Number.isNaN(amount) ? null : ratio(amount, unit);
+  }
   const length = calendar.periodsIn(calendar.period(period).year);
   let sum = 0;
   for (const a of membersOf(name, accounts)) {

@@ -46,6 +46,7 @@ export const RATIO_INPUTS = [
   'payables',
   'currentAssets',
   'currentLiabilities',
+  'assets',
   'debt',
   'equity',
   'costsPaid',
@@ -150,6 +151,7 @@ export function ratioInputs(
     currentLiabilities: stock(() =>
       plus(plus(-stands(kind(...CURRENT_LIABILITIES)), overpaid()), known.due(period)),
     ),
+    assets: stock(() => plus(stands(kind(...CURRENT_ASSETS, 'fixedAsset')), overpaid())),
     debt: stock(() => plus(-stands(kind('payable', 'taxPayable', 'otherLiability', 'loan')), overpaid())),
     // Results that no entry has put into equity yet are the owners' too.
     equity: stock(() => stands((a) => !isProfitAndLoss(a.kind) && a.kind !== 'equity')),

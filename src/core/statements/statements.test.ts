@@ -417,6 +417,7 @@ describe('ratios', () => {
     expect([year('repaid'), year('bank'), year('debt')]).toEqual([60, 480, -30]);
     // All that is there, less all that is owed.
     expect(year('equity')).toBe(480 + 30);
+    expect(year('assets')).toBe(480);
     expect([daysOfYear(calendar, first + 11), at(first + 12)('repaid')]).toEqual([365, 60]);
   });
 });
@@ -613,7 +614,8 @@ describe('ratios of one’s own', () => {
     ],
     calendar,
   );
-  const books = { balances, accounts: chart, calendar, unit: 100 };
+  const figures = (p: number) => ratioInputs(balances, chart, calendar, p);
+  const books = { balances, accounts: chart, calendar, unit: 100, figures };
   const december = calendar.firstOfYear(2025) + 11;
   const value = (formula: string, unit: 'percent' | 'times' | 'days' | 'money' = 'times', at = december) =>
     ownRatioOf({ formula, unit }, books, at);
@@ -623,6 +625,8 @@ describe('ratios of one’s own', () => {
     ['times, to a thousandth', '"account:s" / "account:c"', 'times', 1667],
     ['a balance at the end, in days of costs', '"account:bank" / "account:c" * 365', 'days', 547_500],
     ['money, with constants in units of the currency', '"kind:income" - 100', 'money', 8_000],
+    ['figures that the statements add up', '"figure:operatingProfit" / "figure:income"', 'percent', 600],
+    ['and lines beside them', '"figure:bank" + "account:c"', 'money', 18_000],
     ['what stood so many periods before', 'prior 2 "account:bank"', 'money', 9_000],
   ])('%s', (_, formula, unit, expected) =>
     expect(value(formula, unit)).toMatchObject({ value: expected, issue: null }),
@@ -632,6 +636,8 @@ describe('ratios of one’s own', () => {
     expect(value('"account:s" /').issue).toBe('badFormula');
     expect(value('"driver:d1" * 2').issue).toBe('badFormula');
     expect(value('"account:zz"').issue).toBe('missing');
+    expect(value('"figure:zz"').issue).toBe('missing');
+    expect(value('"figure:income"', 'money', december - 1)).toMatchObject({ value: null, issue: null });
     expect(value('1 / ("account:s" - "account:s")').issue).toBe('dividesByZero');
     // A year that is not whole says nothing.
     expect(value('"account:s"', 'money', december - 1)).toMatchObject({ value: null, issue: null });

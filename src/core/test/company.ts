@@ -164,7 +164,10 @@ export const company: fc.Arbitrary<Company> = fc.record({
 export const ids = [...periodIds(2026), ...periodIds(2027)];
 
 /** What stands at the start: with parties and numbers, or as balances alone. */
-export function openingBlock(told: boolean, rows: readonly (readonly [string, string, number])[]): LedgerBlock {
+export function openingBlock(
+  told: boolean,
+  rows: readonly (readonly [string, string, number])[],
+): LedgerBlock {
   if (told) return blockOf(accounts, rows, 'l0');
   const builder = new BlockBuilder(rows.length);
   const nothing = () => builder.text('');
@@ -179,7 +182,10 @@ export function openingBlock(told: boolean, rows: readonly (readonly [string, st
   );
 }
 
-export function bookOf(c: Company): { readonly book: Book; readonly blocks: ReadonlyMap<string, LedgerBlock> } {
+export function bookOf(c: Company): {
+  readonly book: Book;
+  readonly blocks: ReadonlyMap<string, LedgerBlock>;
+} {
   const budget: Budget = budgetOf(
     LINES.map((id) =>
       line(id, byMonth(Object.fromEntries(c.amounts[id]!.map((a, i) => [ids[i], minor(a)])))),

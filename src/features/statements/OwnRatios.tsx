@@ -4,13 +4,13 @@ import { useMemo } from 'react';
 import { Button, Group, NativeSelect, TextInput } from '@mantine/core';
 import { unitOf } from '@/core/money';
 import type { Period, PeriodIndex } from '@/core/calendar';
-import type { Ahead, Ground } from '@/core/ground';
+import { figuresOfBooks, type Ahead, type Ground } from '@/core/ground';
 import { LIMITS, OWN_UNITS, type OwnRatio } from '@/core/model';
 import { ownMeasure, ownRatioOf, type Measure, type OwnRatioValue } from '@/core/statements';
 import { FormulaField } from '@/components/formula/FormulaField';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import { moneyFormat } from '@/store/format';
-import { ratioText } from '@/store/statementWords';
+import { INPUT_NAMES, ratioText } from '@/store/statementWords';
 import { say } from '@/store/session';
 import { RatioTable } from './RatioTable';
 import classes from './Statements.module.css';
@@ -49,8 +49,9 @@ export function OwnRatios({
       accounts: ahead.accounts,
       calendar,
       unit: unitOf(book.currency),
+      figures: figuresOfBooks(ground, ahead),
     }),
-    [ahead, calendar, book.currency],
+    [ahead, calendar, book.currency, ground],
   );
   const values = useMemo(
     () => new Map(book.ownRatios.map((r) => [r.id, periods.map((p) => ownRatioOf(r, books, p.index))])),
@@ -156,6 +157,7 @@ export function OwnRatios({
             kept={current.formula}
             accounts={book.accounts}
             drivers={[]}
+            figures={INPUT_NAMES}
             self={null}
             readOnly={readOnly}
             onKept={(formula) => keep({ ...current, formula })}

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { formulaOf } from '@/core/plan';
-import { keyOfName, parseFormula } from '@/core/formula';
+import { keyOfFigure, parseFormula } from '@/core/formula';
 import { newAccount, type AccountKind, type Driver } from '@/core/model';
 import { account } from '@/core/test/build';
 import { TOOLS } from '../edit/commands';
@@ -52,6 +52,7 @@ describe('names in formulas', () => {
           const names = namesOf(
             accounts,
             called.map((n, i) => driver(`d${i}`, n)),
+            { netProfit: called[0] ?? 'Net profit' },
           );
           const resolve = resolverOf(names, accounts);
           const label = labelsOf(names);
@@ -59,7 +60,7 @@ describe('names in formulas', () => {
             expect(resolve(` ${n.label.toUpperCase()} `)).toEqual(n.name);
             expect(label(n.name)).toBe(n.label);
           }
-          expect(new Set(names.map((n) => keyOfName(n.name))).size).toBe(names.length);
+          expect(new Set(names.map((n) => keyOfFigure(n.name))).size).toBe(names.length);
         },
       ),
     );
