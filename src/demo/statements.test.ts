@@ -224,9 +224,30 @@ test('all three leave as one workbook that ties by itself: a spreadsheet engine 
       }),
     ),
   );
-  engine.destroy();
-  // Each month’s profit and closing bank of the cash flow come from the other two sheets.
+  // Each month’s profit of the cash flow, and each month’s result in equity after the first, come from the profit and loss.
   expect(linked).toBeGreaterThan(40);
+  // Beneath the rows stands what must come to nothing: assets against what they are owed to, the bank against the bank.
+  const checks = Object.values(sheets).flatMap((rows, sheet) =>
+    rows.flatMap((row, r) =>
+      String(row[1]).startsWith('Check: ')
+        ? row.slice(2).map((_, c) => [row[1], engine.getCellValue({ sheet, row: r, col: c + 2 })] as const)
+        : [],
+    ),
+  );
+  engine.destroy();
+  expect(new Set(checks.map(([name]) => name))).toEqual(
+    new Set(['Check: Liabilities and equity', 'Check: Bank at the end']),
+  );
+  const told = checks.filter(([, value]) => typeof value === 'number');
+  expect(told.length).toBeGreaterThan(40);
+  expect(told.filter(([, value]) => value !== 0)).toEqual([]);
+  // The bank's end is opening and change, the result the one before and the profit.
+  const formulas = (name: string) =>
+    Object.values(sheets).flatMap((rows) =>
+      rows.filter((row) => row[1] === name).flatMap((row) => row.slice(3, 6)),
+    );
+  for (const f of formulas('Bank at the end')) expect(f).toMatch(/^=[A-Z]+\d+\+[A-Z]+\d+$|^=SUM\(/);
+  expect(formulas('Result not yet in equity').some((f) => /'!/.test(String(f)))).toBe(true);
 });
 
 test('schedules leave by month, tie to the lines that they make, and say nothing of anyone’s pay', () => {

@@ -1,7 +1,7 @@
 import type { Cell, Worksheet } from 'exceljs';
 import { minorDigits, TOO_LARGE_TEXT, unitOf } from '@/core/money';
 import { columnLetters, neutralize } from '@/core/files';
-import type { Linked, ReportColumn, ReportRow, ReportTable } from '@/core/report';
+import type { Linked, ReportCell, ReportColumn, ReportRow, ReportTable } from '@/core/report';
 
 const HEAD_ROWS = 5;
 const LABEL_COLUMNS = 2;
@@ -18,18 +18,31 @@ export async function reportsXlsx(tables: readonly ReportTable[]): Promise<Uint8
   const workbook = new ExcelJS.Workbook();
   const names: string[] = [];
   for (const { title } of tables) names.push(freeName(sheetName(title), names));
-  const others: Others = ({ report, row }, key) => {
+  const placeOf = ({ report, row }: Linked, key: string) => {
     const t = tables.findIndex((x) => x.report === report);
     const r = tables[t]?.rows.findIndex((x) => x.key === row) ?? -1;
     const c = tables[t]?.columns.findIndex((x) => x.key === key) ?? -1;
-    return r < 0 || c < 0 ? null : `'${names[t]!.replace(/'/g, "''")}'!${address(r, c)}`;
+    return r < 0 || c < 0 ? null : { t, r, c };
   };
+  const others: Others = Object.assign(
+    (linked: Linked, key: string) => {
+      const at = placeOf(linked, key);
+      return at && `'${names[at.t]!.replace(/'/g, "''")}'!${address(at.r, at.c)}`;
+    },
+    {
+      value: (linked: Linked, key: string) => {
+        const at = placeOf(linked, key);
+        return at && (tables[at.t]!.rows[at.r]!.cells[at.c] ?? null);
+      },
+    },
+  );
   tables.forEach((table, t) => {
     const sheet = workbook.addWorksheet(names[t]!, {
       views: [{ state: 'frozen', xSplit: LABEL_COLUMNS, ySplit: HEAD_ROWS }],
     });
     writeHead(sheet, table);
     table.rows.forEach((row, r) => writeRow(sheet, table, row, r, others));
+    writeChecks(sheet, table, others);
     sheet.columns.forEach((column, i) => {
       column.width = i === 0 ? 9 : i === 1 ? 32 : table.columns[i - LABEL_COLUMNS]!.kind === 'text' ? 28 : 13;
     });
@@ -38,8 +51,11 @@ export async function reportsXlsx(tables: readonly ReportTable[]): Promise<Uint8
   return new Uint8Array(await workbook.xlsx.writeBuffer());
 }
 
-/** Where a row of another report stands, in the column of this key; null where this workbook has it not. */
-type Others = (linked: Linked, column: string) => string | null;
+/** Where a row of another report stands, in the column of this key, and what it says; null where this workbook has it not. */
+type Others = {
+  (linked: Linked, column: string): string | null;
+  readonly value: (linked: Linked, column: string) => ReportCell;
+};
 
 /** A name that no sheet has yet; spreadsheets do not tell capitals apart. */
 function freeName(name: string, taken: readonly string[]): string {
@@ -127,8 +143,10 @@ function writeCell(
   const own = apart ? null : columnFormula(table, row, r, column);
   const adds = isMoney && !column.ratio && (!column.formula || apart);
   const carried = row.carries !== undefined && i > 0 ? address(row.carries, i - 1) : null;
-  const linked = isMoney ? linkedFormula(row, column, others) : null;
-  const formula = linked ?? own ?? carried ?? (adds ? totalFormula(row, i) : null);
+  const linked = isMoney
+    ? (linkedFormula(row, column, others) ?? grownFormula(table, row, r, i, others))
+    : null;
+  const formula = linked ?? own ?? carried ?? (adds && addsUp(table, row, i) ? totalFormula(row, i) : null);
   cell.value = formula ? { formula, result: number } : number;
 }
 
@@ -141,10 +159,66 @@ const moneyFormat = (currency: string): string => {
 };
 
 /** A row of others: their sum; null where one of them is not in the workbook. */
-function linkedFormula({ linked }: ReportRow, { key }: ReportColumn, others: Others): string | null {
-  if (!linked || linked.length === 0) return null;
-  const cells = linked.map((l) => others(l, key));
-  return cells.some((c) => c === null) ? null : cells.join('+');
+const linkedFormula = ({ linked }: ReportRow, { key }: ReportColumn, others: Others): string | null =>
+  linked ? sumOfOthers(linked, key, others) : null;
+
+function sumOfOthers(of: readonly Linked[], key: string, others: Others): string | null {
+  const cells = of.map((l) => others(l, key));
+  return cells.length === 0 || cells.some((c) => c === null) ? null : cells.join('+');
+}
+
+/** The columns right before each other in time, of the same kind: one goes on where the other ended. */
+const follows = (column: ReportColumn, before: ReportColumn | undefined): boolean =>
+  before?.periods !== undefined &&
+  column.periods !== undefined &&
+  before.of === column.of &&
+  before.periods.last === column.periods.first - 1;
+
+/**
+ * A row that grows: what it was in the column before, and what it grew by. Where entries moved it otherwise (a year that was
+ * closed), it stays the sum of its rows.
+ */
+function grownFormula(
+  { columns, rows }: ReportTable,
+  { grows, cells, terms }: ReportRow,
+  r: number,
+  i: number,
+  others: Others,
+): string | null {
+  if (!grows || terms.length === 0 || !follows(columns[i]!, columns[i - 1])) return null;
+  const by = others(grows, columns[i]!.key);
+  const grew = others.value(grows, columns[i]!.key);
+  const [was, is] = [rows[r]!.cells[i - 1], cells[i]];
+  if (by === null || [was, is, grew].some((v) => typeof v !== 'number')) return null;
+  return Number(was) + Number(grew) === Number(is) ? `${address(r, i - 1)}+${by}` : null;
+}
+
+/** Beneath the report, what rows come to by another way: nothing is left where the figures tie. */
+function writeChecks(sheet: Worksheet, table: ReportTable, others: Others): void {
+  const { columns, rows, currency } = table;
+  let at = rows.length + 1 + HEAD_ROWS;
+  rows.forEach((row, r) => {
+    if (!row.tied) return;
+    const cells = columns.map((c) =>
+      c.kind === 'money' && !c.formula ? sumOfOthers(row.tied!, c.key, others) : null,
+    );
+    if (cells.every((c) => c === null)) return;
+    const line = sheet.getRow(++at);
+    line.getCell(2).value = neutralize(`Check: ${row.label}`);
+    line.font = { italic: true };
+    columns.forEach((column, i) => {
+      const value = row.cells[i];
+      if (cells[i] === null || typeof value !== 'number') return;
+      const tied = row.tied!.map((l) => others.value(l, column.key));
+      const off = value - tied.reduce<number>((t, v) => t + (typeof v === 'number' ? v : 0), 0);
+      const cell = line.getCell(i + 1 + LABEL_COLUMNS);
+      cell.value = {
+        formula: `ROUND(${address(r, i)}-(${cells[i]}),${minorDigits(currency)})`,
+        result: off / unitOf(currency),
+      };
+      cell.numFmt = moneyFormat(currency);
+    });
+  });
 }
 
 /** A1 address of a report cell. */
@@ -182,6 +256,11 @@ function sumFormula({ columns }: ReportTable, r: number, of: readonly string[]):
     : places.map((p) => address(r, p)).join(',');
   return `SUM(${cells})`;
 }
+
+/** Of a row that another way leads to as well, only columns in which its own rows do: a difference of balances has no opening. */
+const addsUp = ({ rows }: ReportTable, { tied, terms, cells }: ReportRow, i: number): boolean =>
+  !tied ||
+  terms.reduce((t, { row, sign }) => t + sign * Number(rows[row]!.cells[i] ?? 0), 0) === Number(cells[i]);
 
 /** Totals add their rows: a run of neighbours as one SUM, otherwise term by term. */
 function totalFormula(row: ReportRow, i: number): string | null {

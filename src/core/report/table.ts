@@ -65,6 +65,10 @@ export type ReportRow = {
   readonly terms: readonly Term[];
   /** Rows of other reports of the same columns that its figures are the sum of. */
   readonly linked?: readonly Linked[];
+  /** Rows that together come to the same by another way: files hold it against them, in a row of checks. */
+  readonly tied?: readonly Linked[];
+  /** What it grows by from one period to the next, such as the result that stands in equity by the profit of the period. */
+  readonly grows?: Linked;
   /** A row that begins each column where another row ended the one before. */
   readonly carries?: number;
   /** A row of balances: a column that sums others shows the last of them instead. */
@@ -125,6 +129,8 @@ export function fileTable(table: ReportTable, draws = false): ReportTable {
       ...(row.carries === undefined ? {} : { carries: row.carries }),
       ...(row.lastOf === undefined ? {} : { lastOf: row.lastOf }),
       ...(row.linked === undefined ? {} : { linked: row.linked }),
+      ...(row.tied === undefined ? {} : { tied: row.tied }),
+      ...(row.grows === undefined ? {} : { grows: row.grows }),
       ...(row.firstOf === undefined ? {} : { firstOf: row.firstOf }),
       ...(row.apart === undefined ? {} : { apart: row.apart }),
       ...(row.effect === undefined ? {} : { effect: row.effect }),

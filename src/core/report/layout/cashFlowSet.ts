@@ -180,11 +180,18 @@ function flowRows(accounts: readonly Account[], direct: boolean): PlainRow[] {
       ),
     );
   }
-  total('bankChange', 'Change of the bank', totals, 'result');
-  add({ kind: 'line', key: OPENING.id, label: OPENING.name, members: [OPENING], roll: 'first' });
+  const change = total('bankChange', 'Change of the bank', totals, 'result');
+  const opening = add({
+    kind: 'line',
+    key: OPENING.id,
+    label: OPENING.name,
+    members: [OPENING],
+    roll: 'first',
+  });
   const banks = banksOf.get(accounts) ?? [];
   add({
-    linked: banks.map((row) => ({ report: STATEMENT_LAYOUTS.balance, row })),
+    tied: banks.map((row) => ({ report: STATEMENT_LAYOUTS.balance, row })),
+    terms: [opening, change].map((row) => ({ row, sign: 1 as const })),
     kind: 'result',
     key: CLOSING.id,
     label: CLOSING.name,

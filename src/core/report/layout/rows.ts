@@ -17,6 +17,7 @@ import {
   type StatementRow,
   type Term,
 } from '../statement';
+import { STATEMENT_LAYOUTS } from './shipped';
 import { ROW_NAMES, rowName, type Linked, type RowKind } from '../table';
 
 /** A row of a layout before it has figures. Lines add their members; totals add rows by their places. */
@@ -37,6 +38,8 @@ export type PlainRow = {
   /** The row of the layout’s own that it came from. */
   readonly own: number | null;
   readonly linked?: readonly Linked[];
+  readonly tied?: readonly Linked[];
+  readonly grows?: Linked;
 };
 
 const PLAIN = { code: '', account: null, members: [], section: null, terms: [], own: null } as const;
@@ -119,9 +122,17 @@ export function layoutRows(
         : ofStatement(
             rows,
             balanceSheetRows(ordered, rows.set === 'balanceStatement' && rows.detail === 'account'),
-          );
+          ).map(rows.set === 'balanceStatement' ? inStatements : (r) => r);
   return [...profit, ...shifted(balance, profit.length)];
 }
+
+/** Rows of the balance sheet that other rows of the statements lead to. */
+const inStatements = (row: PlainRow): PlainRow =>
+  row.key === 'outsideEquity'
+    ? { ...row, grows: { report: STATEMENT_LAYOUTS.profit, row: 'netProfit' } }
+    : row.key === 'liabilitiesAndEquity'
+      ? { ...row, tied: [{ report: STATEMENT_LAYOUTS.balance, row: 'total-assets' }] }
+      : row;
 
 /** What moved in the accounts of the balance sheet, beneath a heading. */
 function movements(accounts: readonly Account[]): PlainRow[] {

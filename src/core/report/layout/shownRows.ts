@@ -113,6 +113,8 @@ class LazyRow implements ReportRow {
   readonly effect: 1 | 0 | -1;
   readonly own: number | null;
   readonly linked: ReportRow['linked'];
+  readonly tied: ReportRow['tied'];
+  readonly grows: ReportRow['grows'];
   private made: ReportCell[] | null = null;
 
   constructor(
@@ -131,6 +133,8 @@ class LazyRow implements ReportRow {
     this.effect = row.effect;
     this.own = row.own;
     this.linked = row.linked;
+    this.tied = row.tied;
+    this.grows = row.grows;
   }
 
   get cells(): readonly ReportCell[] {
