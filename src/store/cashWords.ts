@@ -1,7 +1,8 @@
 import { fromDayNumber, type DayNumber } from '@/core/calendar';
 import type { Cause } from '@/core/cash';
 import { EXPLAINED, type CashView, type Ground } from '@/core/ground';
-import type { DayRule, DueRule, TermsKind, TermsOf, TermsRule } from '@/core/model';
+import { dueDay } from '@/core/schedule';
+import type { DayRule, DueRule, Terms, TermsKind, TermsOf, TermsRule } from '@/core/model';
 import { dayText } from './format';
 import { rowOfKey, SCHEDULE_NAMES } from './scheduleWords';
 
@@ -11,7 +12,7 @@ export const onDay = (day: DayNumber): string => dayText(fromDayNumber(day));
 export function causeWords(
   ground: Ground,
   view: CashView,
-  { part, month, since, day }: Pick<Cause, 'part' | 'month' | 'since' | 'day'>,
+  { part, month, since, day, rule = 0 }: Pick<Cause, 'part' | 'month' | 'since' | 'day'> & Partial<Cause>,
 ): { readonly name: string; readonly why: string } {
   const { book, calendar } = ground;
   const key = part.key.slice(part.key.indexOf(' ') + 1);
@@ -19,20 +20,20 @@ export function causeWords(
     case 'pending': {
       // What closed months leave to come: of a line or a row, by whose terms it is due.
       const by = key.startsWith('schedule ') ? 'schedule' : 'line';
-      const of = causeWords(ground, view, { part: { ...part, of: by, key }, month: -1, since, day });
+      const of = causeWords(ground, view, { part: { ...part, of: by, key }, month: -1, since, day, rule });
       return { name: of.name, why: [`of ${onDay(since)}`, 'closed and not settled yet'].join(' · ') };
     }
     case 'line': {
       const own = view.lines.get(key);
       const period = view.input.periods[month];
       return {
-        name: own?.line.account.name ?? key,
+        name: own ? lineName(ground, view, own) : key,
         why: [
           own?.budget.name,
           key.endsWith(EXPLAINED) ? 'explained beyond the plan' : '',
           period?.label,
           since !== day ? `of ${onDay(since)}` : '',
-          own ? termsWords(own.line.terms.parts[0]!.rule) : '',
+          own ? partWords(own.line.terms.parts, rule, { since, day }) : '',
         ]
           .filter(Boolean)
           .join(' · '),
@@ -127,6 +128,40 @@ export function causeWords(
     }
   }
 }
+
+/** A line by its account, and by its segment where another line has the same. */
+function lineName({ book }: Ground, view: CashView, { line, budget }: LineAhead): string {
+  const { account, segment } = line;
+  const axis = book.axes.find((a) => a.id === budget.axis);
+  if (!axis) return account.name;
+  const alike = [...view.lines.values()].filter(
+    (o) => o.budget.axis === axis.id && o.line.account === account,
+  );
+  if (alike.length < 2) return account.name;
+  return `${account.name}, ${axis.values.find((v) => v.id === segment)?.name ?? 'unassigned'}`;
+}
+type LineAhead = CashView['lines'] extends ReadonlyMap<string, infer T> ? T : never;
+
+/** The part of a line's terms that something follows from: its percentage where there are several, and the share due then. */
+function partWords(
+  parts: Terms['parts'],
+  at: number,
+  { since, day }: { readonly since: DayNumber; readonly day: DayNumber },
+): string {
+  const { percent, rule } = parts[at] ?? parts[0]!;
+  const of = parts.length > 1 ? `${percent}% of it ` : '';
+  if (rule.kind !== 'onAccount' || rule.shares.length < 2 || since === day) return `${of}${termsWords(rule)}`;
+  // Of several shares the one whose days have passed, by the days alone: a payday may have moved.
+  const share = rule.shares.reduce((best, s) =>
+    Math.abs(daysUntil(s.due, since) - (day - since)) < Math.abs(daysUntil(best.due, since) - (day - since))
+      ? s
+      : best,
+  );
+  return `${of}invoiced ${dayRuleWords(rule.invoiced)}, ${share.percent}% ${dueWords(share.due)}`;
+}
+
+/** About so many days after an invoice a share is due. */
+const daysUntil = (due: DueRule, since: DayNumber): number => dueDay(since, due) - since;
 
 export const repeatWords = ({
   every,

@@ -1,4 +1,4 @@
-import { lostOf, WHATS, type What } from '@/core/schedule';
+import { lostOf, partIn, whatIn, type What } from '@/core/schedule';
 import type { DayNumber } from '@/core/calendar';
 import { CASH_SOURCES, type AccountId, type CashSource, type CreditLine } from '@/core/model';
 import type { BorneBy } from './balances';
@@ -177,6 +177,8 @@ export type Cause = {
   /** The planned month that it follows from; −1 for none. */
   readonly month: number;
   readonly what: What;
+  /** The place of the part of its line's terms. */
+  readonly rule: number;
   /** The day of the invoice or event that it settles. */
   readonly since: DayNumber;
 };
@@ -213,14 +215,15 @@ export function causesOn(
       const day = columns.day[i]!;
       if (day < from || day > to || !isOn(columns.account[i]!, day)) continue;
       const month = columns.month[i]!;
-      const key = `${part.key} ${month} ${columns.amount[i]! > 0}`;
+      const key = `${part.key} ${month} ${partIn(columns.what[i]!)} ${columns.amount[i]! > 0}`;
       const was = out.get(key);
       out.set(key, {
         day: was?.day ?? day,
         amount: (was?.amount ?? 0) + columns.amount[i]!,
         part,
         month,
-        what: WHATS[columns.what[i]!]!,
+        what: whatIn(columns.what[i]!),
+        rule: partIn(columns.what[i]!),
         since: was?.day ?? day,
       });
     }
@@ -235,15 +238,17 @@ export function moneyOf(projected: Projected, part: Part): Cause[] {
   const out = new Map<string, Cause>();
   for (let i = first; i < first + count; i++) {
     if (!projected.isBank(account[i]!)) continue;
-    const key = `${day[i]!} ${month[i]!} ${from[i]!}`;
+    const key = `${day[i]!} ${month[i]!} ${from[i]!} ${partIn(what[i]!)}`;
     const was = out.get(key);
-    const kind = WHATS[what[i]!]!;
+    const kind = whatIn(what[i]!);
+    const rule = partIn(what[i]!);
     out.set(key, {
       day: day[i]!,
       amount: (was?.amount ?? 0) + amount[i]!,
       part,
       month: month[i]!,
       what: was && kind === 'tax' ? was.what : kind,
+      rule,
       since: from[i]!,
     });
   }

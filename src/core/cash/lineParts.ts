@@ -117,6 +117,7 @@ function postPlaces(
   const first = input.past.length;
   const onPayment = schemeOf(input, line)?.on === 'payment';
   const context: PartContext = {
+    part,
     periods: b.all,
     days: b.days,
     starts: b.allStarts,

@@ -12,7 +12,7 @@ export type Columns = {
   readonly account: Int32Array;
   readonly amount: Float64Array;
   readonly month: Int16Array;
-  /** Place in `WHATS`. */
+  /** What it is, and of which part of its line's terms (`whatIn`, `partIn`). */
   readonly what: Uint8Array;
   readonly from: Int32Array;
 };

@@ -1,4 +1,4 @@
-import { WHAT } from '@/core/schedule';
+import { ofPart, WHAT } from '@/core/schedule';
 import type { DayNumber, Period } from '@/core/calendar';
 import type { TermsKind, TermsOf } from '@/core/model';
 import type { Days } from '@/core/schedule';
@@ -23,6 +23,8 @@ export type Roles = {
 
 /** A part of a line's months under one rule of terms. Places are of closed periods first, then of the planned ones. */
 export type PartContext = {
+  /** Its place in the line's terms. */
+  readonly part: number;
   readonly periods: readonly Period[];
   readonly days: Days;
   /** First and last day of each period. */
@@ -95,8 +97,9 @@ export function swap(
   since: DayNumber = day,
 ): void {
   const [out, month] = placed(c, place, day);
-  out.add(day, to, money, month, what, since);
-  out.add(day, from, -money, month, what, since);
+  const code = ofPart(what, c.part);
+  out.add(day, to, money, month, code, since);
+  out.add(day, from, -money, month, code, since);
 }
 
 /** The same with a tax on top: `to` takes both, and what is owed of the tax stands against it. */
@@ -112,7 +115,8 @@ export function swapTaxed(
   since: DayNumber = day,
 ): void {
   const [out, month] = placed(c, place, day);
-  out.add(day, to, money + tax, month, what, since);
-  out.add(day, from, -money, month, what, since);
-  out.add(day, c.roles.tax, -tax, month, WHAT.tax, since);
+  const code = ofPart(what, c.part);
+  out.add(day, to, money + tax, month, code, since);
+  out.add(day, from, -money, month, code, since);
+  out.add(day, c.roles.tax, -tax, month, ofPart(WHAT.tax, c.part), since);
 }

@@ -61,7 +61,7 @@ export {
   type Ahead,
   type MeasureAt,
 } from './statements';
-export { approvedCash, cashByFlow, closingsAt, keptFrom, thenAndNowOf } from './keptCash';
+export { approvedCash, cashByFlow, closingsAt, keptFrom, lineMovesOn, thenAndNowOf } from './keptCash';
 export { trialOfTerms } from './trial';
 export type { ShownItem } from './cashItems';
 export type { MissedEvent } from './missed';

@@ -19,6 +19,7 @@ import {
   type DayRange,
   type Flow,
   type Happened,
+  type LineMove,
   type ThenAndNow,
 } from '@/core/cash';
 import { minor, type Minor } from '@/core/money';
@@ -33,6 +34,7 @@ import {
   type KeptForecast,
 } from '@/core/model';
 import { budgetPeriods } from '@/core/plan';
+import { STAND_INS } from '@/core/schedule';
 import { cashOf, type CashView } from './cash';
 import type { Ground } from './ground';
 
@@ -247,3 +249,21 @@ const FLOW_OF_KIND: Readonly<Record<Account['kind'], Flow>> = {
   fixedAsset: 'other',
   bank: 'other',
 };
+
+/** What a credit line moves on an account in a range of days, debits positive. */
+export function lineMovesOn(
+  { forecast, creditLine, bearers, input }: CashView,
+  account: AccountId,
+  { from, to }: DayRange,
+): readonly (LineMove & { readonly debits: number })[] {
+  const otherOf = ({ what, day }: LineMove) =>
+    what === 'interest'
+      ? bearers.borneBy(creditLine?.interest ?? STAND_INS.interest, day)
+      : (creditLine?.account ?? STAND_INS.creditLine);
+  return forecast.moves
+    .filter((m) => m.day >= from && m.day <= to)
+    .flatMap((m) => {
+      if (account === defaultBank(input)) return [{ ...m, debits: m.amount }];
+      return otherOf(m) === account ? [{ ...m, debits: -m.amount }] : [];
+    });
+}

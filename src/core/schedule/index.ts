@@ -12,7 +12,7 @@ export {
   payingBank,
   STAND_INS,
 } from './standIns';
-export { WHAT, WHATS, type What } from './what';
+export { ofPart, partIn, WHAT, whatIn, type What } from './what';
 export type { RowGround, RowIssue, RowMade, RowNeeds, RowPosting } from './rule';
 export { makeRow, rowNeeds, SCHEDULE_KINDS } from './table';
 export { rateOn, staffCosts, type StaffCost } from './staff';

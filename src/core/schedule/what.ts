@@ -25,5 +25,11 @@ export const WHATS = [
   'moved',
 ] as const;
 export type What = (typeof WHATS)[number];
+/** A posting's part of its line's terms is told beside what it is. */
+const BITS = 5;
+export const whatIn = (code: number): What => WHATS[code & ((1 << BITS) - 1)]!;
+export const partIn = (code: number): number => code >> BITS;
+export const ofPart = (what: number, part: number): number => what | (part << BITS);
+
 /** Their places in the columns. */
 export const WHAT = Object.fromEntries(WHATS.map((w, i) => [w, i])) as { readonly [W in What]: number };

@@ -1,4 +1,4 @@
-import { STAND_INS, WHATS } from '@/core/schedule';
+import { STAND_INS, whatIn } from '@/core/schedule';
 import { dayNumberOf, fromDayNumber, type DayNumber } from '@/core/calendar';
 import { minor, percent } from '@/core/money';
 import type { Account, Terms, TermsOf, TermsRule } from '@/core/model';
@@ -100,7 +100,7 @@ export const written = ({ parts, table }: Projected) =>
         account: table.ids[c.account[i]!]!,
         amount: c.amount[i]!,
         month: c.month[i]!,
-        what: WHATS[c.what[i]!]!,
+        what: whatIn(c.what[i]!),
         since: c.from[i]!,
       };
     }),

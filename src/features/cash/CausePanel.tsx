@@ -22,10 +22,12 @@ type Joined = {
   readonly times: number;
 };
 
+const keyOf = (c: Cause): string => `${c.part.key} ${c.month} ${c.rule}`;
+
 function joined(causes: readonly Cause[]): Joined[] {
   const out = new Map<string, Joined>();
   for (const cause of causes) {
-    const key = `${cause.part.key} ${cause.month}`;
+    const key = keyOf(cause);
     const was = out.get(key);
     out.set(key, {
       cause: was?.cause ?? cause,
@@ -77,7 +79,7 @@ export function CausePanel({
   );
   const moves = view.forecast.moves.filter((m) => m.day >= range.from && m.day <= range.to);
   const showsLine = row === 'creditLine' || !(row in SECTION_OF);
-  const drawn = -(view.input.opening.get(cash.creditLine?.account ?? '') ?? 0);
+  const drawn = -(view.input.opening.get(view.creditLine?.account ?? '') ?? 0);
   const holds = useMemo(
     () =>
       holdsOf(
@@ -86,13 +88,13 @@ export function CausePanel({
         {
           without: cash.forecasts.find((f) => f.id === forecastId)?.without ?? [],
           floor: cash.floor,
-          creditLine: cash.creditLine,
+          creditLine: view.creditLine,
           drawn: Math.max(0, drawn),
           today: view.forecast.today,
         },
         5,
       ),
-    [view.projected, view.forecast, cash, forecastId, drawn],
+    [view.projected, view.forecast, view.creditLine, cash, forecastId, drawn],
   );
   const name =
     row in SOURCE_NAMES
@@ -114,7 +116,7 @@ export function CausePanel({
           // Of many in one, what each settles is no longer told.
           const words = causeWords(ground, view, j.times > 1 ? { ...j.cause, since: j.cause.day } : j.cause);
           return (
-            <div key={`${j.cause.part.key} ${j.cause.month}`} className={classes.cause}>
+            <div key={keyOf(j.cause)} className={classes.cause}>
               <b>{words.name}</b>
               <span>{money.exact(minor(j.amount))}</span>
               <small>
@@ -156,7 +158,7 @@ export function CausePanel({
           )}
           {holds.length === 0 && <p className="faded">Nothing near it would lift it by another day alone.</p>}
           {holds.map(({ cause, to, low: then, lift }) => (
-            <div key={`${cause.part.key} ${cause.day}`} className={classes.cause}>
+            <div key={`${keyOf(cause)} ${cause.day} ${cause.since}`} className={classes.cause}>
               <b>{causeWords(ground, view, cause).name}</b>
               <span>{money.text(minor(cause.amount))}</span>
               <small>

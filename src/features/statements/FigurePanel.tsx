@@ -5,7 +5,7 @@ import { Button, NativeSelect } from '@mantine/core';
 import { minor, plus, type Minor } from '@/core/money';
 import { rangeLabel, toDayNumber, type PeriodRange } from '@/core/calendar';
 import { causesOn } from '@/core/cash';
-import type { Ahead, Ground } from '@/core/ground';
+import { lineMovesOn, type Ahead, type Ground } from '@/core/ground';
 import { entriesOf } from '@/core/ledger';
 import {
   FLOW_CLASSES,
@@ -71,6 +71,11 @@ export function FigurePanel({
   return <AccountFigure {...{ ground, ahead, account, range, stands }} />;
 }
 
+const daysOfRange = (calendar: Ground['calendar'], { first, last }: PeriodRange) => ({
+  from: toDayNumber(calendar.period(first).start),
+  to: toDayNumber(calendar.period(last).end),
+});
+
 function AccountFigure({
   ground,
   ahead,
@@ -103,13 +108,16 @@ function AccountFigure({
         ? causesOn(
             ahead.view.projected,
             account.id,
-            {
-              from: toDayNumber(calendar.period(coming.first).start),
-              to: toDayNumber(calendar.period(coming.last).end),
-            },
+            daysOfRange(calendar, coming),
             ahead.view.bearers.borneBy,
           )
         : [],
+    [ahead, account, calendar, coming.first, coming.last],
+  );
+  const moves = useMemo(
+    () =>
+      coming.last >= coming.first ? lineMovesOn(ahead.view, account.id, daysOfRange(calendar, coming)) : [],
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- a range is its ends
     [ahead, account, calendar, coming.first, coming.last],
   );
   const single = coming.first === coming.last && closed.last < closed.first ? coming.first : null;
@@ -165,7 +173,7 @@ function AccountFigure({
       {coming.last >= coming.first && (
         <section>
           <div className="label">Ahead, {label(coming)}</div>
-          {causes.length === 0 && <p className="faded">Nothing moves it.</p>}
+          {causes.length + moves.length === 0 && <p className="faded">Nothing moves it.</p>}
           {causes.slice(0, all ? causes.length : SHOWN).map((c) => {
             const words = causeWords(ground, ahead.view, c);
             return (
@@ -178,6 +186,15 @@ function AccountFigure({
               </div>
             );
           })}
+          {moves.map((m) => (
+            <div key={`${m.day} ${m.what}`} className={classes.cause}>
+              <b>Credit line, {m.what}</b>
+              <span>{money.exact(natural(account.kind, minor(m.debits)))}</span>
+              <small>
+                {onDay(m.day)} · {money.text(minor(m.stands))} drawn after it
+              </small>
+            </div>
+          ))}
           {causes.length > SHOWN && !all && (
             <Button mt={8} onClick={() => setAll(true)}>
               {causes.length - SHOWN} more

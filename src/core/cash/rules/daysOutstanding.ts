@@ -1,4 +1,4 @@
-import { WHAT } from '@/core/schedule';
+import { ofPart, WHAT } from '@/core/schedule';
 import { divideRounded, evenPart } from '@/core/money';
 import type { TermsOf } from '@/core/model';
 
@@ -23,7 +23,7 @@ export const daysOutstanding: TermsRuleOf<'daysOutstanding'> = {
       const first = c.starts[m]!;
       swapTaxed(c, first, c.roles.open, c.roles.line, money, tax, m, WHAT.invoice);
       if (!c.taxOnPayment) c.owe(first, tax, m);
-      c.out.spread(days, c.roles.bank, c.roles.open, paid, 0, m - c.first, WHAT.payment);
+      c.out.spread(days, c.roles.bank, c.roles.open, paid, 0, m - c.first, ofPart(WHAT.payment, c.part));
     }
   },
 };

@@ -1,6 +1,6 @@
 import { divideRounded } from '@/core/money';
 import type { TermsOf } from '@/core/model';
-import { weightOf, WHAT } from '@/core/schedule';
+import { weightOf, ofPart, WHAT } from '@/core/schedule';
 
 import type { TermsRuleOf } from '../rule';
 import { invoicesOf } from './onAccount';
@@ -16,7 +16,15 @@ export const fromStock: TermsRuleOf<'fromStock'> = {
     for (let m = c.from; m < c.until; m++) {
       if (m >= c.first) {
         const days = c.days.on(SPREAD, c.periods[m]!, null);
-        c.out.spread(days, c.roles.line, c.roles.inventory, -c.money[m]!, 0, m - c.first, WHAT.stock);
+        c.out.spread(
+          days,
+          c.roles.line,
+          c.roles.inventory,
+          -c.money[m]!,
+          0,
+          m - c.first,
+          ofPart(WHAT.stock, c.part),
+        );
       }
       const bought = c.shared?.amount[m] ?? 0;
       if (bought !== 0)
