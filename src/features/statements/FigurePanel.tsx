@@ -71,11 +71,6 @@ export function FigurePanel({
   return <AccountFigure {...{ ground, ahead, account, range, stands }} />;
 }
 
-const daysOfRange = (calendar: Ground['calendar'], { first, last }: PeriodRange) => ({
-  from: toDayNumber(calendar.period(first).start),
-  to: toDayNumber(calendar.period(last).end),
-});
-
 function AccountFigure({
   ground,
   ahead,
@@ -102,23 +97,23 @@ function AccountFigure({
         : [],
     [blocks, calendar, account, closed.first, closed.last, view],
   );
-  const causes = useMemo(
+  const days = useMemo(
     () =>
       coming.last >= coming.first
-        ? causesOn(
-            ahead.view.projected,
-            account.id,
-            daysOfRange(calendar, coming),
-            ahead.view.bearers.borneBy,
-          )
-        : [],
-    [ahead, account, calendar, coming.first, coming.last],
+        ? {
+            from: toDayNumber(calendar.period(coming.first).start),
+            to: toDayNumber(calendar.period(coming.last).end),
+          }
+        : null,
+    [calendar, coming.first, coming.last],
+  );
+  const causes = useMemo(
+    () => (days ? causesOn(ahead.view.projected, account.id, days, ahead.view.bearers.borneBy) : []),
+    [ahead, account, days],
   );
   const moves = useMemo(
-    () =>
-      coming.last >= coming.first ? lineMovesOn(ahead.view, account.id, daysOfRange(calendar, coming)) : [],
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- a range is its ends
-    [ahead, account, calendar, coming.first, coming.last],
+    () => (days ? lineMovesOn(ahead.view, account.id, days) : []),
+    [ahead, account, days],
   );
   const single = coming.first === coming.last && closed.last < closed.first ? coming.first : null;
   const tunables = useMemo(
