@@ -31,9 +31,9 @@ export function* writtenOff(
   if (way.of === 'straight') {
     const n = periodsOfLife(standing?.months ?? way.months, calendar.periodsIn(calendar.period(start).year));
     if (standing?.months === 0) return;
-    const each = Math.trunc(left / n);
+    const each = Math.round(left / n);
     for (let k = 0; k < n && start + k < sold; k++) {
-      const amount = k === n - 1 ? left : each;
+      const amount = k === n - 1 ? left : Math.min(each, left);
       left -= amount;
       yield { period: start + k, amount };
     }

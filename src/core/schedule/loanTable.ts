@@ -2,7 +2,6 @@ import { civilOf, daysInMonth, toDayNumber, type DayNumber, type FiscalCalendar 
 import type { RowOf } from '@/core/model';
 import {
   addRatio,
-  evenPart,
   multiplyRatio,
   percentFraction,
   ratio,
@@ -174,7 +173,7 @@ function reckonTable(loan: Loan, calendar: FiscalCalendar): LoanTable {
     else if (repay.of === 'principal') {
       // Of what is owed when repayment begins, or begins anew after an extra repayment.
       const equal = (plan.equal ??= { of: owed, from: k });
-      principal = Math.min(evenPart(equal.of, days.length - equal.from, k - equal.from), owed);
+      principal = Math.min(Math.round(equal.of / (days.length - equal.from)), owed);
     } else {
       const rate = rateOf(loan, day);
       const said = repay.of === 'level' ? repay.payment : null;

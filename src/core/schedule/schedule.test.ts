@@ -229,9 +229,9 @@ describe('loans', () => {
           begins: { of: 'drawn', day: day('2026-01-31'), amount: minor(100_000) },
         },
         [
-          [500, 33_334, 66_666],
-          [333, 33_333, 33_333],
-          [167, 33_333, 0],
+          [500, 33_333, 66_667],
+          [333, 33_333, 33_334],
+          [167, 33_334, 0],
         ],
       ],
       [
@@ -365,7 +365,7 @@ describe('assets', () => {
   it('straight-line agrees with SLN; months alike, the last takes the rounding', () => {
     const row = assetRow({ cost: minor(100_003), residual: minor(0), way: months5 });
     expect(debits(row, 'depreciation')).toEqual([
-      0, 0, 20_000, 20_000, 20_000, 20_000, 20_003, 0, 0, 0, 0, 0,
+      0, 0, 20_001, 20_001, 20_001, 20_001, 19_999, 0, 0, 0, 0, 0,
     ]);
     expect(accumulatedAt(assetRow(), calendar, at(2027, 2))).toBe(cents('=SLN(10000,1000,5)'));
   });
