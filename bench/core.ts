@@ -5,7 +5,7 @@ import { monthCalendar, periodsOf } from '@/core/calendar';
 import { fingerprint, readFile } from '@/core/files';
 import { matchAccounts, openDraft, proofOf, settle } from '@/core/intake';
 import { balancesOf, BlockBuilder, type LedgerBlock } from '@/core/ledger';
-import { factsOver, guessing } from '@/core/test/build';
+import { factsOver, guessing, sourceOf } from '@/core/test/build';
 import {
   applyCommand,
   blankLine,
@@ -42,7 +42,7 @@ import {
   roundPeriods,
   USUAL_MEANING,
 } from '@/core/handout';
-import { ms, report, time, TURNS } from './measure';
+import { ms, report, summary, time, TURNS } from './measure';
 
 /** A ledger of n lines as a CSV, like the demo's but made by counting. */
 export function ledgerCsv(n: number): Uint8Array {
@@ -650,6 +650,39 @@ async function company(): Promise<void> {
     10,
   );
   report('the same after one edit of a position', row.best, ' ms', '≤ 16 ms', row.best <= 16, ms(row));
+  // A month's entries come, one for each line on both its sides, and the month is closed.
+  const entries = new BlockBuilder(2_000);
+  const bank = accounts.findIndex((a) => a.kind === 'bank');
+  const first = accounts.length - 1001;
+  for (let i = 0; i < 1000; i++) {
+    const amount = (i < 300 ? -1 : 1) * (10_000 + i * 10);
+    entries.add(NEW_YEAR + 15, first + i, amount, 2 * i);
+    entries.add(NEW_YEAR + 15, bank, -amount, 2 * i + 1);
+  }
+  const month = entries.build(
+    'm1',
+    accounts.map((a) => a.id),
+  );
+  blocks.set(month.id, month);
+  book = { ...book, sources: [sourceOf({ id: 's1', block: month.id })] };
+  const open = book;
+  const closings: number[] = [];
+  for (let i = 0; i < TURNS; i++) {
+    book = open;
+    look(memory);
+    const from = performance.now();
+    put({ type: 'setClosedThrough', period: periods[0]!.id });
+    closings.push(performance.now() - from);
+  }
+  const closed = summary(closings);
+  report(
+    'closing a month of it, to the statements',
+    closed.best,
+    ' ms',
+    '≤ 400 ms',
+    closed.best <= 400,
+    ms(closed),
+  );
 }
 
 /** Fifty people with forty lines each, and one of a thousand lines that comes back. */

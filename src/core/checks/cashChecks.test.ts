@@ -45,6 +45,9 @@ test('what is reckoned by day is what its postings and the ledger’s entries ad
     ['cashPostings', true, ''],
     ['cashBalanced', true, ''],
     ['itemsTie', true, ''],
+    // No account of this book bears what is never paid (of credit notes, less) and the interest.
+    ['madeInPlan', false, '-1.87'],
+    ['profitOne', true, ''],
     ['flowTies', true, ''],
     ['sheetBalances', true, ''],
     ['floorKept', true, ''],
@@ -138,6 +141,9 @@ test('a broken floor is told with its days and the lowest amount; what stands wi
   });
   expect(found.slice(3)).toEqual([
     ['itemsTie', false, '1.00'],
+    // A tenth of twelve months' sales and of the open invoice.
+    ['madeInPlan', false, '1.50'],
+    ['profitOne', true, ''],
     ['flowTies', true, ''],
     ['sheetBalances', true, ''],
     ['floorKept', false, '2026-01-01 – 2026-01-09, 50.70'],

@@ -74,10 +74,8 @@ const STAND_IN_ACCOUNTS: readonly Account[] = [
   newAccount(STAND_INS.deferred, '', 'Received in advance (no account of the book)', 'otherLiability'),
   newAccount(STAND_INS.other, '', 'Other (no account of the book)', 'otherLiability'),
   newAccount(STAND_INS.creditLine, '', 'Credit line (no account of the book)', 'loan'),
-  newAccount(STAND_INS.interest, '', 'Interest on the credit line (no account of the book)', 'otherExpense'),
   newAccount(STAND_INS.incomeTax, '', 'Income tax owed (no account of the book)', 'taxPayable'),
   newAccount(STAND_INS.gain, '', 'Gain on what is sold (no account of the book)', 'otherIncome'),
-  newAccount(STAND_INS.badDebt, '', 'Bad debts (no account of the book)', 'expense'),
 ];
 
 /** What ratios of the books ahead are made of, by period. */

@@ -37,7 +37,7 @@ const SINGLE: ReadonlySet<Part['of']> = new Set(['item', 'order', 'dated', 'tax'
 export const isNamed = ({ of, source }: Part): boolean => SINGLE.has(of) || NAMED.has(source);
 
 /** Accounts that stand in for none of the book's and belong to profit and loss. */
-const PROFIT: readonly string[] = [STAND_INS.interest, STAND_INS.gain];
+const PROFIT: readonly string[] = [STAND_INS.gain];
 
 /** Whether the account at a place belongs to profit and loss. */
 export function profitPlaces(table: AccountTable, accounts: readonly Account[]): (place: number) => boolean {
