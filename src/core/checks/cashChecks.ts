@@ -15,6 +15,7 @@ import {
   covenantsOf,
   linesApart,
   madeAhead,
+  madeBy,
   outlookAt,
   planNames,
   reckoned,
@@ -160,7 +161,7 @@ function checkProfit(ground: Ground, budget: Budget | null, view: CashView): Che
   const ahead = aheadOf(ground, budget);
   // A place's budget looked at by itself is not the company that its statements are of.
   if (!ahead || (budget && budget.axis !== null)) return out;
-  const plans = { ...ground, made: madeAhead };
+  const plans = budget ? madeBy(ground, budget) : { ...ground, made: madeAhead };
   const off = view.input.periods.flatMap(({ index }) => {
     const by = view.plans.filter((p) => p.periods.some((q) => q.index === index)).map((p) => p.budget);
     if (by.length === 0) return [];

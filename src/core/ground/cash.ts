@@ -1,14 +1,15 @@
 import { indexOfId } from '@/core/calendar';
+import { lastOf } from '@/core/lastOf';
 import type { Part } from '@/core/cash';
 import { minor } from '@/core/money';
 import { isProfitAndLoss, natural, type AccountId, type Budget } from '@/core/model';
-import { lineOfMove, NOTHING_AHEAD } from '@/core/plan';
+import { lineOfMove, NOTHING_AHEAD, type FromAhead } from '@/core/plan';
 import { mayMake } from './bearers';
 import { accountsById, cashStart, type MonthsOfPlan } from './cashPlan';
 import { ALL_SOURCES, viewOf, withSchedulesAnew, type CashView } from './cashView';
 import { plansIn } from './comparison';
 import type { Ground } from './ground';
-import { feedsBack, madeIn, type AheadOf, type MadeBy } from './made';
+import { feedsBack, madeIn, madeTogether, type AheadOf, type MadeBy } from './made';
 import { reckoned, type Reckoned } from './reckoned';
 import type { PeriodIndex } from '@/core/calendar';
 
@@ -27,7 +28,7 @@ export function cashOf(
   const settled = settledOf(ground, budget);
   if (settled === null) return null;
   const isNamed = ground.book.cash.forecasts.some((f) => f.id === forecast);
-  return isNamed ? viewOf(withMade(ground, settled.made), budget, forecast) : settled.view;
+  return isNamed ? viewOf(withMade(ground, budget, settled.made), budget, forecast) : settled.view;
 }
 
 /** Money ahead with what it makes of the plan's own lines. */
@@ -37,9 +38,12 @@ const settled = new WeakMap<Ground, Map<Budget | null, Settled | null>>();
 const NONE_MADE: MadeBy = new Map();
 
 /** The ground on which plans have what money ahead was found to make of them. */
-const withMade = (ground: Ground, made: MadeBy): Ground => ({
+const withMade = (ground: Ground, look: Budget | null, made: MadeBy): Ground => ({
   ...ground,
-  made: (_, budget) => made.get(budget.id) ?? NOTHING_AHEAD,
+  made: (_, budget) =>
+    look === null && made !== NONE_MADE
+      ? joined(ground, budget, made)
+      : (made.get(budget.id) ?? NOTHING_AHEAD),
 });
 
 /**
@@ -57,7 +61,7 @@ function settledOf(ground: Ground, budget: Budget | null): Settled | null {
 
 function settle(ground: Ground, budget: Budget | null): Settled | null {
   if (!mayMake(ground.book)) {
-    const view = viewOf(withMade(ground, NONE_MADE), budget, ALL_SOURCES);
+    const view = viewOf(withMade(ground, budget, NONE_MADE), budget, ALL_SOURCES);
     return view && { view, made: NONE_MADE };
   }
   const last = ground.memory.of(`made ${budget?.id ?? ''}`, () => ({ made: NONE_MADE }));
@@ -65,7 +69,7 @@ function settle(ground: Ground, budget: Budget | null): Settled | null {
   let anew = null as ReturnType<typeof feedsBack>;
   for (let turn = 0; ; turn++) {
     const was = last.made;
-    const staged = withMade(ground, was);
+    const staged = withMade(ground, budget, was);
     view =
       view && anew === 'rows' ? withSchedulesAnew(staged, budget, view) : viewOf(staged, budget, ALL_SOURCES);
     if (view === null) return null;
@@ -85,7 +89,7 @@ function settle(ground: Ground, budget: Budget | null): Settled | null {
       },
       was,
     );
-    const next = withMade(ground, last.made);
+    const next = withMade(ground, budget, last.made);
     anew = sameMade(was, last.made)
       ? null
       : feedsBack(
@@ -146,19 +150,38 @@ const sameMade = (a: MadeBy, b: MadeBy): boolean =>
   a.size === b.size && [...a].every(([budget, made]) => b.get(budget) === made);
 
 /**
- * What money ahead makes of a budget's lines: as the company's plan in force has it where the budget is in force for every
- * month ahead that it covers, else with the budget looked at by itself.
+ * What money ahead makes of a budget's lines: in months for which it is in force as the company's plan has it, in others (another
+ * plan rules them) as looking at it alone does.
  */
 export const madeAhead: NonNullable<Ground['made']> = (ground, budget) => {
   if (!mayMake(ground.book)) return NOTHING_AHEAD;
-  return settledOf(ground, isInForce(ground, budget) ? null : budget)?.made.get(budget.id) ?? NOTHING_AHEAD;
+  return inForceIn(ground, budget).includes(true)
+    ? joined(ground, budget, settledOf(ground, null)?.made ?? NONE_MADE)
+    : (settledOf(ground, budget)?.made.get(budget.id) ?? NOTHING_AHEAD);
 };
 
-function isInForce(ground: Ground, budget: Budget): boolean {
+/** What the company's plan makes of a budget; in months that another plan rules, what looking at the budget alone makes. */
+function joined(ground: Ground, budget: Budget, made: MadeBy): FromAhead {
+  const own = made.get(budget.id) ?? NOTHING_AHEAD;
+  const rules = inForceIn(ground, budget);
+  if (!rules.includes(false)) return own;
+  const { together } = ground.memory.of(`made together ${budget.id}`, () => ({
+    together: lastOf(madeTogether),
+  }));
+  const alone = settledOf(ground, budget)?.made.get(budget.id) ?? NOTHING_AHEAD;
+  return together(own, alone, rules.map(Number).join(''));
+}
+
+/** The same as looking at a budget has it, or at what is in force: of whatever plans this look is made of. */
+export const madeBy = (ground: Ground, look: Budget | null): Ground =>
+  withMade(ground, look, settledOf(ground, look)?.made ?? NONE_MADE);
+
+/** For each month of a budget whether it is in force; closed ones go with the first that is open. */
+function inForceIn(ground: Ground, budget: Budget): readonly boolean[] {
   const closed = cashStart(ground, null);
   const first = indexOfId(ground.calendar, budget.first);
-  if (closed === null || first === null) return false;
-  for (let p = Math.max(first, closed + 1); p < first + budget.length; p++)
-    if (!plansIn(ground, p, 'profit').some((b) => b.id === budget.id)) return false;
-  return true;
+  if (closed === null || first === null) return [];
+  return Array.from({ length: budget.length }, (_, i) =>
+    plansIn(ground, Math.max(first + i, closed + 1), 'profit').some((b) => b.id === budget.id),
+  );
 }

@@ -43,7 +43,7 @@ export {
 } from './yearBefore';
 export { cashStart, EXPLAINED, planNames } from './cashPlan';
 export { lineMoney, type LineMoney } from './lineMoney';
-export { ALL_SOURCES, cashOf, madeAhead, type CashView } from './cash';
+export { ALL_SOURCES, cashOf, madeAhead, madeBy, type CashView } from './cash';
 export { mayMake } from './bearers';
 export { unborneOf } from './made';
 export { guessesOf, runOffsOf } from './closing';

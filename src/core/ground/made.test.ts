@@ -370,6 +370,31 @@ describe('reckoned by hand', () => {
     expect(months(ground, 'interest', 3)).toEqual([100_00, 100_00, 50_00]);
   });
 
+  test('a month opened again is the earlier plan’s; of the later one what looking at it alone makes stands there', () => {
+    const draft = book(SCHEDULED);
+    const [JAN, FEB] = periodIds(2026);
+    const [of] = draft.budgets;
+    const revised = { ...of!, id: 'b2', name: 'b2' };
+    // The revision rules from February on; January is open again, and the first plan's.
+    const inForce = [
+      { budget: 'b1', from: JAN! },
+      { budget: 'b2', from: FEB! },
+    ];
+    const ground = groundOver({ ...draft, budgets: [of!, revised], inForce });
+    const view = cashOf(ground, null)!;
+    expect(view.plans.map((p) => [p.budget.id, p.periods.length])).toEqual([
+      ['b1', 1],
+      ['b2', 11],
+    ]);
+    const interest = (b: Budget) => reckoned(ground, b).amounts('interest')!.slice(0, 3);
+    expect(interest(revised)).toEqual([100_00, 75_00, 83_33]);
+    expect(interest(of!).slice(0, 1)).toEqual([100_00]);
+    const ahead = aheadOf(ground, null)!;
+    expect([1, 2, 3].map((i) => ahead.balances.movement('interest', ahead.start + i))).toEqual([
+      100_00, 75_00, 83_33,
+    ]);
+  });
+
   test('a payment beside the plan is outlook, and no plan', () => {
     const of = book(SCHEDULED);
     const dated = {

@@ -15,6 +15,7 @@ import {
   type Terms,
 } from '@/core/model';
 import {
+  madeOn,
   NOTHING_AHEAD,
   sameAmounts,
   sameMadeLine,
@@ -281,6 +282,23 @@ export function feedsBack(
 function beyondMade({ figures, reckoning }: Reckoned, { account, segment }: LineRef): Amounts {
   const made = reckoning.scheduled({ account, segment });
   return (figures(account, segment)?.amounts ?? []).map((a, i) => minor((a ?? 0) - (made?.[i] ?? 0)));
+}
+
+/** What a budget gets of two looks, by month: `rules` has 1 for those of the first, 0 for those of the second. */
+export function madeTogether(first: FromAhead, second: FromAhead, rules: string): FromAhead {
+  const join = (a: Made, b: Made): Made => {
+    const keys = new Map([...a, ...b].map((l) => [lineKey(l), l]));
+    return [...keys.values()].map(({ account, segment }) => {
+      const parts = [a, b].flatMap((of, k) =>
+        (madeOn(of, { account, segment })?.parts ?? []).map((p) => ({
+          of: p.of,
+          amounts: p.amounts.map((v, i) => (rules[i] === (k === 0 ? '1' : '0') ? v : 0)),
+        })),
+      );
+      return { account, segment, parts };
+    });
+  };
+  return { made: join(first.made, second.made), beyond: join(first.beyond, second.beyond) };
 }
 
 /** What is never paid, and interest, that no line of the plan takes, by account; null for none of the book. */
