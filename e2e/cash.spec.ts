@@ -1,4 +1,4 @@
-import { cell, expect, newBook, openApp, saved, stage, takeIn, test } from './fixture';
+import { cell, expect, newBook, openApp, saved, stage, takeIn, TALL, test } from './fixture';
 import type { Page } from '@playwright/test';
 
 const view = (page: Page, name: string) =>
@@ -323,4 +323,51 @@ test('the front page, Cash and the checks follow one plan and say which', async 
     await stage(page, 'Cash');
   }
   expect(new Set(lows).size).toBeGreaterThan(1);
+});
+
+test('what is never paid is a line of the plan: worksheet and statements have one profit, and an amount may stand on top', async ({
+  page,
+}) => {
+  await openApp(page);
+  await stage(page, 'Cash');
+  await view(page, 'Terms');
+  await page.getByRole('button', { name: 'Repair and refit jobs' }).click();
+  const panel = page.getByRole('complementary', { name: 'Terms of the line' });
+  const share = panel.getByLabel('Share 1', { exact: true });
+  await share.fill(String(parseFloat(await share.inputValue()) - 5));
+  await share.press('Enter');
+  await expect(panel).toContainText('5% is never paid.');
+  // The book has no account for it: it is in no plan, which is told, until one is added.
+  await panel.getByRole('button', { name: 'Add the account “Bad debts”' }).click();
+  await expect(panel.getByRole('button', { name: /Add the account/ })).toBeHidden();
+
+  await stage(page, 'Budget');
+  const lost = page.getByRole('row', { name: /Bad debts/ });
+  await page.setViewportSize(TALL);
+  await expect(lost).toContainText('Terms');
+  await expect(cell(page, 'Bad debts', 12)).not.toHaveText('');
+  const profit = (await page.getByRole('contentinfo').textContent())!.match(/Net profit FY27 ([\d,]+)/)![1]!;
+
+  await cell(page, 'Bad debts', 10).click();
+  const made = (await cell(page, 'Bad debts', 10).textContent())!;
+  await page.keyboard.type('500');
+  await page.keyboard.press('Enter');
+  await expect(cell(page, 'Bad debts', 10)).toHaveText('500');
+  await page.getByRole('button', { name: 'Put it on top' }).click();
+  await expect(cell(page, 'Bad debts', 10)).toHaveText(
+    (500 + Number(made.replace(',', ''))).toLocaleString('en-US'),
+  );
+  for (let i = 0; i < 2; i++) await page.keyboard.press('Control+z');
+  await expect(cell(page, 'Bad debts', 10)).toHaveText(made);
+
+  // Seen for the whole year, the statements say what the worksheet says of the months ahead, to the cent.
+  await stage(page, 'Statements');
+  await expect(foot(page)).toContainText(/checks hold/);
+  await foot(page)
+    .getByRole('button', { name: /checks/ })
+    .click();
+  await expect(
+    page.getByText('The profit ahead of the plan’s outlook is the profit of the statements'),
+  ).toBeVisible();
+  expect(profit).not.toBe('53,215');
 });

@@ -1,9 +1,10 @@
 import { minor, percent } from '@/core/money';
 import { NO_CASH, type Book } from '@/core/model';
-import { makeGround } from '@/core/ground';
+import { madeAhead, makeGround, reckoned } from '@/core/ground';
 import { toDayNumber, type Day } from '@/core/calendar';
 import { account, blockOf, bookWith, budgetOf, byMonth, line, periodIds, sourceOf } from '../test/build';
 import { onAccount, terms } from '../test/cash';
+import { checkBook } from './checkBook';
 import { checkCash } from './cashChecks';
 
 const accounts = [
@@ -215,4 +216,28 @@ test('a month of the ledger whose sides do not meet is named, and so is the firs
   };
   const both = makeGround(two, new Map([[off.id, off]]));
   expect([null, 'b1'].map((id) => checkCash(both, id)[0]!.plan)).toEqual(['Second', 'Budget']);
+});
+
+test('a line that money ahead makes counts in the checks of its budget', () => {
+  const list = [...accounts, account('lost', 'expense', 'Bad debts')];
+  const sales = byMonth(Object.fromEntries(ids.map((p) => [p, minor(1_000)])));
+  const ground = makeGround(
+    bookWith(list, {
+      budgets: [
+        budgetOf([line('s', sales)], 'b1', {
+          terms: [terms('s', ['100', onAccount([['90', { days: 30 }]])])],
+        }),
+      ],
+      sources: [sourceOf()],
+      closedThrough: periodIds(2025)[11]!,
+    }),
+    new Map([[block.id, block]]),
+    undefined,
+    madeAhead,
+  );
+  const told = checkBook(ground, new Map([[block.id, block]]));
+  const of = (code: string) => told.find((c) => c.code === code);
+  expect(of('monthsToYears')).toMatchObject({ holds: true });
+  expect(of('subtotals')).toMatchObject({ holds: true });
+  expect(reckoned(ground, ground.book.budgets[0]!).figures('lost')?.amounts[2]).toBe(200);
 });

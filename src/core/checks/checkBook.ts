@@ -9,12 +9,12 @@ export const checkBook = (ground: Ground, blocks: ReadonlyMap<string, LedgerBloc
     blocks,
     balances: ground.balances,
     budgets: ground.book.budgets.map((b) => {
-      const { facts, figures } = reckoned(ground, b);
+      const { facts, figures, reckoning } = reckoned(ground, b);
       return {
         id: b.id,
         name: b.name,
         width: facts.periods.length,
-        lines: b.approved ? b.approved.lines : b.lines,
+        lines: b.approved ? b.approved.lines : reckoning.lines.lines,
         covers: b.covers,
         figures,
       };

@@ -21,7 +21,7 @@ export function livePlan(
     currency: book.currency,
     rows: budgetRows(book.accounts, budget.covers),
     accounts: book.accounts,
-    lines: budget.lines,
+    lines: reckoning.lines.lines,
     drivers: budget.drivers,
     facts,
     reckoning,

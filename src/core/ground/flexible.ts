@@ -49,7 +49,7 @@ export function countedOf({ book, calendar }: Ground): Counted {
 /** The flexible budget of a reckoned one. */
 export function flexibleOf(ground: Ground, whole: Reckoned): Flexible {
   const { budget, facts, reckoning } = whole;
-  const lines = new Map(budget.lines.map((l) => [lineKey(l), l]));
+  const lines = new Map(reckoning.lines.lines.map((l) => [lineKey(l), l]));
   const accounts = new Map(ground.book.accounts.map((a) => [a.id, a]));
   const counted = countedOf(ground);
   const first = facts.periods[0]?.index ?? 0;

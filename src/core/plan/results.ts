@@ -66,7 +66,8 @@ export class LineResults {
   private sums: Map<AccountId, Figures> | null = null;
 
   constructor(
-    private readonly lines: readonly Line[],
+    /** Those of the budget, then those that money ahead makes. */
+    readonly lines: readonly Line[],
     readonly places: LinePlaces,
     private readonly list: readonly LineResult[],
   ) {}

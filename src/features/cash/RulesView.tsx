@@ -14,6 +14,7 @@ import { moneyFormat } from '@/store/format';
 import { onDay } from '@/store/cashWords';
 import { say } from '@/store/session';
 import { AccountChoice } from '@/components/AccountChoice';
+import { AddCost } from './AddCost';
 import classes from './Cash.module.css';
 
 /** Where the bank stands, the least it should hold, and the credit line that keeps it there. */
@@ -122,7 +123,7 @@ export function RulesView({ ground, view }: { readonly ground: Ground; readonly 
           />
           <AccountChoice
             label="Its interest is a cost of"
-            none={costOf ? `${costOf.name}, by its name` : 'no account: it stands by itself, and in no plan'}
+            none={costOf ? `${costOf.name}, by its name` : 'no account, so in no plan'}
             accounts={costs}
             value={line.interest}
             readOnly={readOnly}
@@ -137,6 +138,7 @@ export function RulesView({ ground, view }: { readonly ground: Ground; readonly 
           />
         </div>
       )}
+      {line && line.interest === null && <AddCost accounts={book.accounts} bears="interest" />}
       {unborneOf(view).some((u) => u.account !== null && u.account === view.creditLine?.interest) && (
         <p className={classes.note} role="note">
           {interestName} has amounts of its own in the plan, so the interest of the line is in none of its

@@ -9,6 +9,7 @@ import { NumberInput, PercentInput } from '@/components/MoneyInput';
 import { AccountChoice } from '@/components/AccountChoice';
 import { DayInput } from '@/components/DayInput';
 import { DueFields } from '@/components/DueFields';
+import { AddCost } from './AddCost';
 import { TERMS_HELP, TERMS_NAMES } from '@/store/cashWords';
 import classes from './Cash.module.css';
 
@@ -54,7 +55,7 @@ const FRESH: { readonly [K in TermsKind]: TermsOf<K> } = {
 function lossName(accounts: readonly Account[]): string {
   const id = accountFor(accounts, 'badDebt');
   const name = accounts.find((a) => a.id === id)?.name;
-  return name ? `${name}, by its name` : 'no account: it stands by itself, and in no plan';
+  return name ? `${name}, by its name` : 'no account, so in no plan';
 }
 
 /** The fields of a rule of terms; every change is done at once and can be undone. */
@@ -117,6 +118,7 @@ export function TermsEditor({
             (badDebt) => set(rule, { badDebt }),
             lossName(accounts),
           )}
+          {rule.badDebt === null && <AddCost accounts={accounts} bears="badDebt" />}
         </>
       )}
       {rule.kind === 'daysOutstanding' && (

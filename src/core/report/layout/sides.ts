@@ -423,7 +423,7 @@ function lineAt(parts: readonly Part[] | null, account: AccountId, scope: Scope)
   const [only, ...more] = (parts ?? []).filter((p) => scope === 'all' || p.segments.includes(scope));
   if (!only || more.length > 0 || (scope === 'all' && only.segments.length !== 1)) return null;
   const segment = scope === 'all' ? only.segments[0]! : scope;
-  return linesOf(only.whole.budget.lines).get(lineKey({ account, segment })) ?? null;
+  return linesOf(only.whole.reckoning.lines.lines).get(lineKey({ account, segment })) ?? null;
 }
 
 const tables = new WeakMap<readonly Line[], ReadonlyMap<string, Line>>();
