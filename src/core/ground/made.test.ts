@@ -9,13 +9,14 @@ import {
   byMonth,
   calendar,
   share,
+  siteAxis,
   line,
   periodIds,
   sourceOf,
 } from '@/core/test/build';
 import { atOnce, onAccount, terms } from '@/core/test/cash';
 import { accounts, bookOf, company, LINES, type Company } from '@/core/test/company';
-import { taxRow } from '@/core/test/schedule';
+import { staffRow, taxRow } from '@/core/test/schedule';
 import { frozenLines } from '@/core/plan';
 import {
   aheadOf,
@@ -393,6 +394,92 @@ describe('reckoned by hand', () => {
     expect([1, 2, 3].map((i) => ahead.balances.movement('interest', ahead.start + i))).toEqual([
       100_00, 75_00, 83_33,
     ]);
+  });
+
+  test('by segments it is unassigned; where the budget plans no such segment, of its first', () => {
+    const by = (segments: (string | null)[], made: readonly (string | null)[]) => {
+      const lines = [
+        { ...line('sales', every(10_000_00)), segment: 'n' },
+        ...made.flatMap((segment) => SCHEDULED.map((l) => ({ ...l, segment }))),
+      ];
+      const of = book([]);
+      const budget = { ...of.budgets[0]!, lines, axis: 'x', segments };
+      const ground = groundOver({ ...of, axes: [siteAxis()], budgets: [budget] });
+      const whole = reckoned(ground, budget);
+      return [...new Set(segments)].map((s) => whole.amounts('lost', s)?.[2] ?? null);
+    };
+    expect(by(['n', null], ['n', null])).toEqual([null, 400_00]);
+    expect(by(['n', null], [])).toEqual([null, 400_00]);
+    expect(by(['n'], ['n'])).toEqual([400_00]);
+    expect(by(['n'], [])).toEqual([400_00]);
+  });
+
+  test('of two plans of a month one whose line takes it goes before one that has none, and amounts of either stay', () => {
+    const of = book([]);
+    const part = (id: string, segments: (string | null)[], lines: readonly Line[]): Budget => ({
+      ...of.budgets[0]!,
+      id,
+      name: id,
+      axis: 'x',
+      segments,
+      lines: lines.map((l) => ({ ...l, segment: segments[0]! })),
+    });
+    const sold = line('sales', every(10_000_00));
+    const lostOf = (...budgets: Budget[]) => {
+      const inForce = budgets.map((b) => ({ budget: b.id, from: periodIds(2026)[0]! }));
+      const ground = groundOver({ ...of, axes: [siteAxis()], budgets, inForce });
+      const apart = unborneOf(cashOf(ground, null)!);
+      return [...budgets.map((b) => reckoned(ground, b).amounts('lost')?.[2] ?? null), apart.length];
+    };
+    expect(lostOf(part('b1', ['n'], [sold]), part('b2', [null], SCHEDULED))).toEqual([null, 400_00, 0]);
+    expect(lostOf(part('b1', ['n'], [sold]), part('b2', [null], [line('lost', every(5_00))]))).toEqual([
+      null,
+      5_00,
+      1,
+    ]);
+  });
+
+  test('a credit line alone makes its interest', () => {
+    const of = book([]);
+    const ground = groundOver({
+      ...of,
+      budgets: [
+        { ...of.budgets[0]!, terms: [terms('sales', ['100', atOnce()]), terms('rent', ['100', atOnce()])] },
+      ],
+    });
+    expect(months(ground, 'interest', 1)).toEqual([100_00]);
+  });
+
+  test('beside what schedules post and another plan’s months, a payment counts by itself', () => {
+    const staff = staffRow({
+      account: 'rent',
+      oncosts: [],
+      withheld: percent('0'),
+      pay: { per: 'month', amount: minor(200_00) },
+    });
+    const of = book(SCHEDULED, { schedules: [staff], length: 6 });
+    const [budget] = of.budgets;
+    const lines = budget!.lines.map((l) => (l.account === 'rent' ? { ...l, method: BY_SCHEDULE } : l));
+    const first = { ...budget!, lines };
+    const next = { ...first, id: 'b2', name: 'b2', first: periodIds(2026)[6]! };
+    const dated = {
+      id: 'd1',
+      name: 'Party',
+      direction: 'out' as const,
+      amount: minor(75_00),
+      first: '2026-08-20' as never,
+      repeat: null,
+      against: 'rent',
+      bank: null,
+      group: 'other' as const,
+    };
+    const ground = groundOver({ ...of, budgets: [first, next], cash: { ...of.cash, dated: [dated] } });
+    const start = calendarFirst(ground).first;
+    const at = (b: Budget) =>
+      [5, 6, 7, 8].map((i) => outlookAt(reckoned(ground, b), 'rent', [null], start + i));
+    expect(at(next)).toEqual([null, 200_00, 275_00, 200_00]);
+    expect(at(first)).toEqual([200_00, null, null, null]);
+    expect(reckoned(ground, next).amounts('rent')!.slice(0, 2)).toEqual([200_00, 200_00]);
   });
 
   test('a payment beside the plan is outlook, and no plan', () => {
