@@ -7,7 +7,7 @@ import { useBookStore } from './bookStore';
 import { setDayLocale } from './format';
 import { useSession } from './session';
 import { createMemory, makeGround, mayMake, type Ground } from '@/core/ground';
-import type { FromAhead } from '@/core/plan';
+import { NOTHING_AHEAD, type FromAhead } from '@/core/plan';
 import type { Book } from '@/core/model';
 import { lastOf } from '@/core/lastOf';
 
@@ -24,22 +24,36 @@ type Reckon = NonNullable<Ground['made']>;
 type MadeKnown = Map<string, FromAhead>;
 
 /**
- * What money ahead makes of plans (what is never paid, the interest of the credit line). It comes with the first screen of a
- * book that has any such thing, and is reckoned anew once the hand rests: a figure that is typed never waits for it.
+ * What money ahead makes of plans (what is never paid, the interest of the credit line). It comes with the first screen that
+ * shows a plan with any such thing, and is reckoned anew once the hand rests: a figure that is typed never waits for it.
  */
 export const useMadeAhead = create<{ readonly reckon: Reckon | null; readonly known: MadeKnown }>(() => ({
   reckon: null,
   known: new Map(),
 }));
 const madeShown = lastOf(
-  (reckon: Reckon | null, known: MadeKnown, _book: string): Ground['made'] =>
-    reckon &&
-    ((ground, budget) => {
+  (reckon: Reckon | null, known: MadeKnown, _book: string): Reckon =>
+    (ground, budget) => {
+      if (!mayMake(ground.book)) return NOTHING_AHEAD;
+      if (!reckon) {
+        // A plan is shown, and is not whole without it.
+        queueMicrotask(loadMade);
+        return NOTHING_AHEAD;
+      }
       let made = known.get(budget.id);
       if (made === undefined) known.set(budget.id, (made = reckon(ground, budget)));
       return made;
-    }),
+    },
 );
+
+let loading = false;
+function loadMade(): void {
+  if (loading) return;
+  loading = true;
+  import('@/core/ground/cash')
+    .then(({ madeAhead }) => useMadeAhead.setState({ reckon: madeAhead, known: new Map() }))
+    .catch(() => (loading = false));
+}
 
 /** Reckons anew what money ahead makes of the budgets that were asked for. */
 function makeAnew(): void {
@@ -106,9 +120,10 @@ export function useChecks(): readonly Check[] {
   const state = useMemo(() => ({ history, blocks }), [history, blocks]);
   const settled = useDeferredValue(useDebouncedValue(state, CHECK_REST_MS)[0]);
   const { reckon } = useCashChecks();
+  const { reckon: makes } = useMadeAhead();
   const plan = useDeferredValue(useSession((s) => s.planId));
   if (!settled.history) return NONE;
-  const ground = groundAtRest(settled.history.book, settled.blocks, useMadeAhead.getState().reckon);
+  const ground = groundAtRest(settled.history.book, settled.blocks, makes);
   const ofBook = checksOf(ground, settled.blocks);
   return reckon && saysOfCash(settled.history.book)
     ? allOf(ofBook, cashChecksOf(reckon, ground, plan))

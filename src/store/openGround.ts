@@ -1,7 +1,7 @@
 import { useEffect } from 'react';
-import { mayMake, type Ground } from '@/core/ground';
+import type { Ground } from '@/core/ground';
 import { whenIdle } from './whenIdle';
-import { saysOfCash, useCashChecks, useGround, useMadeAhead } from './ground';
+import { saysOfCash, useCashChecks, useGround } from './ground';
 
 const REST_MS = 400;
 
@@ -13,14 +13,6 @@ const REST_MS = 400;
 export function useOpenGround(): Ground {
   const ground = useGround();
   if (!ground) throw new Error('No book is open');
-  const makes = mayMake(ground.book);
-  useEffect(() => {
-    // Plans are not whole without it, so nothing is waited for.
-    if (makes && !useMadeAhead.getState().reckon)
-      void import('@/core/ground/cash').then(({ madeAhead }) =>
-        useMadeAhead.setState({ reckon: madeAhead, known: new Map() }),
-      );
-  }, [makes]);
   const asks = saysOfCash(ground.book);
   useEffect(() => {
     if (!asks || useCashChecks.getState().reckon) return;
