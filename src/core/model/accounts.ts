@@ -87,7 +87,6 @@ export function mergeInto(book: Draft<Book>, from: AccountId, into: AccountId): 
     book.flags.accounts,
     book.flowClasses,
     book.variableShares,
-    book.cash.runOffEnds,
     ...Object.values(book.outlookWays),
   ] as Record<string, unknown>[]) {
     if (of[from] === undefined) continue;

@@ -310,6 +310,8 @@ function soundCash(
     cash.banks.statements,
     (s) => (once('s', s.id) || away('cash', s.from, 'twice')) && there(s.account, s.from),
   );
+  // When a balance of an account that is gone had run off is no loss.
+  const runOffEnds = keptEntries(cash.runOffEnds, (a) => known.has(a));
   const numbers = keptEntries(cash.banks.numbers, (number, a) => there(a, number));
   const floors = keptEntries(cash.banks.floors, (a) => there(a, a));
   const sameBanks =
@@ -324,6 +326,7 @@ function soundCash(
     keepsLine &&
     (opening === null || opening === cash.opening!.amounts) &&
     bank === cash.bank &&
+    runOffEnds === cash.runOffEnds &&
     sameBanks;
   if (same) return cash;
   return {
@@ -332,6 +335,7 @@ function soundCash(
     dated,
     taxes,
     bank,
+    runOffEnds,
     creditLine: keepsLine ? line : null,
     banks: sameBanks ? cash.banks : { ...cash.banks, balances, statements, numbers, floors },
     opening: cash.opening && { ...cash.opening, amounts: opening! },

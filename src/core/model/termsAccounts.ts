@@ -55,21 +55,26 @@ export function renamedCash(cash: Cash, rename: Rename): Cash {
     },
     taxes: cash.taxes.map((t) => ({ ...t, payable: one(t.payable, rename) })),
     items: cash.items.map((i) => ({ ...i, account: one(i.account, rename) })),
+    runOffEnds: renamedKeys(cash.runOffEnds, rename),
     dated: cash.dated.map((d) => ({ ...d, against: one(d.against, rename), bank: one(d.bank, rename) })),
     banks: {
       ...cash.banks,
       balances: latestByAccount(cash.banks.balances.map((b) => ({ ...b, account: rename(b.account) }))),
       statements: cash.banks.statements.map((s) => ({ ...s, account: rename(s.account) })),
       numbers: Object.fromEntries(Object.entries(cash.banks.numbers).map(([n, a]) => [n, rename(a)])),
-      // The account that stays keeps its own.
-      floors: Object.fromEntries(
-        Object.entries(cash.banks.floors)
-          .map(([a, floor]) => [rename(a), floor, rename(a) === a] as const)
-          .sort(([, , a], [, , b]) => Number(a) - Number(b)),
-      ),
+      floors: renamedKeys(cash.banks.floors, rename),
     },
   };
 }
+
+/** What is said by account, under the accounts' names of now; the account that stays keeps its own. */
+const renamedKeys = <V>(of: Readonly<Record<AccountId, V>>, rename: Rename): Record<AccountId, V> =>
+  Object.fromEntries(
+    Object.entries(of)
+      .map(([a, value]) => [rename(a), value, rename(a) === a] as const)
+      .sort(([, , a], [, , b]) => Number(a) - Number(b))
+      .map(([a, value]) => [a, value]),
+  );
 
 /** Of each account its latest balance: two that became one have one. */
 const latestByAccount = (balances: readonly BankBalance[]): BankBalance[] =>
