@@ -84,6 +84,10 @@ export function yearsBefore(calendar: FiscalCalendar, index: PeriodIndex, years 
   return p.number <= calendar.periodsIn(year) ? calendar.firstOfYear(year) + p.number - 1 : null;
 }
 
+/** How many periods the fiscal year of a period has. */
+export const yearLength = (calendar: FiscalCalendar, index: PeriodIndex): number =>
+  calendar.periodsIn(calendar.period(index).year);
+
 /** Index of a saved period name; null when the text is not one of this calendar's periods. */
 export function indexOfId(calendar: FiscalCalendar, id: string): PeriodIndex | null {
   const m = /^(\d{4})-(\d{2})$/.exec(id);

@@ -17,6 +17,7 @@ export {
   yearRange,
   quarterRange,
   yearToDate,
+  yearLength,
   yearsBefore,
   indexOfId,
   fiscalYearsLabel,

@@ -577,3 +577,25 @@ describe('what is kept, and what happened since', () => {
     expect([months(6), months(7)]).toEqual([6, undefined]);
   });
 });
+
+test('a year of thirteen periods is looked ahead as thirteen', () => {
+  const start = toDayNumber('2025-12-29' as Day);
+  const periods = Array.from({ length: 39 }, (_, i) => ({
+    year: 2026 + Math.floor(i / 13),
+    name: `P${(i % 13) + 1}`,
+    start: fromDayNumber(start + 28 * i),
+    end: fromDayNumber(start + 28 * i + 27),
+  }));
+  const chart = [account('s', 'income'), account('bank', 'bank')];
+  const ledger = blockOf(chart, [['2026-01-05', 'bank', 100]]);
+  const book = bookWith(chart, {
+    calendar: { kind: 'handMade', periods },
+    budgets: [budgetOf([line('s', byMonth())], 'b1', { first: '2026-01' as never, length: 13 })],
+    sources: [sourceOf({ block: ledger.id })],
+    closedThrough: '2026-01' as never,
+  });
+  const view = cashOf(makeGround(book, new Map([[ledger.id, ledger]])), null)!;
+  // Twelve of this year that are planned, and one more of the next.
+  expect(view.input.periods.length).toBe(13);
+  expect(view.unplanned.length).toBe(1);
+});

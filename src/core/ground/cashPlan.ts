@@ -1,4 +1,11 @@
-import { indexOfId, periodsOf, yearsBefore, type Period, type PeriodIndex } from '@/core/calendar';
+import {
+  indexOfId,
+  periodsOf,
+  yearLength,
+  yearsBefore,
+  type Period,
+  type PeriodIndex,
+} from '@/core/calendar';
 import type { PlannedLine } from '@/core/cash';
 import { minor, ZERO, type Minor } from '@/core/money';
 import {
@@ -23,7 +30,6 @@ import { reckoned, type Reckoned } from './reckoned';
 /** A budget with the months ahead that it plans, or with closed ones that it ruled. */
 export type MonthsOfPlan = { readonly budget: Budget; readonly periods: readonly Period[] };
 
-const AHEAD = 12;
 /** Closed periods that are looked back into: what was invoiced in them may not be paid yet, two years of it at most. */
 const BACK = 24;
 
@@ -44,7 +50,10 @@ class Gathered {
 export function plansAhead(ground: Ground, budget: Budget | null, closed: PeriodIndex) {
   const { calendar, balances } = ground;
   const first = budget && indexOfId(calendar, budget.first);
-  const end = Math.max(closed + AHEAD, first === null ? 0 : first + budget!.length - 1);
+  const end = Math.max(
+    closed + yearLength(calendar, closed + 1),
+    first === null ? 0 : first + budget!.length - 1,
+  );
   const periods = periodsOf(calendar, { first: closed + 1, last: end });
   const plansAt = (p: PeriodIndex) =>
     budget && coversPeriod(calendar, budget, p)
@@ -87,7 +96,7 @@ export function planNames(ground: Ground): readonly string[] {
   const closed = cashStart(ground, null);
   if (closed === null) return [];
   const names: string[] = [];
-  for (let p = closed + 1; p <= closed + AHEAD; p++) {
+  for (let p = closed + 1; p <= closed + yearLength(ground.calendar, closed + 1); p++) {
     const name = plansIn(ground, p, 'profit')
       .map((b) => b.name)
       .join(' with ');

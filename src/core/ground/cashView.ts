@@ -1,5 +1,5 @@
 import { daysOf, lineAccount, lineInterest, payingBank } from '@/core/schedule';
-import { toDayNumber, type DayNumber, type Period, type PeriodIndex } from '@/core/calendar';
+import { toDayNumber, yearLength, type DayNumber, type Period, type PeriodIndex } from '@/core/calendar';
 import { lastOf } from '@/core/lastOf';
 import type { Balances } from '@/core/ledger';
 import {
@@ -128,11 +128,14 @@ const makeSaid = () => ({
     },
   ),
   /** What an account cost in the twelve months up to a period. */
-  yearCost: lastOf((balances: Balances, closed: PeriodIndex) => (account: AccountId): number => {
-    let sum = 0;
-    for (let p = closed - 11; p <= closed; p++) sum += balances.movement(account, p) ?? 0;
-    return sum;
-  }),
+  yearCost: lastOf(
+    (balances: Balances, closed: PeriodIndex, length: number) =>
+      (account: AccountId): number => {
+        let sum = 0;
+        for (let p = closed - length + 1; p <= closed; p++) sum += balances.movement(account, p) ?? 0;
+        return sum;
+      },
+  ),
   invoices: lastOf(readInvoices),
   days: lastOf(daysOf),
   /** The credit line with its accounts: as said, else by their nature. */
@@ -229,7 +232,7 @@ export function viewOf(ground: Ground, budget: Budget | null, forecast: string |
     habits,
     sides,
     opening,
-    memory.yearCost(balances, closed),
+    memory.yearCost(balances, closed, yearLength(calendar, closed)),
     balances,
     book.cash.taxes,
   );

@@ -1,4 +1,4 @@
-import { indexOfId, toDayNumber, type DayNumber, type PeriodIndex } from '@/core/calendar';
+import { civilOf, indexOfId, toDayNumber, type DayNumber, type PeriodIndex } from '@/core/calendar';
 import type { BorneBy, LineMove, Projected, ProjectionInput } from '@/core/cash';
 import { divideRounded, minor } from '@/core/money';
 import {
@@ -192,7 +192,7 @@ const isOf = (a: MadeLine, b: Pick<MadeLine, 'account' | 'segment'>): boolean =>
 
 /** What money ahead brings to the lines of each budget; `was`: the last time, for what stays the same. */
 export function madeIn(ground: Ground, ahead: AheadOf, was: MadeBy): MadeBy {
-  const { calendar, book, balances } = ground;
+  const { calendar, book } = ground;
   const byId = accountsById(book.accounts);
   const out = new Gathered();
   const put = (
@@ -234,22 +234,26 @@ export function madeIn(ground: Ground, ahead: AheadOf, was: MadeBy): MadeBy {
         put(of, account, period, amount, bearer);
     };
     for (const [account, amounts] of ahead.projected.lostBefore) putClosed('lost', account, amounts[at] ?? 0);
-    if (interest !== null) putClosed('interest', interest, interestIn(balances, ahead.creditLine!, period));
+    if (interest !== null) putClosed('interest', interest, interestIn(ground, ahead.creditLine!, period));
   }
   for (const { account, period, amount } of ahead.beyond)
     put('beyond', account, period, amount, ahead.bearers.plannerOf(account, period));
   return out.taken(was);
 }
 
-/** The interest of a closed month by what was drawn when it began. */
+/** The interest of a closed period by what was drawn when it began, for each month that ends in it. */
 function interestIn(
-  balances: Ground['balances'],
+  { balances, calendar }: Pick<Ground, 'balances' | 'calendar'>,
   { account, rate }: NonNullable<Cash['creditLine']>,
   period: PeriodIndex,
 ): number {
   if (account === null || isStandIn(account)) return 0;
   const drawn = -balances.balance(account, period - 1, true);
-  return drawn <= 0 ? 0 : divideRounded(drawn, weightOf(rate), 100_000_000 * 12, 'halfAwayFromZero');
+  if (drawn <= 0) return 0;
+  const { start, end } = calendar.period(period);
+  let ends = 0;
+  for (let d = toDayNumber(start); d <= toDayNumber(end); d++) if (civilOf(d + 1).date === 1) ends++;
+  return ends * divideRounded(drawn, weightOf(rate), 100_000_000 * 12, 'halfAwayFromZero');
 }
 
 /**

@@ -1,4 +1,4 @@
-import { periodsOf, toDayNumber, type Period, type PeriodIndex } from '@/core/calendar';
+import { periodsOf, toDayNumber, yearLength, type Period, type PeriodIndex } from '@/core/calendar';
 import {
   byPeriods,
   createProjector,
@@ -18,8 +18,6 @@ import type { Ground } from './ground';
 import { happenedOf } from './keptCash';
 
 const MONTHS = 6;
-/** Closed periods before them whose invoices may be paid in them. */
-const BACK = 11;
 
 /**
  * What the terms as they stand would have given for the last closed months, had those months' own amounts been planned:
@@ -43,7 +41,9 @@ export function trialOfTerms(
   const sides = matched(blocks, view, book.accounts, start);
   const stood = opening(balances, book.accounts, begin, book.cash.opening);
   if (stood.from !== 'ledger') return null;
-  const past = periodsOf(calendar, { first: Math.max(balances.range.first, begin - BACK), last: begin });
+  // The invoices of the year before them may be paid in them.
+  const back = begin - yearLength(calendar, begin) + 1;
+  const past = periodsOf(calendar, { first: Math.max(balances.range.first, back), last: begin });
   const amountsIn = (account: Account, months: readonly Period[]) =>
     months.map((p) => natural(account.kind, minor(balances.movement(account.id, p.index) ?? 0)));
   const lines = book.accounts

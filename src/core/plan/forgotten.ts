@@ -1,5 +1,5 @@
 import { minor, type Minor } from '@/core/money';
-import { fromDayNumber, toDayNumber, type Period } from '@/core/calendar';
+import { fromDayNumber, toDayNumber, yearLength, type Period } from '@/core/calendar';
 import { oddMonths, type OddMonth } from '@/core/ledger';
 import type { Account, AccountId, AccountKind, Budget, Line, Method, WorkWeek } from '@/core/model';
 import type { Facts } from './facts';
@@ -91,7 +91,7 @@ function lumpsOf(facts: Facts, account: Account, years: 1 | 2): Lump[] {
   if (facts.isBalance(account.id)) return [];
   const end = facts.window.at(-1)?.index;
   if (end === undefined) return [];
-  const length = 12 * years;
+  const length = yearLength(facts.calendar, end) * years;
   const first = end - length + 1;
   const values = Array.from({ length }, (_, i) =>
     facts.has(first + i) ? facts.actual(account.id, null, first + i) : null,
