@@ -79,6 +79,7 @@ function OfCell({ ground, budget, line, month }: OfCell) {
   const history = useBookStore((s) => s.history);
   const blocks = useBookStore((s) => s.blocks);
   const { account, segment } = line;
+  const { whole } = useReckoned(ground, budget);
   const changes = useMemo(
     () =>
       history ? figureChanges(history, blocks, { budget: budget.id, line: { account, segment }, month }) : [],
@@ -89,7 +90,14 @@ function OfCell({ ground, budget, line, month }: OfCell) {
     change,
     moved: [arrow(before, after, (v) => money.exact(v))],
   }));
-  return <Changes list={list} />;
+  return (
+    <>
+      {whole.made.some((m) => m.account === account && m.segment === segment) && (
+        <p className={classes.hint}>What money ahead makes of it today is not among its changes.</p>
+      )}
+      <Changes list={list} />
+    </>
+  );
 }
 
 type OfDriver = { readonly ground: Ground; readonly budget: Budget; readonly driver: Driver };

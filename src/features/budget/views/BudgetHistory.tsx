@@ -5,7 +5,7 @@ import { Button } from '@mantine/core';
 import { cutText, LIMITS, type Budget, type Change } from '@/core/model';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import { changeWords, placesOf } from '@/store/changeWords';
-import type { Ground } from '@/core/ground';
+import { reckoned, type Ground } from '@/core/ground';
 import { moneyFormat, timeText } from '@/store/format';
 import { budgetStates, figureChanges } from '@/store/history';
 import { say, setSession } from '@/store/session';
@@ -25,6 +25,7 @@ export function BudgetHistory({ ground, budget }: { readonly ground: Ground; rea
     return [budgetStates(history, id), new Map(moved.map((f) => [f.change.seq, f]))] as const;
   }, [history, blocks, id]);
   const money = moneyFormat(ground.book);
+  const { made } = reckoned(ground, budget);
   const own = new Set(states.map((s) => s.change.seq));
   const bySeq = new Map(history?.journal.map((c) => [c.seq, c]));
   const list: { readonly change: Change; readonly budget: Budget | null }[] = [
@@ -59,6 +60,13 @@ export function BudgetHistory({ ground, budget }: { readonly ground: Ground; rea
     );
   return (
     <div className={classes.page}>
+      {made.length > 0 && (
+        <p className="faded">
+          {budget.covers === 'balanceSheet' ? 'Net assets' : 'Net profit'} by the budget’s own lines, drivers
+          and schedules: what is never paid and the credit line’s interest follow from money ahead, and are in
+          the worksheet’s.
+        </p>
+      )}
       <table className={classes.table}>
         <thead>
           <tr>
