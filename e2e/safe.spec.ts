@@ -355,17 +355,21 @@ test('a book goes to and fro between tabs as often as it is asked for; one taken
     await expect(cell(to, 'Cleaning', 0)).toHaveText(`${700 + n}`);
   }
   // The tab that holds it answers nothing for longer than it is waited for, on a slow machine too.
-  const hanging = page.evaluate(() => {
-    const until = Date.now() + 30_000;
-    while (Date.now() < until);
+  await page.evaluate(() => {
+    setTimeout(() => {
+      const until = Date.now() + 30_000;
+      while (Date.now() < until);
+    });
   });
   await second.getByRole('button', { name: 'Work on it here' }).click();
   await expect(second.getByText('The other tab does not answer')).toBeVisible({ timeout: 25_000 });
   await second.getByRole('button', { name: 'Take it over without them' }).click();
   await expect(second.getByText('The other tab does not answer')).toHaveCount(0);
+  await expect(readOnly(second)).toHaveCount(0);
   await type(second, 'Cleaning', '811');
   await expect(cell(second, 'Cleaning', 0)).toHaveText('811');
-  await hanging;
+  // It answers again when it is done.
+  await page.evaluate(() => undefined);
   await expect(readOnly(page)).toBeVisible();
   await expect(cell(page, 'Cleaning', 0)).toHaveText('811');
   await page.bringToFront();

@@ -5,6 +5,7 @@ import { checkBook, type Check } from '@/core/checks';
 import type { LedgerBlock } from '@/core/ledger';
 import { useBookStore } from './bookStore';
 import { setDayLocale } from './format';
+import { whenIdle } from './whenIdle';
 import { useSession } from './session';
 import { createMemory, makeGround, mayMake, type Ground } from '@/core/ground';
 import { NOTHING_AHEAD, type FromAhead } from '@/core/plan';
@@ -40,9 +41,12 @@ const madeShown = lastOf(
         queueMicrotask(loadMade);
         return NOTHING_AHEAD;
       }
-      let made = known.get(budget.id);
-      if (made === undefined) known.set(budget.id, (made = reckon(ground, budget)));
-      return made;
+      const made = known.get(budget.id);
+      if (made !== undefined) return made;
+      // Nothing that is shown or typed waits for it.
+      known.set(budget.id, NOTHING_AHEAD);
+      makeSoon();
+      return NOTHING_AHEAD;
     },
 );
 
@@ -67,13 +71,18 @@ function makeAnew(): void {
     useMadeAhead.setState({ known: next });
 }
 
-let resting: ReturnType<typeof setTimeout> | undefined;
+let stop = (): void => undefined;
+/** Once the hand rests and the page is idle: nothing that is pressed waits for it. */
+function makeSoon(): void {
+  stop();
+  stop = whenIdle([makeAnew], MADE_REST_MS);
+}
 useBookStore.subscribe(({ history }, { history: was }) => {
   if (history === was) return;
   // Another book has budgets of the same names.
   if (history?.book.id !== was?.book.id) useMadeAhead.setState({ known: new Map() });
-  clearTimeout(resting);
-  if (history && mayMake(history.book)) resting = setTimeout(makeAnew, MADE_REST_MS);
+  if (history && mayMake(history.book)) makeSoon();
+  else stop();
 });
 const MADE_REST_MS = 150;
 
