@@ -10,7 +10,7 @@ import { type Projected } from './projected';
  */
 export type BorneBy = (account: AccountId, day: DayNumber) => AccountId;
 
-type Line = {
+export type LineOn = {
   readonly moves: readonly LineMove[];
   readonly rules: CreditLine | null;
   readonly bank: AccountId;
@@ -25,7 +25,7 @@ export function balancesAt(
   projected: Projected,
   opening: ReadonlyMap<AccountId, number>,
   ends: readonly DayNumber[],
-  line: Line,
+  line: LineOn,
 ): ReadonlyMap<AccountId, Float64Array> {
   const n = ends.length;
   const placeOfDay = placesOf(ends, projected.start);
@@ -54,7 +54,7 @@ export function balancesByPeriod(
   projected: Projected,
   opening: ReadonlyMap<AccountId, number>,
   ends: readonly DayNumber[],
-  line: Line,
+  line: LineOn,
 ): ReadonlyMap<AccountId, Float64Array> {
   // Copies: they are added up in place. An account that nothing moves any more is none that moves.
   const by = projected.moved.map((m) => (m?.some((v) => v !== 0) ? m.slice() : undefined));
@@ -83,7 +83,7 @@ function standing(
   opening: ReadonlyMap<AccountId, number>,
   placeOfDay: (day: DayNumber) => number,
   n: number,
-  line: Line,
+  line: LineOn,
 ): ReadonlyMap<AccountId, Float64Array> {
   const out = new Map<AccountId, Float64Array>();
   const of = (id: AccountId): Float64Array => sumsOf(out, id, n);
@@ -92,15 +92,12 @@ function standing(
     const own = of(id);
     amounts.forEach((amount, k) => (own[k]! += amount));
   }
-  for (const { day, what, amount } of line.moves) {
+  for (const move of line.moves) {
+    const { day, amount } = move;
     const at = placeOfDay(day);
     if (at >= n) continue;
     of(line.bank)[at]! += amount;
-    const other =
-      what === 'interest'
-        ? line.borneBy(line.rules?.interest ?? STAND_INS.interest, day)
-        : (line.rules?.account ?? STAND_INS.creditLine);
-    of(other)[at]! -= amount;
+    of(otherSide(move, line))[at]! -= amount;
   }
   for (const id of opening.keys()) of(id);
   for (const [id, moved] of out) {
@@ -109,6 +106,15 @@ function standing(
   }
   return out;
 }
+
+/** The account that a move of a credit line stands against the bank on. */
+export const otherSide = (
+  { what, day }: Pick<LineMove, 'what' | 'day'>,
+  { rules, borneBy }: Pick<LineOn, 'rules' | 'borneBy'>,
+): AccountId =>
+  what === 'interest'
+    ? borneBy(rules?.interest ?? STAND_INS.interest, day)
+    : (rules?.account ?? STAND_INS.creditLine);
 
 /** Which range a day belongs to: the first that ends on it or later; as many as there are for one after all of them. */
 function placesOf(ends: readonly DayNumber[], start: DayNumber): (day: DayNumber) => number {

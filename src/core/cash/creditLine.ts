@@ -12,6 +12,10 @@ export type LineMove = {
   readonly stands: number;
 };
 
+/** The interest of a month by what is drawn when it begins. */
+export const monthInterest = (opened: number, rate: CreditLine['rate']): number =>
+  divideRounded(opened, weightOf(rate), 100_000_000 * 12, 'halfAwayFromZero');
+
 /**
  * A revolving loan, reckoned day after day over closing balances that know nothing of it (index 0 is the day after
  * `after`). It draws at the end of a day that would close below the floor, and repays on the last day of a month from what
@@ -27,7 +31,6 @@ export function creditLineMoves(
   known = 0,
 ): LineMove[] {
   const moves: LineMove[] = [];
-  const weight = weightOf(rate);
   let drawn = stood;
   let opened = stood;
   /** What the line has put into the bank so far. */
@@ -41,7 +44,7 @@ export function creditLineMoves(
   for (let i = known; i < closing.length; i++) {
     const day = after + 1 + i;
     const isLast = civilOf(day + 1).date === 1;
-    if (isLast) move(day, 'interest', -divideRounded(opened, weight, 100_000_000 * 12, 'halfAwayFromZero'));
+    if (isLast) move(day, 'interest', -monthInterest(opened, rate));
     const missing = floor - (closing[i]! + put);
     if (missing > 0) {
       const room = Math.max(0, limit - drawn);

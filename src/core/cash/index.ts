@@ -18,7 +18,7 @@ export {
   type Low,
 } from './forecast';
 export { byDays, byPeriods, byWeeks, byWholeWeeks } from './ranges';
-export { creditLineMoves, type LineMove } from './creditLine';
+export { creditLineMoves, monthInterest, type LineMove } from './creditLine';
 export { taxPeriods, taxReturns, type TaxPeriod, type TaxReturn } from './tax';
 export { type Postings } from './postings';
 export { guessTerms, type Guess, type GuessGround } from './guess';
@@ -33,7 +33,7 @@ export {
   type MeasuredShares,
   type Settled,
 } from './matching';
-export { balancesAt, balancesByPeriod, type BorneBy } from './balances';
+export { balancesAt, balancesByPeriod, otherSide, type BorneBy, type LineOn } from './balances';
 export {
   FLOWS,
   FLOW_OF,

@@ -1,6 +1,6 @@
 import type { AccountId, CashSource, TaxScheme, TermsRule } from '@/core/model';
 import { profitSign } from '@/core/model';
-import { accountFor, dividerOf, lostOf, lostOn, STAND_INS, WHAT, type Days } from '@/core/schedule';
+import { accountFor, leaveSome, lostOf, lostOn, STAND_INS, WHAT, type Days } from '@/core/schedule';
 import type { Period } from '@/core/calendar';
 import type { PlannedLine, ProjectionInput } from './input';
 import { debtOf, reachOf, type LineMonths } from './lineMonths';
@@ -230,7 +230,7 @@ function lostBefore(
 
 /** Whether a part of terms never collects all of it. */
 const losesSome = ({ rule }: PlannedLine['terms']['parts'][number]): boolean =>
-  rule.kind === 'onAccount' && dividerOf(rule.shares.map((s) => s.percent))(1_000_000_000).rest !== 0;
+  rule.kind === 'onAccount' && leaveSome(rule.shares.map((s) => s.percent));
 
 /** Posts a line's planned months by its terms, and what is owed of its tax. */
 export function postLine(

@@ -179,7 +179,7 @@ const follows = (column: ReportColumn, before: ReportColumn | undefined): boolea
  * closed), it stays the sum of its rows.
  */
 function grownFormula(
-  { columns, rows }: ReportTable,
+  { columns }: ReportTable,
   { grows, cells, terms }: ReportRow,
   r: number,
   i: number,
@@ -188,7 +188,7 @@ function grownFormula(
   if (!grows || terms.length === 0 || !follows(columns[i]!, columns[i - 1])) return null;
   const by = others(grows, columns[i]!.key);
   const grew = others.value(grows, columns[i]!.key);
-  const [was, is] = [rows[r]!.cells[i - 1], cells[i]];
+  const [was, is] = [cells[i - 1], cells[i]];
   if (by === null || [was, is, grew].some((v) => typeof v !== 'number')) return null;
   return Number(was) + Number(grew) === Number(is) ? `${address(r, i - 1)}+${by}` : null;
 }

@@ -1,5 +1,5 @@
 import type { AccountId, Book, Budget, Terms } from '@/core/model';
-import { accountFor, dividerOf, lineInterest } from '@/core/schedule';
+import { accountFor, leaveSome, lineInterest } from '@/core/schedule';
 
 /* The accounts of profit and loss that money ahead may bring something to. */
 
@@ -11,10 +11,7 @@ function losingOf(terms: readonly Terms[]): readonly Terms[] {
     losing.set(
       terms,
       (own = terms.filter((t) =>
-        t.parts.some(
-          ({ rule }) =>
-            rule.kind === 'onAccount' && dividerOf(rule.shares.map((s) => s.percent))(1_000_000).rest !== 0,
-        ),
+        t.parts.some(({ rule }) => rule.kind === 'onAccount' && leaveSome(rule.shares.map((s) => s.percent))),
       )),
     );
   return own;

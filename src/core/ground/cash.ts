@@ -1,4 +1,4 @@
-import { indexOfId } from '@/core/calendar';
+import { indexOfId, type PeriodIndex } from '@/core/calendar';
 import { lastOf } from '@/core/lastOf';
 import type { Part } from '@/core/cash';
 import { minor } from '@/core/money';
@@ -9,9 +9,8 @@ import { accountsById, cashStart, type MonthsOfPlan } from './cashPlan';
 import { ALL_SOURCES, viewOf, withSchedulesAnew, type CashView } from './cashView';
 import { plansIn } from './comparison';
 import type { Ground } from './ground';
-import { feedsBack, madeIn, madeTogether, type AheadOf, type MadeBy } from './made';
+import { feedsBack, madeIn, madeTogether, type Beyond, type MadeBy } from './made';
 import { reckoned, type Reckoned } from './reckoned';
-import type { PeriodIndex } from '@/core/calendar';
 
 export { ALL_SOURCES, type CashView } from './cashView';
 
@@ -73,22 +72,8 @@ function settle(ground: Ground, budget: Budget | null): Settled | null {
     view =
       view && anew === 'rows' ? withSchedulesAnew(staged, budget, view) : viewOf(staged, budget, ALL_SOURCES);
     if (view === null) return null;
-    const { input, projected, forecast, creditLine, pastPlans, plans, bearers }: CashView = view;
-    const { periods, past } = input;
-    last.made = madeIn(
-      ground,
-      {
-        projected,
-        moves: forecast.moves,
-        creditLine,
-        periods,
-        past,
-        pastPlans,
-        bearers,
-        beyond: beyondOf(staged, view),
-      },
-      was,
-    );
+    const { plans, input }: CashView = view;
+    last.made = madeIn(ground, view, beyondOf(staged, view), was);
     const next = withMade(ground, budget, last.made);
     anew = sameMade(was, last.made)
       ? null
@@ -98,7 +83,7 @@ function settle(ground: Ground, budget: Budget | null): Settled | null {
           plans.map((p) => reckoned(next, p.budget)),
         );
     // No more turns than months, and a few for what a month's rounding may do to itself.
-    if (anew === null || turn > periods.length + FEW) return { view, made: last.made };
+    if (anew === null || turn > input.periods.length + FEW) return { view, made: last.made };
   }
 }
 
@@ -108,7 +93,7 @@ const FEW = 4;
 const BESIDE: ReadonlySet<Part['of']> = new Set(['dated', 'order', 'item']);
 
 /** What accounts of profit and loss move ahead by dated items and orders, beyond what plans have of them; debits positive. */
-function beyondOf(ground: Ground, { projected, input, lines, plans }: CashView): AheadOf['beyond'] {
+function beyondOf(ground: Ground, { projected, input, lines, plans }: CashView): Beyond {
   const touched = new Set<number>();
   for (const { of, postings } of projected.parts.values()) {
     if (!BESIDE.has(of)) continue;
@@ -176,12 +161,23 @@ function joined(ground: Ground, budget: Budget, made: MadeBy): FromAhead {
 export const madeBy = (ground: Ground, look: Budget | null): Ground =>
   withMade(ground, look, settledOf(ground, look)?.made ?? NONE_MADE);
 
-/** For each month of a budget whether it is in force; closed ones go with the first that is open. */
+const ruling = new WeakMap<Ground, Map<Budget, readonly boolean[]>>();
+
+/** For each month of a budget whether it is in force; closed ones go with the first that is open. Asked with every reckoning. */
 function inForceIn(ground: Ground, budget: Budget): readonly boolean[] {
-  const closed = cashStart(ground, null);
-  const first = indexOfId(ground.calendar, budget.first);
-  if (closed === null || first === null) return [];
-  return Array.from({ length: budget.length }, (_, i) =>
-    plansIn(ground, Math.max(first + i, closed + 1), 'profit').some((b) => b.id === budget.id),
-  );
+  let own = ruling.get(ground);
+  if (!own) ruling.set(ground, (own = new Map()));
+  let known = own.get(budget);
+  if (!known) {
+    const closed = cashStart(ground, null);
+    const first = indexOfId(ground.calendar, budget.first);
+    known =
+      closed === null || first === null
+        ? []
+        : Array.from({ length: budget.length }, (_, i) =>
+            plansIn(ground, Math.max(first + i, closed + 1), 'profit').some((b) => b.id === budget.id),
+          );
+    own.set(budget, known);
+  }
+  return known;
 }

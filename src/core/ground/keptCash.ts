@@ -15,11 +15,13 @@ import {
   cashTable,
   defaultBank,
   happenedIn,
+  otherSide,
   thenAndNow,
   type DayRange,
   type Flow,
   type Happened,
   type LineMove,
+  type LineOn,
   type ThenAndNow,
 } from '@/core/cash';
 import { minor, type Minor } from '@/core/money';
@@ -34,7 +36,6 @@ import {
   type KeptForecast,
 } from '@/core/model';
 import { budgetPeriods } from '@/core/plan';
-import { STAND_INS } from '@/core/schedule';
 import { cashOf, type CashView } from './cash';
 import type { Ground } from './ground';
 
@@ -58,17 +59,19 @@ export function keptFrom(
   };
 }
 
+/** The credit line of a forecast, with its accounts. */
+const lineOn = ({ forecast, creditLine, input, bearers }: CashView): LineOn => ({
+  moves: forecast.moves,
+  rules: creditLine,
+  bank: defaultBank(input),
+  borneBy: bearers.borneBy,
+});
+
 /** What accounts of a forecast stand at at the ends of ranges, debits positive. */
 export const closingsAt = (
   view: CashView,
   ends: readonly DayNumber[],
-): ReadonlyMap<AccountId, Float64Array> =>
-  balancesAt(view.projected, view.input.opening, ends, {
-    moves: view.forecast.moves,
-    rules: view.creditLine,
-    bank: defaultBank(view.input),
-    borneBy: view.bearers.borneBy,
-  });
+): ReadonlyMap<AccountId, Float64Array> => balancesAt(view.projected, view.input.opening, ends, lineOn(view));
 
 /** The same at the ends of the planned periods. */
 export const closingsByPeriod = (view: CashView): ReadonlyMap<AccountId, Float64Array> =>
@@ -76,12 +79,7 @@ export const closingsByPeriod = (view: CashView): ReadonlyMap<AccountId, Float64
     view.projected,
     view.input.opening,
     view.input.periods.map((p) => toDayNumber(p.end)),
-    {
-      moves: view.forecast.moves,
-      rules: view.creditLine,
-      bank: defaultBank(view.input),
-      borneBy: view.bearers.borneBy,
-    },
+    lineOn(view),
   );
 
 /**
@@ -252,18 +250,15 @@ const FLOW_OF_KIND: Readonly<Record<Account['kind'], Flow>> = {
 
 /** What a credit line moves on an account in a range of days, debits positive. */
 export function lineMovesOn(
-  { forecast, creditLine, bearers, input }: CashView,
+  view: CashView,
   account: AccountId,
   { from, to }: DayRange,
 ): readonly (LineMove & { readonly debits: number })[] {
-  const otherOf = ({ what, day }: LineMove) =>
-    what === 'interest'
-      ? bearers.borneBy(creditLine?.interest ?? STAND_INS.interest, day)
-      : (creditLine?.account ?? STAND_INS.creditLine);
-  return forecast.moves
+  const line = lineOn(view);
+  return line.moves
     .filter((m) => m.day >= from && m.day <= to)
     .flatMap((m) => {
-      if (account === defaultBank(input)) return [{ ...m, debits: m.amount }];
-      return otherOf(m) === account ? [{ ...m, debits: -m.amount }] : [];
+      if (account === line.bank) return [{ ...m, debits: m.amount }];
+      return otherSide(m, line) === account ? [{ ...m, debits: -m.amount }] : [];
     });
 }

@@ -1,6 +1,6 @@
 import { civilOf, indexOfId, toDayNumber, type DayNumber, type PeriodIndex } from '@/core/calendar';
-import type { BorneBy, LineMove, Projected, ProjectionInput } from '@/core/cash';
-import { divideRounded, minor } from '@/core/money';
+import { monthInterest, type BorneBy } from '@/core/cash';
+import { minor } from '@/core/money';
 import {
   isProfitAndLoss,
   lineKey,
@@ -25,8 +25,9 @@ import {
   type Made,
   type MadeLine,
 } from '@/core/plan';
-import { isStandIn, lostOf, STAND_INS, weightOf } from '@/core/schedule';
+import { isStandIn, lostOf, STAND_INS } from '@/core/schedule';
 import { accountsById, type MonthsOfPlan } from './cashPlan';
+import type { CashView } from './cashView';
 import type { Ground } from './ground';
 import type { Reckoned } from './reckoned';
 
@@ -39,10 +40,14 @@ export type MadeBy = ReadonlyMap<string, FromAhead>;
 type Takes =
   { readonly as: 'made'; readonly segment: SegmentId } | { readonly as: 'own' } | { readonly as: 'none' };
 
+/** Of some lines of an account the one that is of no segment, else the first. */
+const unassigned = <L extends LineRef>(lines: readonly L[]): L | undefined =>
+  lines.find((l) => l.segment === null) ?? lines[0];
+
 function takes({ lines }: Budget, account: AccountId): Takes {
   const own = lines.filter((l) => l.account === account);
   const made = own.filter((l) => l.method.kind === 'schedule');
-  const line = made.find((l) => l.segment === null) ?? made[0];
+  const line = unassigned(made);
   if (line) return { as: 'made', segment: line.segment };
   return { as: own.length > 0 ? 'own' : 'none' };
 }
@@ -108,8 +113,7 @@ export function makeBearers(
     const all = plansAt.get(period) ?? [];
     const budget = all.find((b) => b.lines.some((l) => l.account === account)) ?? all[0];
     if (!budget) return null;
-    const lines = budget.lines.filter((l) => l.account === account);
-    const line = lines.find((l) => l.segment === null) ?? lines[0];
+    const line = unassigned(budget.lines.filter((l) => l.account === account));
     return { budget, segment: line ? line.segment : segmentOf(budget) };
   };
   return { bearerOf, borneBy, plannerOf };
@@ -120,22 +124,12 @@ export const againstOf = ({ parts }: Terms): AccountId =>
   parts.flatMap(({ rule }) => (rule.kind === 'withoutMoney' ? [rule.against] : [])).find((a) => a !== null) ??
   STAND_INS.against;
 
-/** What is looked at of money ahead. */
-export type AheadOf = {
-  readonly projected: Projected;
-  readonly moves: readonly LineMove[];
-  readonly creditLine: Cash['creditLine'];
-  readonly periods: readonly { readonly index: PeriodIndex }[];
-  readonly past: readonly { readonly index: PeriodIndex }[];
-  readonly pastPlans: readonly MonthsOfPlan[];
-  readonly bearers: Bearers;
-  /** What accounts move beside the plan, debits positive. */
-  readonly beyond: readonly {
-    readonly account: AccountId;
-    readonly period: PeriodIndex;
-    readonly amount: number;
-  }[];
-};
+/** What accounts move beside the plan, debits positive. */
+export type Beyond = readonly {
+  readonly account: AccountId;
+  readonly period: PeriodIndex;
+  readonly amount: number;
+}[];
 
 type MadePart = LineRef & { readonly of: MadeLine['parts'][number]['of']; readonly amounts: number[] };
 
@@ -181,17 +175,20 @@ function linesOf(parts: readonly MadePart[], before: Made): Made {
     line.parts.push({ of, amounts });
     lines.set(key, line);
   }
-  const next = [...lines.values()].map(
-    (line): MadeLine => before.find((b) => isOf(b, line) && sameMadeLine(b, line)) ?? line,
-  );
+  const next = [...lines.values()].map((line): MadeLine => {
+    const was = madeOn(before, line);
+    return was && sameMadeLine(was, line) ? was : line;
+  });
   return sameMadeLines(before, next) && next.every((l, i) => l === before[i]) ? before : next;
 }
 
-const isOf = (a: MadeLine, b: Pick<MadeLine, 'account' | 'segment'>): boolean =>
-  a.account === b.account && a.segment === b.segment;
-
 /** What money ahead brings to the lines of each budget; `was`: the last time, for what stays the same. */
-export function madeIn(ground: Ground, ahead: AheadOf, was: MadeBy): MadeBy {
+export function madeIn(
+  ground: Ground,
+  { input, projected, forecast, creditLine, pastPlans, bearers }: CashView,
+  beyond: Beyond,
+  was: MadeBy,
+): MadeBy {
   const { calendar, book } = ground;
   const byId = accountsById(book.accounts);
   const out = new Gathered();
@@ -209,35 +206,34 @@ export function madeIn(ground: Ground, ahead: AheadOf, was: MadeBy): MadeBy {
     const place = period - indexOfId(calendar, budget.first)!;
     out.add(budget, place, of, { account, segment }, natural(kind, minor(amount)));
   };
-  const { ids } = ahead.projected.table;
+  const { ids } = projected.table;
   ids.forEach((id, place) => {
     const account = lostOf(id);
-    const moved = ahead.projected.moved[place];
+    const moved = projected.moved[place];
     if (account === null || !moved) return;
-    ahead.periods.forEach(({ index }, k) =>
-      put('lost', account, index, moved[k]!, ahead.bearers.bearerOf(account, index)),
+    input.periods.forEach(({ index }, k) =>
+      put('lost', account, index, moved[k]!, bearers.bearerOf(account, index)),
     );
   });
-  const interest = ahead.creditLine?.interest ?? null;
+  const interest = creditLine?.interest ?? null;
   if (interest !== null)
-    for (const { what, day, amount } of ahead.moves) {
+    for (const { what, day, amount } of forecast.moves) {
       const period = calendar.indexOfDay(day);
-      if (what === 'interest')
-        put('interest', interest, period, -amount, ahead.bearers.bearerOf(interest, period));
+      if (what === 'interest') put('interest', interest, period, -amount, bearers.bearerOf(interest, period));
     }
   // Closed months of a draft go by what was invoiced and drawn in them.
-  for (const [period, plans] of byPeriod(ahead.pastPlans)) {
-    const at = ahead.past.findIndex((p) => p.index === period);
+  for (const [period, plans] of byPeriod(pastPlans)) {
+    const at = input.past.findIndex((p) => p.index === period);
     const putClosed = (of: 'lost' | 'interest', account: AccountId, amount: number) => {
       const bearer = bearerIn(plans, account);
       if (bearer !== null && bearer !== 'against' && !bearer.budget.approved)
         put(of, account, period, amount, bearer);
     };
-    for (const [account, amounts] of ahead.projected.lostBefore) putClosed('lost', account, amounts[at] ?? 0);
-    if (interest !== null) putClosed('interest', interest, interestIn(ground, ahead.creditLine!, period));
+    for (const [account, amounts] of projected.lostBefore) putClosed('lost', account, amounts[at] ?? 0);
+    if (interest !== null) putClosed('interest', interest, interestIn(ground, creditLine!, period));
   }
-  for (const { account, period, amount } of ahead.beyond)
-    put('beyond', account, period, amount, ahead.bearers.plannerOf(account, period));
+  for (const { account, period, amount } of beyond)
+    put('beyond', account, period, amount, bearers.plannerOf(account, period));
   return out.taken(was);
 }
 
@@ -253,7 +249,7 @@ function interestIn(
   const { start, end } = calendar.period(period);
   let ends = 0;
   for (let d = toDayNumber(start); d <= toDayNumber(end); d++) if (civilOf(d + 1).date === 1) ends++;
-  return ends * divideRounded(drawn, weightOf(rate), 100_000_000 * 12, 'halfAwayFromZero');
+  return ends * monthInterest(drawn, rate);
 }
 
 /**
@@ -312,13 +308,7 @@ export function unborneOf({
   creditLine,
   bearers,
   input,
-}: {
-  readonly projected: Projected;
-  readonly forecast: { readonly moves: readonly LineMove[] };
-  readonly creditLine: Cash['creditLine'];
-  readonly bearers: Bearers;
-  readonly input: Pick<ProjectionInput, 'periods' | 'accounts'>;
-}): readonly { readonly account: AccountId | null; readonly amount: number }[] {
+}: CashView): readonly { readonly account: AccountId | null; readonly amount: number }[] {
   const out = new Map<AccountId | null, number>();
   const put = (account: AccountId, day: DayNumber, amount: number) => {
     if (amount === 0 || bearers.borneBy(account, day) === account) return;

@@ -50,7 +50,7 @@ export function comingAt(
 }
 
 /** What is planned, with what money ahead makes of it beyond that today. */
-export const withShift = (planned: Minor | null, shift: number): Minor | null =>
+const withShift = (planned: Minor | null, shift: number): Minor | null =>
   shift === 0 ? planned : sumBlank([planned, minor(shift)]);
 
 /** The same in every period of the budget. */

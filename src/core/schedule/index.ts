@@ -1,7 +1,7 @@
 export { occurrencesIn, occurrenceNumbers, workingDays } from './occurrences';
 export { daysOf, dueDay, monthDay, yearAfter, type Days } from './days';
 export { datesOf } from './dated';
-export { dividerOf, splitByPercents, weightOf } from './parts';
+export { dividerOf, leaveSome, splitByPercents, weightOf } from './parts';
 export {
   accountFor,
   isStandIn,

@@ -23,6 +23,10 @@ function readWeight(percent: Percent): number {
 
 const HUNDRED = 100 * MILLION;
 
+/** Whether percentages leave anything of 100. */
+export const leaveSome = (percents: readonly Percent[]): boolean =>
+  percents.reduce((left, percent) => left - weightOf(percent), HUNDRED) > 0;
+
 /** An amount in parts by percent, and what they leave of 100; by largest remainder, earliest first. */
 export function splitByPercents(
   amount: number,
