@@ -24,6 +24,7 @@ export const coreOrder = [
   'ledger',
   'intake',
   'schedule',
+  'scenario',
   'plan',
   'cash',
   'statements',

@@ -27,6 +27,7 @@ const FROM_AHEAD: Record<MadeLine['parts'][number]['of'], string> = {
   interest: 'Credit line',
   approved: 'Money ahead',
   beyond: 'Money ahead',
+  inCase: 'what the case moves of it',
 };
 
 /** What the lines of a budget that schedules and money ahead make are called, by account. */

@@ -3,12 +3,13 @@ import { lastOf } from '@/core/lastOf';
 import type { Part } from '@/core/cash';
 import { minor } from '@/core/money';
 import { isProfitAndLoss, natural, type AccountId, type Budget } from '@/core/model';
-import { lineOfMove, NOTHING_AHEAD, type FromAhead } from '@/core/plan';
+import { lineOfMove, NOTHING_AHEAD, NOTHING_MADE, type FromAhead, type Made } from '@/core/plan';
 import { mayMake } from './bearers';
-import { accountsById, cashStart, type MonthsOfPlan } from './cashPlan';
+import { accountsById, cashStart, horizonOf, type MonthsOfPlan } from './cashPlan';
 import { ALL_SOURCES, viewOf, withSchedulesAnew, type CashView } from './cashView';
 import { plansIn } from './comparison';
 import type { Ground } from './ground';
+import { budgetOn } from './inCase';
 import { feedsBack, madeIn, madeTogether, type Beyond, type MadeBy } from './made';
 import { reckoned, type Reckoned } from './reckoned';
 
@@ -37,13 +38,27 @@ const settled = new WeakMap<Ground, Map<Budget | null, Settled | null>>();
 const NONE_MADE: MadeBy = new Map();
 
 /** The ground on which plans have what money ahead was found to make of them. */
-const withMade = (ground: Ground, look: Budget | null, made: MadeBy): Ground => ({
-  ...ground,
-  made: (_, budget) =>
-    look === null && made !== NONE_MADE
-      ? joined(ground, budget, made)
-      : (made.get(budget.id) ?? NOTHING_AHEAD),
-});
+function withMade(ground: Ground, look: Budget | null, made: MadeBy): Ground {
+  const { inCase } = ground;
+  return {
+    ...ground,
+    inCase: inCase && { ...inCase, madeOfBase: madeOfBase(inCase.base, look) },
+    made: (_, budget) =>
+      look === null && made !== NONE_MADE
+        ? joined(ground, budget, made)
+        : (made.get(budget.id) ?? NOTHING_AHEAD),
+  };
+}
+
+/** What money ahead makes of budgets as they are, for a case to say what it moves of that. */
+function madeOfBase(base: Ground, look: Budget | null): (budget: string) => Made {
+  const own = budgetOn(base, look);
+  const ground = withMade(base, own, settledOf(base, own)?.made ?? NONE_MADE);
+  return (id) => {
+    const budget = base.book.budgets.find((b) => b.id === id);
+    return budget ? ground.made!(ground, budget).made : NOTHING_MADE;
+  };
+}
 
 /**
  * Money ahead follows from plans, and some of their lines from it: what is never paid, the interest of the credit line, the tax
@@ -163,7 +178,10 @@ export const madeBy = (ground: Ground, look: Budget | null): Ground =>
 
 const ruling = new WeakMap<Ground, Map<Budget, readonly boolean[]>>();
 
-/** For each month of a budget whether it is in force; closed ones go with the first that is open. Asked with every reckoning. */
+/**
+ * For each month of a budget whether it is in force; closed ones go with the first that is open, and what the company's plan does
+ * not look at any more goes by the budget alone. Asked with every reckoning.
+ */
 function inForceIn(ground: Ground, budget: Budget): readonly boolean[] {
   let own = ruling.get(ground);
   if (!own) ruling.set(ground, (own = new Map()));
@@ -174,8 +192,11 @@ function inForceIn(ground: Ground, budget: Budget): readonly boolean[] {
     known =
       closed === null || first === null
         ? []
-        : Array.from({ length: budget.length }, (_, i) =>
-            plansIn(ground, Math.max(first + i, closed + 1), 'profit').some((b) => b.id === budget.id),
+        : Array.from(
+            { length: budget.length },
+            (_, i) =>
+              first + i <= horizonOf(ground.calendar, closed) &&
+              plansIn(ground, Math.max(first + i, closed + 1), 'profit').some((b) => b.id === budget.id),
           );
     own.set(budget, known);
   }

@@ -16,6 +16,7 @@ import {
   type Budget,
   type DayRule,
   type Line,
+  type LineRef,
   type SegmentId,
   type Terms,
 } from '@/core/model';
@@ -46,14 +47,15 @@ class Gathered {
   }
 }
 
+/** The last period that is looked at, whatever plans it: a year of them after the closed one. */
+export const horizonOf = (calendar: Ground['calendar'], closed: PeriodIndex): PeriodIndex =>
+  closed + yearLength(calendar, closed + 1);
+
 /** Which budget plans each month ahead, and which ruled the closed ones before them. */
 export function plansAhead(ground: Ground, budget: Budget | null, closed: PeriodIndex) {
   const { calendar, balances } = ground;
   const first = budget && indexOfId(calendar, budget.first);
-  const end = Math.max(
-    closed + yearLength(calendar, closed + 1),
-    first === null ? 0 : first + budget!.length - 1,
-  );
+  const end = Math.max(horizonOf(calendar, closed), first === null ? 0 : first + budget!.length - 1);
   const periods = periodsOf(calendar, { first: closed + 1, last: end });
   const plansAt = (p: PeriodIndex) =>
     budget && coversPeriod(calendar, budget, p)
@@ -86,6 +88,7 @@ export function plansAhead(ground: Ground, budget: Budget | null, closed: Period
     past,
     unplanned,
     plans: plans.all,
+    plansAt,
     pastPlans: pastPlans.all,
     balancePlans: balancePlans.all,
   };
@@ -96,7 +99,7 @@ export function planNames(ground: Ground): readonly string[] {
   const closed = cashStart(ground, null);
   if (closed === null) return [];
   const names: string[] = [];
-  for (let p = closed + 1; p <= closed + yearLength(ground.calendar, closed + 1); p++) {
+  for (let p = closed + 1; p <= horizonOf(ground.calendar, closed); p++) {
     const name = plansIn(ground, p, 'profit')
       .map((b) => b.name)
       .join(' with ');
@@ -131,6 +134,8 @@ export type LinesOf = {
   readonly periods: readonly Period[];
   readonly past: readonly Period[];
   readonly plans: readonly MonthsOfPlan[];
+  /** Who plans a period, also one after those that are looked at. */
+  readonly plansAt: (period: PeriodIndex) => readonly Budget[];
   readonly taxes: Book['cash']['taxes'];
   /** The closed periods that a budget ruled. */
   readonly ruled: (budget: Budget) => readonly PeriodIndex[];
@@ -155,7 +160,10 @@ export function* plannedLines(
   const ruled = new Set(of.ruled(budget));
   const span = `${first} ${periods[0]?.index}-${periods.at(-1)?.index} ${[...planned].join()} ${past[0]?.index} ${[...ruled].join()}`;
   const accounts = accountsById(ground.book.accounts);
-  const lines = budget.approved?.lines ?? budget.lines;
+  const own: readonly LineRef[] = budget.approved?.lines ?? budget.lines;
+  const lines = whole.added.length === 0 ? own : [...own, ...whole.added];
+  // What a case says of terms holds for what was invoiced before the start, too.
+  const inCase = ground.inCase !== null && ground.inCase.terms !== null;
   // Only lines that count days have days of their own.
   const methods = new Map(
     budget.lines.flatMap((l) =>
@@ -183,9 +191,10 @@ export function* plannedLines(
     const key = `${budget.id} ${id}:${segment ?? ''}`;
     const { terms } = termsOf(account, segment);
     const own = ownRule(method);
-    const pastOf = looksBack(terms, of.taxes)
-      ? pastMonths(whole, account.id, segment, past, ruled, made, first)
-      : NONE;
+    const pastOf =
+      inCase || looksBack(terms, of.taxes)
+        ? pastMonths(whole, account.id, segment, past, ruled, made, first)
+        : NONE;
     const ahead = looksAhead(terms) ? aheadMonths(ground, whole, account, segment, of, terms) : null;
     // The same figures under the same terms are the same line, which nothing downstream looks at again.
     if (
@@ -215,6 +224,48 @@ export function* plannedLines(
     yield next;
   }
 }
+
+/**
+ * A line by the terms that a case assumes for it: one for each of them, with the months that were or are invoiced by them. The
+ * line itself where the case assumes none.
+ */
+export function linesByTerms(
+  { inCase }: Pick<Ground, 'inCase'>,
+  line: PlannedLine,
+  { past, periods }: Pick<LinesOf, 'past' | 'periods'>,
+): readonly PlannedLine[] {
+  if (inCase === null || inCase.terms === null) return [line];
+  const termsAt = ({ index }: Period) => inCase.terms!(line.terms, line.account, line.segment, index);
+  const [before, ahead] = [past.map(termsAt), periods.map(termsAt)];
+  const all = [...new Set([...before, ...ahead])];
+  if (all.length === 0 || (all.length === 1 && all[0] === line.terms)) return [line];
+  const key = all.length;
+  const known = byTerms.get(line);
+  const same =
+    known?.terms.length === key &&
+    known.terms.every((t, i) => t === all[i]) &&
+    isAlikeList(known.at, [...before, ...ahead]);
+  if (same) return known.lines;
+  const lines = all.map((terms, i): PlannedLine => ({
+    ...line,
+    key: i === 0 ? line.key : `${line.key}${BY_TERMS}${i}`,
+    terms,
+    amounts: line.amounts.map((a, m) => (ahead[m] === terms ? a : null)),
+    past: line.past.map((a, m) => (before[m] === terms ? a : null)),
+  }));
+  byTerms.set(line, { terms: all, at: [...before, ...ahead], lines });
+  return lines;
+}
+
+const isAlikeList = <T>(a: readonly T[], b: readonly T[]): boolean =>
+  a.length === b.length && a.every((v, i) => v === b[i]);
+const byTerms = new WeakMap<
+  PlannedLine,
+  { readonly terms: readonly Terms[]; readonly at: readonly Terms[]; readonly lines: readonly PlannedLine[] }
+>();
+
+/** Behind the key of a line, where a case has some of its months by other terms. */
+export const BY_TERMS = '~terms';
 
 /**
  * What was explained of a budget's lines beyond what it plans: timing that comes back, what goes on, what is expected
@@ -340,21 +391,27 @@ function pastMonths(
 }
 
 type Planners = {
-  readonly planOf: ReadonlyMap<PeriodIndex, Budget>;
+  readonly planOf: (period: PeriodIndex) => readonly Budget[];
   /** The last period that anybody plans. */
   readonly last: PeriodIndex | null;
 };
 const planned = new WeakMap<LinesOf, Planners>();
 
-/** Who plans each period ahead: the same for all lines of one look. */
+/** Who plans each period, those after the last that is looked at included: the same for all lines of one look. */
 function planners(of: LinesOf): Planners {
   let own = planned.get(of);
   if (!own) {
-    const planOf = new Map(
-      of.plans.flatMap((plan) => plan.periods.map((p) => [p.index, plan.budget] as const)),
-    );
-    own = { planOf, last: of.periods.findLast((p) => planOf.has(p.index))?.index ?? null };
-    planned.set(of, own);
+    const known = new Map<PeriodIndex, Budget[]>(of.periods.map((p) => [p.index, []]));
+    for (const plan of of.plans) for (const p of plan.periods) known.get(p.index)?.push(plan.budget);
+    const planOf = (period: PeriodIndex): readonly Budget[] => {
+      let there = known.get(period);
+      if (!there) known.set(period, (there = [...of.plansAt(period)]));
+      return there;
+    };
+    let last = of.periods.findLast((p) => planOf(p.index).length > 0)?.index ?? null;
+    const end = of.periods.at(-1)?.index;
+    if (last !== null && last === end) while (planOf(last + 1).length > 0) last++;
+    planned.set(of, (own = { planOf, last }));
   }
   return own;
 }
@@ -377,21 +434,26 @@ function aheadMonths(
   const { calendar } = ground;
   const { periods } = of;
   const { planOf, last } = planners(of);
-  const made = new Map<Budget, (index: PeriodIndex) => Minor>();
+  const made = new Map<Budget, ((index: PeriodIndex) => Minor) | null>();
   const monthsOf = (budget: Budget) => {
     const by = budget === whole.budget ? whole : reckoned(ground, budget);
     const figures = by.figures(id, segment) ?? (segment === null ? by.figures(id, 'all') : null);
-    if (!figures) return () => ZERO;
+    if (!figures) return null;
     const rows = by.reckoning.scheduled({ account: id, segment });
     const first = by.facts.periods[0]!.index;
     return (index: PeriodIndex) => beyondRows(figures.amounts, rows, index - first);
   };
   const plannedIn = (index: PeriodIndex): Minor | null => {
-    const budget = planOf.get(index);
-    if (!budget) return null;
-    let months = made.get(budget);
-    if (!months) made.set(budget, (months = monthsOf(budget)));
-    return months(index);
+    const plans = planOf(index);
+    if (plans.length === 0) return null;
+    // Of several places the line's own budget, else one that has the line.
+    const own = plans.includes(whole.budget) ? [whole.budget] : plans;
+    for (const budget of own) {
+      let months = made.get(budget);
+      if (months === undefined) made.set(budget, (months = monthsOf(budget)));
+      if (months) return months(index);
+    }
+    return ZERO;
   };
   const at = (index: PeriodIndex): Minor => {
     const planned = plannedIn(index);

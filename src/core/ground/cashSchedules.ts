@@ -73,6 +73,13 @@ function rowsOf(ground: Ground, { budget, periods }: MonthsOfPlan): PlannedRow[]
   }));
 }
 
+/** Rows of closed months: as they were planned, whatever a case assumes. */
+function pastRowsOf(ground: Ground, plan: MonthsOfPlan): PlannedRow[] {
+  const base = ground.inCase?.base;
+  const budget = base?.book.budgets.find((b) => b.id === plan.budget.id);
+  return base && budget ? rowsOf(base, { ...plan, budget }) : rowsOf(ground, plan);
+}
+
 const all = () => true;
 
 type PendingRow = {
@@ -103,10 +110,9 @@ export function closedEvents(
   const { creditLine } = book.cash;
   return pastPlans.flatMap((plan) => {
     const { budget } = plan;
-    if (budget.schedules.length === 0) return [];
     const spared = new Set((budget.approved?.lines ?? budget.lines).map((l) => l.account));
     if (creditLine) spared.add(lineAccount(creditLine, book.accounts));
-    return rowsOf(ground, plan)
+    return pastRowsOf(ground, plan)
       .filter(({ made }) => !spared.has(made.row.account))
       .map(({ made, postings }) => eventsOfRow(made, budget.id, postings('all', all), accounts, start))
       .filter((events) => events.length > 0);
@@ -122,8 +128,7 @@ function pendingRows(
 ): ReadonlyMap<string, PendingRow> {
   const out = new Map<string, PendingRow>();
   for (const plan of plans) {
-    if (plan.budget.schedules.length === 0) continue;
-    for (const { made, postings } of rowsOf(ground, plan)) {
+    for (const { made, postings } of pastRowsOf(ground, plan)) {
       if (made.row.kind === 'incomeTax') continue;
       const key = `${plan.budget.id} ${made.row.id}`;
       // What did not happen is paid when it does.

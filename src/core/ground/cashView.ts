@@ -30,7 +30,8 @@ import {
 import { expectedItems, listsSince, matchSides, shownItems, type ShownItem } from './cashItems';
 import { keptGuesses, saidTerms, type LineTerms } from './lineTerms';
 import { datedEvents, datedLater, missedEvents, missingOf, type MissedEvent } from './missed';
-import { makeItemTerms, readInvoices, type ItemTerms } from './itemTerms';
+import { itemsInCase, NO_ITEM_CHANGES } from './inCase';
+import { itemTermsIn, makeItemTerms, readInvoices, type ItemTerms } from './itemTerms';
 import { creditedIn, openingOf, taxCredits, withoutItems, type OpeningFrom } from './cashOpening';
 import {
   balanceTargets,
@@ -45,6 +46,7 @@ import {
   accountsById,
   cashStart,
   explainedLines,
+  linesByTerms,
   plannedLines,
   plansAhead,
   type LinesOf,
@@ -174,6 +176,8 @@ const makeLooked = () => ({
   ),
   today: makeToday(),
   itemTerms: lastOf(makeItemTerms),
+  itemTermsIn: lastOf(itemTermsIn),
+  itemsIn: lastOf(itemsInCase),
   lists: lastOf(listsSince),
   items: lastOf(shownItems),
   expected: lastOf(expectedItems),
@@ -223,7 +227,11 @@ export function viewOf(ground: Ground, budget: Budget | null, forecast: string |
   const memory = ground.memory.of('cash', makeSaid);
   const named = book.cash.forecasts.find((f) => f.id === forecast);
   const looked = lookedAt(ground, budget, forecast);
-  const { plans, pastPlans, balancePlans, unplanned, periods, past } = plansAhead(ground, budget, closed);
+  const { plans, plansAt, pastPlans, balancePlans, unplanned, periods, past } = plansAhead(
+    ground,
+    budget,
+    closed,
+  );
   const sides = memory.matched(blocks, view, book.accounts, start);
   const habits = memory.habits(blocks, view, book.accounts);
   const opening = memory.opening(balances, book.accounts, closed, book.cash.opening);
@@ -256,28 +264,37 @@ export function viewOf(ground: Ground, budget: Budget | null, forecast: string |
     const { facts } = reckoned(ground, b);
     return of(said(b), keptGuesses(b.guessed), guesses, book.accounts, book.cash.taxes, facts);
   };
-  const itemTerms = looked.itemTerms(
-    memory.invoices(blocks, view, book.accounts),
-    memory.days(book.workWeek),
-    book.accounts,
-    book.cash.taxes,
+  const itemTerms = looked.itemTermsIn(
     calendar,
-    guesses,
-    pastPlans.map((p) => `${p.budget.id} ${p.periods[0]!.index} ${p.periods.length}`).join(),
-    ...pastPlans.flatMap((p) => [
-      said(p.budget),
-      keptGuesses(p.budget.guessed),
-      p.budget.lines,
-      p.periods[0]!.index,
-      p.periods.at(-1)!.index,
-    ]),
+    book.accounts,
+    ground.inCase?.terms ?? null,
+    looked.itemTerms(
+      memory.invoices(blocks, view, book.accounts),
+      memory.days(book.workWeek),
+      book.accounts,
+      book.cash.taxes,
+      calendar,
+      guesses,
+      pastPlans.map((p) => `${p.budget.id} ${p.periods[0]!.index} ${p.periods.length}`).join(),
+      ...pastPlans.flatMap((p) => [
+        said(p.budget),
+        keptGuesses(p.budget.guessed),
+        p.budget.lines,
+        p.periods[0]!.index,
+        p.periods.at(-1)!.index,
+      ]),
+    ),
   );
-  const shown = looked.items(
-    book.cash,
-    sides,
+  const shown = looked.itemsIn(
+    ground.inCase?.items ?? NO_ITEM_CHANGES,
+    looked.items(
+      book.cash,
+      sides,
+      start,
+      itemTerms,
+      looked.lists(book.cash.items, book.cash.lists, blocks, view, book.accounts, start),
+    ),
     start,
-    itemTerms,
-    looked.lists(book.cash.items, book.cash.lists, blocks, view, book.accounts, start),
   );
   const without = named?.without ?? NOTHING_LEFT_OUT;
   const lines = new Map<string, { readonly budget: Budget; readonly line: PlannedLine }>();
@@ -286,15 +303,16 @@ export function viewOf(ground: Ground, budget: Budget | null, forecast: string |
     periods,
     past,
     plans,
+    plansAt,
     taxes: book.cash.taxes,
     ruled: (b) => pastPlans.find((p) => p.budget === b)?.periods.map((p) => p.index) ?? [],
   };
   for (const plan of new Set([...plans, ...pastPlans].map((p) => p.budget)))
-    for (const line of plannedLines(ground, plan, of, termsIn(plan), undated, epochOf(plan)))
-      lines.set(line.key, { budget: plan, line });
+    for (const whole of plannedLines(ground, plan, of, termsIn(plan), undated, epochOf(plan)))
+      for (const line of linesByTerms(ground, whole, of)) lines.set(line.key, { budget: plan, line });
   for (const { budget: plan } of plans)
-    for (const line of explainedLines(ground, plan, of, termsIn(plan)))
-      lines.set(line.key, { budget: plan, line });
+    for (const whole of explainedLines(ground, plan, of, termsIn(plan)))
+      for (const line of linesByTerms(ground, whole, of)) lines.set(line.key, { budget: plan, line });
   const planned = [...lines.values()].map((l) => l.line);
   // A book of which only profit and loss is known tells nothing of what happened to its balances.
   const missed =

@@ -10,6 +10,7 @@ import { lastOf } from '@/core/lastOf';
 import { balancesOf, viewOfSegments, type Balances, type LedgerBlock, type View } from '@/core/ledger';
 import type { Axis, Book, Budget, SegmentId } from '@/core/model';
 import { calendarOf, type FactsInput, type FromAhead } from '@/core/plan';
+import type { InCase } from './inCase';
 import { createMemory, type Memory } from './memory';
 import { throughMerges } from './merged';
 
@@ -27,6 +28,8 @@ export type Ground = {
   readonly memory: Memory;
   /** What money ahead brings to a budget; null where it is not looked at. */
   readonly made: ((ground: Ground, budget: Budget) => FromAhead) | null;
+  /** What a case assumes, on its own ground; null on the ground of the book as it is. */
+  readonly inCase: InCase | null;
 };
 
 const makeLedger = () => ({
@@ -60,6 +63,7 @@ export function makeGround(
     closedThrough: book.closedThrough === null ? null : indexOfId(calendar, book.closedThrough),
     memory,
     made,
+    inCase: null,
   };
 }
 

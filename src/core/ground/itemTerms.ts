@@ -14,6 +14,7 @@ import {
   type TermsOf,
 } from '@/core/model';
 import { percent as percentOf, type Percent } from '@/core/money';
+import type { TermsIn } from '@/core/scenario';
 import { assertNever } from '@/core/assertNever';
 import { dividerOf, accountFor, type Days } from '@/core/schedule';
 import { saidTerms } from './lineTerms';
@@ -231,6 +232,25 @@ export function delaysBy(
     return delay;
   };
 }
+
+/** What items of the ledger go by where a case assumes other terms for the months in which they were invoiced. */
+export const itemTermsIn = (
+  calendar: FiscalCalendar,
+  accounts: Book['accounts'],
+  terms: TermsIn | null,
+  by: ItemTerms,
+): ItemTerms => {
+  if (terms === null) return by;
+  const byId = new Map(accounts.map((a) => [a.id, a]));
+  return {
+    ...by,
+    termsOf(id, dated) {
+      const own = by.termsOf(id, dated);
+      const account = byId.get(id);
+      return own && account ? terms(own, account, 'any', calendar.indexOfDay(dated)) : own;
+    },
+  };
+};
 
 /** What items of the ledger go by: the terms of the budgets that ruled the months in which they were invoiced. */
 export function makeItemTerms(

@@ -1,13 +1,15 @@
-import { plus, unitOf, ZERO, type Minor } from '@/core/money';
+import { minor, plus, unitOf, ZERO, type Minor } from '@/core/money';
 import type { FiscalCalendar, Period, PeriodIndex } from '@/core/calendar';
 import { lastOf } from '@/core/lastOf';
 import {
   blankLine,
   budgetsIn,
+  type LineRef,
   lineKey,
   type AccountId,
   type Book,
   type Budget,
+  type Line,
   type OutlookWay,
   type SegmentId,
 } from '@/core/model';
@@ -16,8 +18,13 @@ import {
   createReckoner,
   factsFor,
   figuresOf,
+  frozenFigures,
+  NO_CHANGES,
+  planChanges,
+  sameAmounts,
   madeAt,
   madeOn,
+  movedMade,
   NOTHING_AHEAD,
   NOTHING_MADE,
   type Facts,
@@ -25,12 +32,16 @@ import {
   type Figures,
   type FromAhead,
   type Made,
+  type Amounts,
   type OtherPlan,
+  type PlanChanges,
   type Reckoning,
 } from '@/core/plan';
 import { carriedOf, type Carried } from './carried';
 import { bearersOf } from './bearers';
 import { segmentLedgers, type Ground } from './ground';
+import { rowsAdded } from './inCase';
+import { isOn, steadyPart, type AmountChange } from '@/core/scenario';
 
 /** A budget with its reckoning. */
 export type Reckoned = {
@@ -49,6 +60,8 @@ export type Reckoned = {
    * budget what money ahead makes today in place of what it made then.
    */
   readonly shift: (account: AccountId, segments: readonly SegmentId[], period: PeriodIndex) => number;
+  /** Lines that only the case has that it is looked at in. */
+  readonly added: readonly LineRef[];
   /** How an account’s coming months are expected, where not as planned; of a budget by segments never. */
   readonly way: (account: AccountId) => OutlookWay | null;
 };
@@ -66,8 +79,18 @@ export function reckonedAs(
   ways: Ways = AS_PLANNED,
   made: Made = NOTHING_MADE,
   { made: today, beyond }: FromAhead = { ...NOTHING_AHEAD, made },
+  changes: PlanChanges = NO_CHANGES,
 ): Reckoned {
   const first = facts.periods[0]?.index ?? 0;
+  const figures: Reckoned['figures'] =
+    budget.approved && changes !== NO_CHANGES
+      ? (account, segment = 'all') => {
+          const frozen = frozenFigures(budget.approved!, account, segment);
+          const now = reckoning.lines.figures(account, segment);
+          // Of a year as a whole a case says nothing.
+          return now && frozen ? { amounts: now.amounts, wholes: frozen.wholes } : (now ?? frozen);
+        }
+      : (account, segment = 'all') => figuresOf(budget, reckoning, account, segment);
   return {
     made,
     shift:
@@ -83,8 +106,9 @@ export function reckonedAs(
     reckoning,
     carried: budget.axis === null ? carried : NOTHING,
     way: (account) => (budget.axis === null ? (ways[account] ?? null) : null),
-    figures: (account, segment = 'all') => figuresOf(budget, reckoning, account, segment),
-    amounts: (account, segment = 'all') => figuresOf(budget, reckoning, account, segment)?.amounts ?? null,
+    added: changes.added,
+    figures,
+    amounts: (account, segment = 'all') => figures(account, segment)?.amounts ?? null,
   };
 }
 
@@ -128,6 +152,11 @@ const makePlace = () => ({
   plain: createReckoner(),
   then: lastOf(madeThen),
   lines: lastOf(withMadeLines),
+  changes: NO_CHANGES,
+  amounts: steadyPart((a) => isOn(a, 'amounts', 'driver', 'linesMoved')),
+  planChanges: lastOf(planChanges),
+  asApproved: lastOf(withApproved),
+  movedMade: lastOf(movedMade),
   /** It is being reckoned: one that leads back to itself is no basis. */
   open: false,
 });
@@ -163,6 +192,35 @@ export function reckoned(ground: Ground, budget: Budget): Reckoned {
     place.others(budget.axis, ...others),
   );
   const ahead = ground.made?.(ground, budget) ?? NOTHING_AHEAD;
+  const { inCase } = ground;
+  if (inCase !== null) {
+    const was = inCase.base.book.budgets.find((b) => b.id === budget.id)!;
+    const base = budget.approved ? reckoned(inCase.base, was) : null;
+    const changes = place.planChanges(
+      budget,
+      facts,
+      place.amounts(inCase.assumed),
+      inCase.closed,
+      rowsAdded(inCase, budget),
+      place.changes,
+    );
+    place.changes = changes;
+    const made = base ? place.movedMade(base.made, inCase.madeOfBase(budget.id), ahead.made) : ahead.made;
+    const all = base ? place.asApproved(changes, base) : changes;
+    return place.whole(
+      budget,
+      facts,
+      place.reckon(
+        { ...budget, lines: place.lines(budget.lines, made, changes.added), made, changes: all },
+        facts,
+      ),
+      carriedOf(ground, budget.id),
+      book.outlookWays[budget.id] ?? AS_PLANNED,
+      made,
+      ahead,
+      all,
+    );
+  }
   const made = budget.approved
     ? place.then(budget, place.plain(budget, facts), facts, ahead.made, bearersOf(book, budget))
     : ahead.made;
@@ -177,13 +235,52 @@ export function reckoned(ground: Ground, budget: Budget): Reckoned {
   );
 }
 
+const NO_LINES: readonly Line[] = [];
+
+/**
+ * What a case makes of an approved budget: each line begins with what was approved of it beyond what its method gives today,
+ * so that it is as approved where nothing reaches it, and moves with what it follows.
+ */
+function withApproved(changes: PlanChanges, base: Reckoned): PlanChanges {
+  const lines = new Map(changes.lines);
+  for (const [line, result] of base.reckoning.lines) {
+    const frozen = base.figures(line.account, line.segment)?.amounts;
+    if (!frozen || sameAmounts(frozen, result.amounts)) continue;
+    const key = lineKey(line);
+    lines.set(key, [beyondMethod(frozen, result.amounts), ...(lines.get(key) ?? [])]);
+  }
+  return { ...changes, lines };
+}
+
+const beyond = new WeakMap<Amounts, { readonly of: Amounts; readonly change: AmountChange }>();
+/** What was approved less what is reckoned; the same object for the same two. */
+function beyondMethod(frozen: Amounts, now: Amounts): AmountChange {
+  const known = beyond.get(frozen);
+  if (known?.of === now) return known.change;
+  const amounts = frozen.map((f, i) => {
+    const own = now[i] ?? null;
+    return f === null && own === null ? null : minor((f ?? 0) - (own ?? 0));
+  });
+  const change: AmountChange = { as: 'approved', amounts };
+  beyond.set(frozen, { of: now, change });
+  return change;
+}
+
 /** A budget's lines, and those that money ahead makes where it has none. */
-function withMadeLines(lines: Budget['lines'], made: Made): Budget['lines'] {
-  const planned = new Set(lines.map((l) => l.account));
+function withMadeLines(
+  lines: Budget['lines'],
+  made: Made,
+  added: readonly Line[] = NO_LINES,
+): Budget['lines'] {
+  const planned = new Set([...lines, ...added].map((l) => l.account));
   const more = made.filter((m) => !planned.has(m.account));
-  if (more.length === 0) return lines;
+  if (more.length === 0 && added.length === 0) return lines;
   const method = { kind: 'schedule', beside: {} } as const;
-  return [...lines, ...more.map(({ account, segment }) => ({ ...blankLine({ account, segment }), method }))];
+  return [
+    ...lines,
+    ...added,
+    ...more.map(({ account, segment }) => ({ ...blankLine({ account, segment }), method })),
+  ];
 }
 
 /**

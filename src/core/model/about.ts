@@ -19,7 +19,9 @@ export type AboutPlace = {
     | 'covenant'
     | 'round'
     | 'schedule'
-    | 'ratio';
+    | 'ratio'
+    | 'adjustment'
+    | 'case';
   readonly id: string;
   readonly name: string;
   /** The budget that a line or driver is in. */
@@ -91,6 +93,17 @@ const handoutPlace = (book: Book, round: string, id: string): AboutPlace => ({
   of: 'round',
   id,
   name: book.rounds.find((r) => r.id === round)?.handouts.find((h) => h.id === id)?.to ?? id,
+});
+
+const adjustmentPlace = (book: Book, id: string): AboutPlace => ({
+  of: 'adjustment',
+  id,
+  name: book.adjustments.find((a) => a.id === id)?.name ?? id,
+});
+const casePlace = (book: Book, id: string): AboutPlace => ({
+  of: 'case',
+  id,
+  name: book.cases.find((c) => c.id === id)?.name ?? id,
 });
 
 const nothing = () => [];
@@ -179,6 +192,17 @@ const TELLERS: Tellers = {
       of.of === 'account' ? [accountPlace(book, of.account)] : [],
     ),
     budgetPlace(book, budget),
+  ],
+  addAdjustment: (_book, { adjustment: { name } }) => [{ of: 'adjustment', id: name, name }],
+  setAdjustment: (_book, { adjustment: { id, name } }) => [{ of: 'adjustment', id, name }],
+  removeAdjustments: (book, { adjustments }) => adjustments.map((id) => adjustmentPlace(book, id)),
+  moveAdjustment: (book, { adjustment }) => [adjustmentPlace(book, adjustment)],
+  addCase: (_book, { case: { name } }) => [{ of: 'case', id: name, name }],
+  renameCase: (book, { case: id }) => [casePlace(book, id)],
+  removeCase: (book, { case: id }) => [casePlace(book, id)],
+  setSizes: (book, { cells }) => [
+    ...[...new Set(cells.map((c) => c.adjustment))].map((id) => adjustmentPlace(book, id)),
+    ...[...new Set(cells.map((c) => c.case))].map((id) => casePlace(book, id)),
   ],
   setCash: nothing,
   addTax: (_book, { tax: { name } }) => [{ of: 'tax', id: name, name }],

@@ -1,4 +1,5 @@
 import { current, isDraft, type Draft } from 'immer';
+import { renamedAdjusts, type Adjusts } from './adjustment';
 import type { Budget, Line } from './budget';
 import type { Cash, Terms } from './cash';
 import { cutText, LIMITS } from './limits';
@@ -95,6 +96,8 @@ export function mergeInto(book: Draft<Book>, from: AccountId, into: AccountId): 
     delete of[from];
   }
   mergedInRounds(book, from, into);
+  for (const a of book.adjustments)
+    a.what = renamedAdjusts(plain(a.what) as Adjusts, rename) as Draft<Adjusts>;
   for (const ratio of book.ownRatios) ratio.formula = renamedInFormula(ratio.formula, rename);
   for (const { rows } of book.layouts)
     rows.own = rows.own.flatMap((row) => {

@@ -22,7 +22,13 @@ export const dayRuleSchema = z.discriminatedUnion('of', [
 /** When something is due after a day: so many days later, or on a day of a month so many months later. */
 export const dueRuleSchema = z.discriminatedUnion('of', [
   z.strictObject({ of: z.literal('days'), days: whole(0, 1000) }),
-  z.strictObject({ of: z.literal('months'), months: whole(0, 60), day: whole(1, 31) }),
+  z.strictObject({
+    of: z.literal('months'),
+    months: whole(0, 60),
+    day: whole(1, 31),
+    /** And so many days after (before: negative) that. */
+    later: z.optional(whole(-1000, 1000)),
+  }),
 ]);
 
 /** Where a payment goes whose day is no working day. */

@@ -5,6 +5,8 @@ import { onAccount, terms } from '@/core/test/cash';
 import { assetRow, equityRow, loanRow, releaseRow, staffRow, taxRow } from '@/core/test/schedule';
 import {
   applyCommand,
+  type AdjustsOf,
+  type AdjustsOn,
   NO_CASH,
   type Book,
   type Budget,
@@ -65,6 +67,32 @@ const ROWS: { readonly [K in ScheduleRow['kind']]: ScheduleRow } = {
   release: releaseRow({ account: A, against: A }),
   incomeTax: taxRow({ account: A, payable: A, bank: A }),
   equity: equityRow({ account: A, bank: A }),
+};
+
+const REACH = { lines: [{ of: 'account' as const, account: A }, { of: 'costs' as const }] };
+const ADJUSTS: { readonly [K in AdjustsOn]: readonly AdjustsOf<K>[] | typeof NOTHING } = {
+  amounts: [
+    { on: 'amounts', reach: REACH, way: { as: 'percent' } },
+    {
+      on: 'amounts',
+      reach: { lines: [{ of: 'costs' }] },
+      way: { as: 'formula', formula: `"base" + "account:${A}"` },
+    },
+  ],
+  driver: [{ on: 'driver', driver: 'd1', way: { as: 'formula', formula: `"base" + "account:${A}"` } }],
+  linesMoved: [{ on: 'linesMoved', reach: REACH }],
+  rowMoved: NOTHING,
+  datedMoved: NOTHING,
+  rowAdded: Object.values(ROWS).map((row) => ({ on: 'rowAdded' as const, row, by: 'yes' as const })),
+  rowGone: NOTHING,
+  rowField: NOTHING,
+  pay: [{ on: 'pay', accounts: [A] }],
+  oncosts: NOTHING,
+  termsDays: [{ on: 'termsDays', reach: REACH }],
+  termsLost: [{ on: 'termsLost', reach: REACH }],
+  termsNew: rules.map((rule) => ({ on: 'termsNew' as const, reach: REACH, rule })),
+  items: NOTHING,
+  rate: NOTHING,
 };
 
 const BUDGET: { readonly [K in keyof Budget]: Budget[K] | typeof NOTHING } = {
@@ -230,6 +258,18 @@ const BOOK: { readonly [K in keyof Book]: Book[K] | typeof NOTHING } = {
   flowClasses: { [A]: 'investing' },
   variableShares: { [A]: 40 },
   ownRatios: [{ id: 'o1', name: 'R', formula: `"account:${A}" / "kind:income"`, unit: 'percent' }],
+  adjustments: Object.values(ADJUSTS).flatMap((whats, i) =>
+    (whats === NOTHING ? [] : whats).map((what, k) => ({
+      id: `j${i}-${k}`,
+      name: 'J',
+      why: '',
+      ...person,
+      what,
+      when: { from: JAN!, until: null, every: 1, times: null, ramp: null },
+      off: false,
+    })),
+  ),
+  cases: NOTHING,
   rounds: [
     {
       id: 'u1',

@@ -150,6 +150,23 @@ export {
   type History,
   type Step,
 } from './journal';
+export {
+  accountsOfAdjusts,
+  COST_KINDS,
+  renamedAdjusts,
+  ROW_FIELDS,
+  type Adjustment,
+  type Adjusts,
+  type AdjustsOf,
+  type AdjustsOn,
+  type AmountWay,
+  type Case,
+  type CaseSize,
+  type Reach,
+  type ReachName,
+  type RowField,
+  type When,
+} from './adjustment';
 export { type About, type AboutPlace } from './about';
 export { changeSchema, isJournal } from './journalSchema';
 export { type Refusal } from './refusal';

@@ -63,6 +63,8 @@ export const LIMITS = {
   keptForecasts: 36,
   covenants: 50,
   schedules: 5000,
+  adjustments: 1000,
+  cases: 20,
   rounds: 100,
   handouts: 500,
   handoutLines: 5000,

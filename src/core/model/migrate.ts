@@ -11,8 +11,9 @@ import { toVersion9 } from './version9';
 import { toVersion10 } from './version10';
 import { toVersion11 } from './version11';
 import { toVersion12 } from './version12';
+import { toVersion13 } from './version13';
 
-export const BOOK_VERSION = 12;
+export const BOOK_VERSION = 13;
 
 export type OpenIssue =
   | { readonly code: 'notABook' }
@@ -39,6 +40,7 @@ const MIGRATIONS: Migrations = new Map([
   [9, toVersion10],
   [10, toVersion11],
   [11, toVersion12],
+  [12, toVersion13],
 ]);
 
 /** Brings a saved document of any known version to the present one; null when a step is missing. */

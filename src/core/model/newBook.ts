@@ -40,6 +40,8 @@ export function newBook({ id, name, currency, locale, firstMonth }: NewBook): Bo
     variableShares: {},
     covenants: [],
     ownRatios: [],
+    adjustments: [],
+    cases: [],
     rounds: [],
     layouts: [],
     settings: {

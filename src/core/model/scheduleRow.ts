@@ -63,6 +63,9 @@ const staffSchema = z.strictObject({
       cap: z.nullable(positive),
       /** The year of the cap: the fiscal one, or one that begins in a calendar month. */
       year: z.union([z.literal('fiscal'), whole(1, 12)]),
+      /** Of pay from a day on, or up to one; else always. */
+      from: z.optional(z.nullable(dayText)),
+      until: z.optional(z.nullable(dayText)),
     }),
     0,
     12,
@@ -161,6 +164,8 @@ const incomeTaxSchema = z.strictObject({
   bank: account,
   segment,
   rate: percentText,
+  /** Other rates, of the fiscal years from that of a period on. */
+  rates: z.optional(list(z.strictObject({ from: periodId, rate: percentText }), 0, 60)),
   /** Losses of years before the budget that are not used up. */
   losses: positive,
   /** Paid in advance: so many months after the fiscal year's first, on a day. */

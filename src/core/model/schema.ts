@@ -1,6 +1,7 @@
 import * as z from 'zod/mini';
 import { atLeast, formed, list, text, whole } from '@/core/bounded';
 import { periodFaults } from '@/core/calendar';
+import { adjustmentSchema, caseSchema } from './adjustment';
 import { budgetSchema } from './budget';
 import { cashSchema } from './cash';
 import { roundSchema } from './handout';
@@ -151,7 +152,7 @@ export const feedSchema = z.strictObject({
 
 export const bookSchema = z.strictObject({
   format: z.literal('tellan.book'),
-  version: z.literal(12),
+  version: z.literal(13),
   id,
   name: text(LIMITS.bookName),
   currency: formed(/^[A-Z]{3}$/),
@@ -189,6 +190,9 @@ export const bookSchema = z.strictObject({
   covenants: list(covenantSchema, 0, LIMITS.covenants),
   /** Ratios of the book's own. */
   ownRatios: list(ownRatioSchema, 0, LIMITS.covenants),
+  /** What is tried over plans, each on what those before it left; and the cases, with how much of each is in them. */
+  adjustments: list(adjustmentSchema, 0, LIMITS.adjustments),
+  cases: list(caseSchema, 0, LIMITS.cases),
   /** Lines that were handed out to others, and what came back. */
   rounds: list(roundSchema, 0, LIMITS.rounds),
   /** Reports of the book's own, and those that ship where they were changed. */

@@ -1,4 +1,5 @@
 import { calendarFrom, indexOfId, type FiscalCalendar } from '@/core/calendar';
+import { accountsOfAdjusts } from './adjustment';
 import { lineKey } from './lines';
 import { nameKey } from './names';
 import type { Budget } from './budget';
@@ -32,6 +33,8 @@ export type SetAside = {
     | 'flowClass'
     | 'costBehavior'
     | 'covenant'
+    | 'adjustment'
+    | 'case'
     | 'ratio'
     | 'round'
     | 'terms'
@@ -50,6 +53,7 @@ export type SetAside = {
     | 'noSuchAxis'
     | 'noSuchBudget'
     | 'noSuchRatio'
+    | 'noSuchAdjustment'
     | 'figuresMissing'
     | 'stateUnclear'
     | 'circle'
@@ -144,6 +148,24 @@ export function soundBook(book: Book): Sound {
       (once('n', c.id) || away('covenant', c.name, 'twice')) &&
       (typeof c.ratio === 'string' || ratios.has(c.ratio.own) || away('covenant', c.name, 'noSuchRatio')),
   );
+  const adjustments = kept(
+    book.adjustments,
+    (a) =>
+      (once('j', a.id) || away('adjustment', a.name, 'twice')) &&
+      ([...accountsOfAdjusts(a.what)].every((id) => known.has(id)) ||
+        away('adjustment', a.name, 'noSuchAccount')),
+  );
+  const adjusts = new Set(adjustments.map((a) => a.id));
+  const told = new Set(book.adjustments.map((a) => a.id));
+  const cases = keptAs(book.cases, (c) => {
+    if (!once('k', c.id)) return (away('case', c.name, 'twice'), null);
+    // The size of an adjustment that was told to be gone goes with it.
+    const sizes = keptEntries(
+      c.sizes,
+      (id) => adjusts.has(id) || (!told.has(id) && away('case', c.name, 'noSuchAdjustment')),
+    );
+    return sizes === c.sizes ? c : { ...c, sizes };
+  });
   const rounds = keptAs(book.rounds, (round) => {
     if (!once('u', round.id)) return (away('round', round.name, 'twice'), null);
     if (!plans.has(round.budget)) return (away('round', round.name, 'noSuchBudget'), null);
@@ -261,6 +283,8 @@ export function soundBook(book: Book): Sound {
       variableShares,
       covenants,
       ownRatios,
+      adjustments,
+      cases,
       rounds,
       layouts,
       budgets,

@@ -24,7 +24,8 @@ const RULE_FIELDS: {
 };
 type AccountField<R> = Extract<keyof R, 'badDebt' | 'through' | 'inventory' | 'against'>;
 
-const namedRule: Named<TermsRule> = (rule, rename) => {
+/** A rule of terms with other accounts named. */
+export const renamedRule: Named<TermsRule> = (rule, rename) => {
   const fields = RULE_FIELDS[rule.kind] as readonly string[];
   if (fields.length === 0) return rule;
   const was = rule as unknown as Record<string, AccountId | null>;
@@ -35,7 +36,7 @@ const namedRule: Named<TermsRule> = (rule, rename) => {
 export const renamedTerms: Named<Terms> = (terms, rename) => ({
   ...terms,
   of: terms.of.of === 'account' ? { of: 'account', account: rename(terms.of.account) } : terms.of,
-  parts: terms.parts.map((p) => ({ ...p, rule: namedRule(p.rule, rename) })),
+  parts: terms.parts.map((p) => ({ ...p, rule: renamedRule(p.rule, rename) })),
   bank: one(terms.bank, rename),
 });
 

@@ -1,4 +1,6 @@
+import { namesOfWay, type AmountChange } from '@/core/scenario';
 import {
+  lineKey,
   profitSign,
   type AccountId,
   type Driver,
@@ -15,6 +17,7 @@ import { driverNeeds } from './drivers';
 import type { LinePlaces } from './results';
 import { touchedBy } from './rows';
 import { madeAccounts, NOTHING_MADE, type Made } from './made';
+import { NO_CHANGES, type PlanChanges } from './changes';
 import { componentsOf, type Component, type Edge } from './order';
 
 /** What a node of the graph is: a line, a driver, a row of a schedule, or the sum of a group's or kind's lines in a segment. */
@@ -52,6 +55,8 @@ export type Plan = {
   readonly schedules?: readonly ScheduleRow[];
   /** What money ahead brings to lines; none where nothing of it is known. */
   readonly made?: Made;
+  /** What a case makes of it; none where it is reckoned as it stands. */
+  readonly changes?: PlanChanges;
   /** What was approved goes by its plan alone, whatever was closed since. */
   readonly approved?: object | null;
 };
@@ -74,10 +79,11 @@ function taxedLines(
 }
 
 const NO_NEEDS: readonly Edge[] = [];
+const NO_LIST: readonly AmountChange[] = [];
 
 /** The graph of a budget. Lines come first, then drivers, then rows, then the sums that any of them needs. */
 export function graphOf(
-  { lines, drivers, schedules = [], made = NOTHING_MADE }: Plan,
+  { lines, drivers, schedules = [], made = NOTHING_MADE, changes = NO_CHANGES }: Plan,
   places: LinePlaces,
   facts: Facts,
 ): Graph {
@@ -122,15 +128,30 @@ export function graphOf(
   });
   const firstRow = lines.length + drivers.length;
   const taxed = schedules.some((r) => rowNeeds(r).profit) ? taxedLines(lines, schedules, facts) : [];
+  const rowAt = new Map(schedules.map((r, i) => [r.id, firstRow + i]));
+  /** What a line needs because a case changes it. */
+  const changeNeeds = (line: Line): readonly Edge[] =>
+    (changes.lines.get(lineKey(line)) ?? NO_LIST).flatMap((c) => {
+      if (c.as === 'rows')
+        return c.rows.flatMap((id) => rowAt.get(id) ?? []).map((node) => ({ node, lag: 0 }));
+      return c.as === 'way' ? namesOfWay(c.way).flatMap((n) => edge(n.name, line.segment, n.lag)) : [];
+    });
   for (const line of lines) {
+    const more = changes === NO_CHANGES ? NO_NEEDS : changeNeeds(line);
     if (line.method.kind === 'schedule') {
-      needs.push((rowsOf.get(line.account) ?? []).map((i) => ({ node: firstRow + i, lag: 0 })));
+      needs.push([...(rowsOf.get(line.account) ?? []).map((i) => ({ node: firstRow + i, lag: 0 })), ...more]);
       continue;
     }
     const list = needsOf(line.method);
-    needs.push(list.length ? list.flatMap((n) => edge(n.name, line.segment, n.lag)) : NO_NEEDS);
+    const own = list.length ? list.flatMap((n) => edge(n.name, line.segment, n.lag)) : NO_NEEDS;
+    needs.push(more.length ? [...own, ...more] : own);
   }
-  for (const driver of drivers) needs.push(driverNeeds(driver).flatMap((n) => edge(n.name, null, n.lag)));
+  for (const driver of drivers) {
+    const more = (changes.drivers.get(driver.id) ?? NO_LIST).flatMap((c) =>
+      c.as === 'way' ? namesOfWay(c.way).filter((n) => n.name.of === 'driver') : [],
+    );
+    needs.push([...driverNeeds(driver), ...more].flatMap((n) => edge(n.name, null, n.lag)));
+  }
   for (const row of schedules) {
     const { drivers: named, profit } = rowNeeds(row);
     const own = named.flatMap((id) => driverAt.get(id) ?? []);

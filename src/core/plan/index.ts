@@ -30,6 +30,7 @@ export {
 export {
   madeAt,
   madeOn,
+  movedMade,
   NOTHING_AHEAD,
   NOTHING_MADE,
   sameMadeLine,
@@ -38,6 +39,7 @@ export {
   type Made,
   type MadeLine,
 } from './made';
+export { NO_CHANGES, planChanges, type PlanChanges, type Unreached } from './changes';
 export { phasingWeights } from './phasing';
 export { stepped, stepsTaken, type StepChange } from './steps';
 export { methodKinds } from './methods/table';

@@ -1,5 +1,5 @@
 import { minor, plus } from '@/core/money';
-import type { AccountId, LineRef } from '@/core/model';
+import { lineKey, type AccountId, type LineRef } from '@/core/model';
 import type { Amounts } from './rule';
 
 /**
@@ -9,8 +9,8 @@ import type { Amounts } from './rule';
  */
 export type MadeLine = LineRef & {
   readonly parts: readonly {
-    /** `approved`: as it was when the budget was approved. */
-    readonly of: 'lost' | 'interest' | 'approved' | 'beyond';
+    /** `approved`: as it was when the budget was approved; `inCase`: what a case moves of that. */
+    readonly of: 'lost' | 'interest' | 'approved' | 'beyond' | 'inCase';
     /** By period of the budget, natural. */
     readonly amounts: readonly number[];
   }[];
@@ -42,6 +42,25 @@ export const madeAt = (line: MadeLine | null, i: number): number =>
 /** Amounts of schedules with what money ahead brings. */
 export const withMade = (amounts: Amounts, line: MadeLine): Amounts =>
   amounts.map((a, i) => minor(plus(a ?? 0, madeAt(line, i))));
+
+/**
+ * What was made of a plan when it was approved, moved by what a case makes otherwise than the plan as it is: the same list where
+ * it makes nothing otherwise.
+ */
+export function movedMade(then: Made, today: Made, inCase: Made): Made {
+  if (sameMadeLines(today, inCase) && inCase.every((m, i) => sameMadeLine(m, today[i]!))) return then;
+  const refs = new Map([...then, ...today, ...inCase].map((m) => [lineKey(m), m]));
+  return [...refs.values()].map(({ account, segment }): MadeLine => {
+    const [was, before, now] = [then, today, inCase].map((made) => madeOn(made, { account, segment })) as [
+      MadeLine | null,
+      MadeLine | null,
+      MadeLine | null,
+    ];
+    const length = (was ?? before ?? now)!.parts[0]!.amounts.length;
+    const moved = Array.from({ length }, (_, i) => madeAt(now, i) - madeAt(before, i));
+    return { account, segment, parts: [...(was?.parts ?? []), { of: 'inCase', amounts: moved }] };
+  });
+}
 
 /** Whether two lists are of the same lines, so that what follows from them is in the same order. */
 export const sameMadeLines = (a: Made, b: Made): boolean =>

@@ -1,4 +1,14 @@
-import { MOST_AMOUNT, plus, minor, type Minor, type Ratio } from '@/core/money';
+import {
+  isAmount,
+  MOST_AMOUNT,
+  plus,
+  minor,
+  ratio,
+  UnsafeMoneyError,
+  type Minor,
+  type Ratio,
+} from '@/core/money';
+import { changedBy, type AmountChange, type ChangeGround } from '@/core/scenario';
 import { lineKey, type Driver, type Line, type LineRef, type Ref, type ScheduleRow } from '@/core/model';
 import {
   computeDriver,
@@ -8,6 +18,7 @@ import {
   isMonthlyDriver,
   type DriverResult,
 } from './drivers';
+import { NO_CHANGES } from './changes';
 import type { Facts } from './facts';
 import { graphOf, taxAccounts, type Graph, type Node, type Plan } from './graph';
 import { madeOn, NOTHING_MADE, sameMadeLine, sameMadeLines, withMade, type MadeLine } from './made';
@@ -49,6 +60,7 @@ const samePlan = (a: Plan, b: Plan): boolean =>
   a.drivers === b.drivers &&
   a.schedules === b.schedules &&
   a.made === b.made &&
+  a.changes === b.changes &&
   Boolean(a.approved) === Boolean(b.approved);
 
 const NO_WHOLES: Amounts = [];
@@ -124,6 +136,18 @@ class Run {
       return null;
     const [was, now] = [this.plan.made ?? NOTHING_MADE, plan.made ?? NOTHING_MADE];
     if (!sameMadeLines(was, now)) return null;
+    const [before, changes] = [this.plan.changes ?? NO_CHANGES, plan.changes ?? NO_CHANGES];
+    if (before.needs !== changes.needs || !sameLines(before.added, changes.added)) return null;
+    if (before !== changes) {
+      for (const key of changedKeys(before.lines, changes.lines)) {
+        const place = this.places.ofKey(key);
+        if (place !== undefined) dirty.push(place);
+      }
+      for (const id of changedKeys(before.drivers, changes.drivers)) {
+        const n = this.graph.driverNode(id);
+        if (n !== undefined) dirty.push(n);
+      }
+    }
     now.forEach((m, i) => {
       const place = sameMadeLine(was[i]!, m) ? undefined : this.places.of(m);
       if (place !== undefined) dirty.push(place);
@@ -157,6 +181,7 @@ class Run {
 
   private finish(): Run {
     const { plan } = this;
+    const { changes = NO_CHANGES } = plan;
     this.result = {
       lines: new LineResults(plan.lines, this.places, this.lineResults),
       drivers: new Map(plan.drivers.map((driver, i) => [driver.id, { ...this.driverResults[i]!, driver }])),
@@ -166,6 +191,8 @@ class Run {
       rowGround: () => this.rowGround(),
       cyclic: this.cyclic,
       contextOf: (line) => this.contextOf(line),
+      stepsOf: (line, amounts) => this.stepsOf(line, amounts),
+      unreached: changes.unreached,
     };
     return this;
   }
@@ -188,7 +215,13 @@ class Run {
       }
       case 'driver': {
         const driver = this.plan.drivers[node.driver]!;
-        if (!isMonthlyDriver(driver)) return this.keepDriver(node.driver, computeDriver(driver, this.facts));
+        if (!isMonthlyDriver(driver)) {
+          const { values, issue } = computeDriver(driver, this.facts);
+          return this.keepDriver(node.driver, {
+            values: this.changedDriver(driver, values as Amounts),
+            issue,
+          });
+        }
         return this.byMonth([n]);
       }
       case 'row':
@@ -214,6 +247,8 @@ class Run {
     const issues: (LineIssue | null)[] = nodes.map(() => null);
     const before = nodes.map((n) => this.figures(n));
     nodes.forEach((n, k) => this.begin(n, made[k]!));
+    /** Lines before what a case makes of them, drivers likewise. */
+    const bases = nodes.map(() => [] as (Minor | null)[]);
     for (let i = 0; i < this.facts.periods.length; i++)
       nodes.forEach((n, k) => {
         const node = this.monthly(n);
@@ -221,7 +256,9 @@ class Run {
         else if (node.kind === 'driver') {
           const driver = this.plan.drivers[node.driver]!;
           const { value, issue } = computeDriverMonth(driver, i, (id, m) => this.driverAt(id, m));
-          made[k]!.push(value);
+          const base = bases[k]!;
+          base.push(value as Minor | null);
+          made[k]!.push(this.changedDriver(driver, base)[i] ?? null);
           issues[k] ??= issue;
         } else {
           const line = this.plan.lines[node.line]!;
@@ -230,7 +267,9 @@ class Run {
           issues[k] ??= issue;
           const typed = this.typedAt(line, i);
           const shown = this.lineResults[node.line]!.amounts as (Minor | null)[];
-          shown.push(typed === undefined ? amount : typed);
+          const base = bases[k]!;
+          base.push(typed === undefined ? amount : typed);
+          shown.push(this.changed(line, base, BY_MONTH).amounts[i] ?? null);
         }
       });
     let changed = false;
@@ -243,7 +282,7 @@ class Run {
           ? this.keepSum(n, values)
           : node.kind === 'driver'
             ? this.keepDriver(node.driver, { values, issue: issues[k]! })
-            : this.keepLine(node.line, values, issues[k]!, NO_WHOLES);
+            : this.keepLine(node.line, values, issues[k]!, NO_WHOLES, BY_MONTH);
       changed ||= kept;
     });
     return changed;
@@ -293,24 +332,111 @@ class Run {
     return this.keepSum(n, none);
   }
 
-  private keepLine(place: number, method: Amounts, issue: LineIssue | null, wholes: Amounts): boolean {
+  private keepLine(
+    place: number,
+    method: Amounts,
+    stopped: LineIssue | null,
+    wholes: Amounts,
+    how: ByMonth | null = null,
+  ): boolean {
     const line = this.plan.lines[place]!;
     const old = this.lineResults[place];
     const typed = typedMonths(line, this.facts);
-    const amounts =
-      typed === NOT_TYPED ? method : method.map((a, i) => (typed[i] ? this.typedAt(line, i)! : a));
+    const own = typed === NOT_TYPED ? method : method.map((a, i) => (typed[i] ? this.typedAt(line, i)! : a));
+    const { amounts, issue: beyond } = this.changed(line, own, how);
+    const issue = beyond ?? stopped;
     // Equal amounts keep their identity, so that whatever was made from them still stands.
     const steady = old !== undefined && sameAmounts(old.amounts, amounts) && sameAmounts(old.wholes, wholes);
     const shown = steady ? old.amounts : amounts;
     this.lineResults[place] = {
       amounts: shown,
-      method: steady && typed === NOT_TYPED ? shown : method,
+      method: steady && own === amounts && typed === NOT_TYPED ? shown : method,
       typed,
       wholes: steady ? old.wholes : wholes,
       total: totalOf(amounts, wholes, this.facts.isBalance(line.account)),
       issue,
     };
     return !steady;
+  }
+
+  /** Amounts of a line as a case leaves them; the same list where it says nothing of it. */
+  private changed(
+    line: Line,
+    own: Amounts,
+    how: ByMonth | null,
+  ): { readonly amounts: Amounts; readonly issue: LineIssue | null } {
+    const all = this.changesOf(line);
+    if (all.length === 0) return { amounts: own, issue: null };
+    const ground = this.changeGround(line);
+    try {
+      let amounts = own;
+      for (const c of all) if (how === null || isByMonth(c)) amounts = changedBy(c, amounts, ground);
+      return amounts.every((a) => a === null || isAmount(a))
+        ? { amounts, issue: null }
+        : { amounts: own.map(() => null), issue: 'tooLarge' };
+    } catch (error) {
+      if (error instanceof UnsafeMoneyError) return { amounts: own.map(() => null), issue: 'tooLarge' };
+      throw error;
+    }
+  }
+
+  private changesOf(line: LineRef): readonly AmountChange[] {
+    const { changes = NO_CHANGES } = this.plan;
+    return changes === NO_CHANGES ? NO_LIST : (changes.lines.get(lineKey(line)) ?? NO_LIST);
+  }
+
+  /** What each change of a line makes of it, from what it is without them; for the reasons of a month. */
+  private stepsOf(line: Line, own: Amounts): { readonly change: AmountChange; readonly after: Amounts }[] {
+    const ground = this.changeGround(line);
+    let amounts = own;
+    return this.changesOf(line).map((change) => ({
+      change,
+      after: (amounts = changedBy(change, amounts, ground)),
+    }));
+  }
+
+  private changeGround(line: Line): ChangeGround {
+    const { facts } = this;
+    const first = facts.periods[0]!.index;
+    const context = this.contextOf(line);
+    const made = new Map<readonly string[], Amounts>();
+    return {
+      unit: facts.unit,
+      actual: (i) =>
+        i < 0 || facts.isActual(first + i) ? facts.actual(line.account, line.segment, first + i) : null,
+      value(name, i) {
+        if (name.of === 'driver') return context.driver(name.driver, i) ?? null;
+        const amount = context.amount(name, i);
+        return amount === null ? null : ratio(amount, facts.unit);
+      },
+      rows: (rows, i) => {
+        let amounts = made.get(rows);
+        if (!amounts) {
+          const own = this.rowResults.filter((r) => rows.includes(r.row.id));
+          made.set(rows, (amounts = scheduledAmounts(own, facts, line.account, line.segment)));
+        }
+        return amounts[i] ?? 0;
+      },
+    };
+  }
+
+  /** Values of a driver as a case leaves them; blank where they come to more than a quantity may be. */
+  private changedDriver(driver: Driver, own: Amounts): Amounts {
+    const all = this.plan.changes?.drivers.get(driver.id);
+    if (!all) return own;
+    const ground: ChangeGround = {
+      unit: 10 ** driver.decimals,
+      actual: (i) => (i < 0 ? (driver.opening as Minor | null) : null),
+      value: (name, i) => (name.of === 'driver' ? (this.driverAt(name.driver, i) ?? null) : null),
+      rows: () => 0,
+    };
+    try {
+      const out = all.reduce((amounts, c) => changedBy(c, amounts, ground), own);
+      return out.map((a) => (a === null || isAmount(a) ? a : null));
+    } catch (error) {
+      if (error instanceof UnsafeMoneyError) return own.map(() => null);
+      throw error;
+    }
   }
 
   private keepDriver(place: number, next: DriverResult): boolean {
@@ -451,6 +577,20 @@ const sameTouch = (a: ScheduleRow, b: ScheduleRow, facts: Facts): boolean =>
   a.kind === b.kind &&
   JSON.stringify(rowNeeds(a)) === JSON.stringify(rowNeeds(b)) &&
   [...touchedBy(a, facts)].join() === [...touchedBy(b, facts)].join();
+
+const NO_LIST: readonly AmountChange[] = [];
+type ByMonth = 'byMonth';
+const BY_MONTH: ByMonth = 'byMonth';
+/** Of lines that need each other's earlier months only what looks at no later month can be told. */
+const isByMonth = (c: AmountChange): boolean => c.as !== 'moved' || c.months >= 0;
+
+/** The keys under which two tables have other lists. */
+const changedKeys = <T>(a: ReadonlyMap<string, T>, b: ReadonlyMap<string, T>): string[] => [
+  ...[...a.keys()].filter((key) => !b.has(key)),
+  ...[...b].filter(([key, list]) => a.get(key) !== list).map(([key]) => key),
+];
+const sameLines = (a: readonly Line[], b: readonly Line[]): boolean =>
+  a === b || (a.length === b.length && a.every((l, i) => lineKey(l) === lineKey(b[i]!)));
 
 const nothingTyped = () => undefined;
 

@@ -7,7 +7,9 @@ import {
   type LineRef,
   type SegmentId,
 } from '@/core/model';
+import type { AmountChange } from '@/core/scenario';
 import type { RowGround } from '@/core/schedule';
+import type { Unreached } from './changes';
 import type { DriverResult } from './drivers';
 import type { RowResult } from './rows';
 import type { Amounts, Context, LineIssue } from './rule';
@@ -53,6 +55,14 @@ export class LinePlaces {
 
   of(ref: LineRef): number | undefined {
     return this.table.of(ref);
+  }
+
+  /** The place of the line of a key. */
+  ofKey(key: string): number | undefined {
+    const cut = key.indexOf(':');
+    return this.of(
+      cut < 0 ? { account: key, segment: null } : { account: key.slice(0, cut), segment: key.slice(cut + 1) },
+    );
   }
 
   /** Whether an account has a line in any segment. */
@@ -139,6 +149,13 @@ export type Reckoning = {
   readonly cyclic: ReadonlySet<string>;
   /** What a line's method looks at, to explain it by. */
   readonly contextOf: (line: Line) => Context;
+  /** What each change that a case makes of a line leaves of it, given what it is without them. */
+  readonly stepsOf: (
+    line: Line,
+    amounts: Amounts,
+  ) => readonly { readonly change: AmountChange; readonly after: Amounts }[];
+  /** What adjustments of the case do not reach. */
+  readonly unreached: readonly Unreached[];
 };
 
 export const totalOf = (amounts: Amounts, wholes: Amounts, balance: boolean): Minor | null =>

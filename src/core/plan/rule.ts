@@ -116,6 +116,9 @@ export type Reason =
   | { readonly step: 'term'; readonly name: Name; readonly period: PeriodIndex; readonly value: Ratio | null }
   | { readonly step: 'computed'; readonly value: Minor | null }
   | { readonly step: 'unphased'; readonly value: Minor | null; readonly span: Span }
+  /** What an adjustment leaves; what stood beyond the method when it was approved. */
+  | { readonly step: 'adjusted'; readonly adjustment: string; readonly value: Minor | null }
+  | { readonly step: 'asApproved'; readonly value: Minor | null }
   | { readonly step: 'rounding'; readonly difference: Minor }
   | { readonly step: 'result'; readonly value: Minor | null };
 

@@ -75,7 +75,7 @@ export function daysOf(week: WorkWeek): Days {
 export function dueDay(from: DayNumber, rule: DueRule): DayNumber {
   if (rule.of === 'days') return from + rule.days;
   const { year, month } = civilOf(from);
-  return monthDay(year, month + rule.months, rule.day);
+  return monthDay(year, month + rule.months, rule.day) + (rule.later ?? 0);
 }
 
 /** Twelve months after a day; after a month's last day that is a month's last day too: 28 February 2027 → 29 February 2028. */

@@ -1,5 +1,6 @@
 import {
   civilOf,
+  indexOfId,
   toDayNumber,
   yearRange,
   type DayNumber,
@@ -34,13 +35,23 @@ export type TaxedPeriod = {
 
 /** The tax of the periods of a range; its first fiscal year counts from its start, as far as its profit is known. */
 export function taxedPeriods(
-  { account, rate, losses }: Pick<IncomeTax, 'account' | 'rate' | 'losses'>,
+  { account, rate, rates, losses }: Pick<IncomeTax, 'account' | 'rate' | 'rates' | 'losses'>,
   { calendar, range, profit, booked }: Pick<RowGround, 'calendar' | 'range' | 'profit' | 'booked'>,
 ): TaxedPeriod[] {
   const out: TaxedPeriod[] = [];
   let left: number = losses;
   let [sum, accrued] = [0, 0];
   const first = calendar.firstOfYear(calendar.period(range.first).year);
+  /** One rate for a fiscal year: the last that holds from a period of it, or of one before. */
+  const rateOf = (p: PeriodIndex) => {
+    const { year } = calendar.period(p);
+    return (
+      rates?.findLast(({ from }) => {
+        const at = indexOfId(calendar, from);
+        return at !== null && calendar.period(at).year <= year;
+      })?.rate ?? rate
+    );
+  };
   for (let p = first; p <= range.last; p++) {
     const { number } = calendar.period(p);
     if (number === 1) {
@@ -50,7 +61,7 @@ export function taxedPeriods(
     }
     sum += profit(p) ?? 0;
     const taxable = Math.max(0, sum - left);
-    const now = Math.max(0, percentOf(minor(taxable), rate));
+    const now = Math.max(0, percentOf(minor(taxable), rateOf(p)));
     const amount = booked(account, p) ?? now - accrued;
     accrued += amount;
     out.push({ period: p, profit: sum, losses: left, taxable, toDate: now, amount });

@@ -165,7 +165,9 @@ export function staffCosts(
   const costs: StaffCost[] = [];
   for (let p = range.first; p <= range.last; p++) {
     const own = gross(p);
-    const oncosts = row.oncosts.map(({ percent, year }, k) => {
+    const { start, end } = calendar.period(p);
+    const oncosts = row.oncosts.map(({ percent, year, from, until }, k) => {
+      if ((from && end < from) || (until && start > until)) return 0;
       const cap = caps[k]!;
       if (cap === null) return percentOf(minor(own), percent);
       let before = 0;

@@ -2,6 +2,8 @@ import { day } from '@/core/calendar';
 import { minor, percent } from '@/core/money';
 import {
   type Account,
+  type Adjusts,
+  type Adjustment,
   type Book,
   type Command,
   type CommandType,
@@ -102,6 +104,7 @@ const openItem = (r: Random): OpenItem => ({
   from: 'list.csv',
 });
 const anyId = (r: Random, list: readonly { readonly id: string }[]) => r.pick([...list, { id: 'none' }]).id;
+const NONE = [{ id: 'none' }];
 const randomTax = {
   name: 'Sales tax',
   payable: null,
@@ -112,6 +115,24 @@ const randomTax = {
   due: { of: 'months' as const, months: 1, day: 20 },
   exceptions: [],
 };
+const adjustment = (r: Random): Omit<Adjustment, 'id'> => ({
+  name: `Prices ${r.below(3)}`,
+  why: '',
+  by: 'me',
+  at: AT,
+  what: r.pick<Adjusts>([
+    {
+      on: 'amounts',
+      reach: { lines: [{ of: 'account', account: r.pick(ACCOUNTS) }] },
+      way: { as: 'percent' },
+    },
+    { on: 'termsDays', reach: { lines: [{ of: 'income' }] } },
+    { on: 'rowAdded', row: staffRow({ id: 'r9' }), by: 'yes' },
+  ]),
+  when: { from: IDS[r.below(4)]!, until: null, every: 1, times: null, ramp: null },
+  off: r.below(4) === 0,
+});
+const caseSize = (r: Random) => ({ size: r.below(2000) - 1000, low: null, high: null });
 const varianceNote = (r: Random): VarianceNote => ({
   text: `v${r.below(9)}`,
   against: null,
@@ -257,6 +278,29 @@ const DRAWN: Drawn = {
     budget: budget(r),
     terms: [terms(r.pick(ACCOUNTS), ['100', atOnce()])],
     without: r.below(2) ? [{ of: { of: 'account', account: r.pick(ACCOUNTS) } }] : [],
+  }),
+  addAdjustment: (r, book) => ({
+    adjustment: adjustment(r),
+    sizes: Object.fromEntries(book.cases.filter(() => r.below(2) > 0).map((c) => [c.id, caseSize(r)])),
+  }),
+  setAdjustment: (r, book) => ({ adjustment: { ...adjustment(r), id: anyId(r, book.adjustments) } }),
+  removeAdjustments: (r, book) => ({ adjustments: [anyId(r, book.adjustments)] }),
+  moveAdjustment: (r, book) => ({
+    adjustment: anyId(r, book.adjustments),
+    before: r.pick([null, anyId(r, book.adjustments)]),
+  }),
+  addCase: (r, book) => ({
+    case: { name: r.pick(['Better', 'Worse']), by: 'me', at: AT },
+    like: r.pick([null, anyId(r, book.cases)]),
+  }),
+  renameCase: (r, book) => ({ case: anyId(r, book.cases), name: `Case ${r.below(3)}` }),
+  removeCase: (r, book) => ({ case: anyId(r, book.cases) }),
+  setSizes: (r, book) => ({
+    cells: some(r, () => ({
+      case: r.pick(book.cases.length > 0 ? book.cases : NONE).id,
+      adjustment: r.pick(book.adjustments.length > 0 ? book.adjustments : NONE).id,
+      size: r.below(3) ? caseSize(r) : null,
+    })),
   }),
   setCash: (r) => ({ change: { floor: minor(r.below(9)) } }),
   addTax: () => ({ tax: randomTax }),

@@ -95,6 +95,8 @@ export type Naming = {
   readonly driver: (id: string) => string;
   /** A row of a schedule. */
   readonly row: (id: string) => string;
+  /** An adjustment of a case. */
+  readonly adjustment: (id: string) => string;
 };
 
 /** What is referred to, as the sheet labels it. */
@@ -121,6 +123,7 @@ const AHEAD_WORDS: Record<Extract<Reason, { step: 'ahead' }>['of'], string> = {
   interest: 'interest on the credit line, by what is drawn when the month begins',
   approved: 'never paid or interest of the credit line, as approved',
   beyond: 'beside the plan',
+  inCase: 'what the case moves of it',
 };
 
 /** One step of how a month was made, in words, and its figure. */
@@ -213,6 +216,10 @@ export function reasonWords(
       return { text: 'reckoned', figure: blank(reason.value) };
     case 'unphased':
       return { text: 'For the year as a whole', figure: blank(reason.value) };
+    case 'adjusted':
+      return { text: naming.adjustment(reason.adjustment), figure: blank(reason.value) };
+    case 'asApproved':
+      return { text: 'as it was approved', figure: blank(reason.value) };
     case 'rounding':
       return { text: 'rounding that keeps the year’s total', figure: signedExact(reason.difference) };
     case 'result':

@@ -4,6 +4,7 @@ import { patched, placedInverse, type PlacedPatch } from '../patch';
 import { Refused, type Refusal } from '../refusal';
 import type { Book } from '../schema';
 import { bookHandlers, type BookCommand } from './book';
+import { caseHandlers, type CaseCommand } from './cases';
 import { cashHandlers, type CashCommand } from './cash';
 import { budgetHandlers, type BudgetCommand } from './budget';
 import { handoutHandlers, type HandoutCommand } from './handout';
@@ -19,7 +20,8 @@ enablePatches();
 setAutoFreeze(false);
 
 /** Everything that can change a book. One user action is one command and one undo step. */
-export type Command = BookCommand | LedgerCommand | BudgetCommand | CashCommand | HandoutCommand;
+export type Command =
+  BookCommand | LedgerCommand | BudgetCommand | CashCommand | CaseCommand | HandoutCommand;
 
 export type CommandType = Command['type'];
 
@@ -53,5 +55,6 @@ const HANDLERS: HandlersOf<Command> = {
   ...ledgerHandlers,
   ...budgetHandlers,
   ...cashHandlers,
+  ...caseHandlers,
   ...handoutHandlers,
 };

@@ -79,6 +79,7 @@ const groundOf = (book: Book): Ground => ({
   view: { merged: new Map(), keep: null },
   closedThrough: null,
   made: null,
+  inCase: null,
   memory: createMemory(),
 });
 

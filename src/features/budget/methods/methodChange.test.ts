@@ -231,6 +231,7 @@ describe('the reasons in words', () => {
     account: (id: string) => accounts.find((a) => a.id === id)!.name,
     driver: (id: string) => drivers.find((d) => d.id === id)!.name,
     row: (id: string) => id,
+    adjustment: (id: string) => id,
   };
   const words = (method: Method, i: number): string[] => {
     const { reckoned, line: own, result } = reckonedWith(method);

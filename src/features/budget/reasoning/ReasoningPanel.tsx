@@ -95,6 +95,7 @@ export function ReasoningPanel({
     money,
     account: (id) => book.accounts.find((x) => x.id === id)?.name ?? 'a line that is gone',
     driver: (id) => budget.drivers.find((d) => d.id === id)?.name ?? 'a driver that is gone',
+    adjustment: (id) => book.adjustments.find((a) => a.id === id)?.name ?? 'an adjustment that is gone',
     row: (id) => budget.schedules.find((r) => r.id === id)?.name ?? 'a row that is gone',
   };
   const axis = book.axes.find((a) => a.id === budget.axis);

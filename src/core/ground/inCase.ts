@@ -1,0 +1,170 @@
+import { toDayNumber, type PeriodIndex } from '@/core/calendar';
+import { lastOf } from '@/core/lastOf';
+import type { Book, Budget, Case, ScheduleRow } from '@/core/model';
+import {
+  addedId,
+  assumedIn,
+  cashIn,
+  isItemsChange,
+  isOn,
+  itemsIn,
+  rowsIn,
+  steadyPart,
+  termsIn,
+  type Assumed,
+  type Assumption,
+  type AssumptionOf,
+  type TermsIn,
+} from '@/core/scenario';
+import { NOTHING_MADE, type Made } from '@/core/plan';
+import type { ShownItem } from './cashItems';
+import type { Ground } from './ground';
+import { createMemory, type Memory } from './memory';
+
+/*
+ * A book as a case assumes it. Nothing is copied and nothing is reckoned in another way: the case's ground has other inputs
+ * (rows, terms, dated items, limits), and what follows from them follows as always, remembered apart for each case.
+ */
+
+/** What a case's ground knows of where it comes from. */
+export type InCase = {
+  readonly base: Ground;
+  readonly assumed: Assumed;
+  /** The last period that no case changes. */
+  readonly closed: PeriodIndex | null;
+  readonly terms: TermsIn | null;
+  readonly items: readonly AssumptionOf<'items'>[];
+  /** What money ahead makes of a budget of the base, by its id; nothing where it is not looked at. */
+  readonly madeOfBase: (budget: string) => Made;
+};
+
+/** The last period that is known: the closed one; of a book that closed nothing the ledger's last. */
+export const lastKnown = ({ closedThrough, balances }: Pick<Ground, 'closedThrough' | 'balances'>) =>
+  closedThrough ?? balances.range?.last ?? null;
+
+const isOfRows = (a: Assumption): boolean =>
+  isOn(a, 'rowMoved', 'rowAdded', 'rowGone', 'rowField', 'pay', 'oncosts', 'rate');
+const isOfCash = (a: Assumption): boolean => isOn(a, 'datedMoved', 'rate');
+const isOfTerms = (a: Assumption): boolean => isOn(a, 'termsDays', 'termsLost', 'termsNew');
+
+const makeCase = () => ({
+  /** The ground as it is, on which plans have nothing of what money ahead makes: a case finds that for itself. */
+  base: lastOf(
+    (
+      book: Book,
+      calendar: Ground['calendar'],
+      blocks: Ground['blocks'],
+      view: Ground['view'],
+      balances: Ground['balances'],
+      closedThrough: Ground['closedThrough'],
+      memory: Memory,
+    ): Ground => ({
+      book,
+      calendar,
+      blocks,
+      view,
+      balances,
+      closedThrough,
+      memory,
+      made: null,
+      inCase: null,
+    }),
+  ),
+  memory: createMemory(),
+  rows: steadyPart(isOfRows),
+  cash: steadyPart(isOfCash),
+  terms: steadyPart(isOfTerms),
+  items: steadyPart(isItemsChange) as (assumed: Assumed) => readonly AssumptionOf<'items'>[],
+  termsIn: lastOf(termsIn),
+  cashIn: lastOf(cashIn),
+  book: lastOf((book: Book, budgets: Book['budgets'], cash: Book['cash']): Book =>
+    budgets === book.budgets && cash === book.cash ? book : { ...book, budgets, cash },
+  ),
+  budgets: lastOf((...all: readonly Budget[]): Budget[] => [...all]),
+  budget: new Map<
+    string,
+    (budget: Budget, assumed: Assumed, calendar: Ground['calendar'], closed: PeriodIndex | null) => Budget
+  >(),
+  ground: lastOf(
+    (
+      base: Ground,
+      book: Book,
+      assumed: Assumed,
+      closed: PeriodIndex | null,
+      terms: TermsIn | null,
+      items: readonly AssumptionOf<'items'>[],
+      memory: Memory,
+    ): Ground => ({
+      ...base,
+      book,
+      memory,
+      made: null,
+      inCase: { base, assumed, closed, terms, items, madeOfBase: () => NOTHING_MADE },
+    }),
+  ),
+});
+
+const budgetIn = (
+  budget: Budget,
+  assumed: Assumed,
+  calendar: Ground['calendar'],
+  closed: PeriodIndex | null,
+): Budget => {
+  const schedules = rowsIn(budget, assumed, { calendar, closedThrough: closed });
+  return schedules === budget.schedules ? budget : { ...budget, schedules: [...schedules] };
+};
+
+/**
+ * The ground on which assumptions hold, remembered under a name: what they do not reach is as it is in the book. None of the
+ * assumptions: the ground itself.
+ */
+export function groundAssuming(base: Ground, name: string, assumed: Assumed): Ground {
+  if (assumed.length === 0) return base;
+  const place = base.memory.of(`case ${name}`, makeCase);
+  const { book, calendar } = base;
+  const closed = lastKnown(base);
+  const start = closed === null ? null : toDayNumber(calendar.period(closed).end);
+  const rows = place.rows(assumed);
+  const budgets = book.budgets.map((b) => {
+    let of = place.budget.get(b.id);
+    if (!of) place.budget.set(b.id, (of = lastOf(budgetIn)));
+    return of(b, rows, calendar, closed);
+  });
+  const list = budgets.every((b, i) => b === book.budgets[i]) ? book.budgets : place.budgets(...budgets);
+  const own = place.book(book, list, place.cashIn(book.cash, place.cash(assumed), start));
+  const terms = place.termsIn(place.terms(assumed), calendar);
+  return place.ground(
+    place.base(book, calendar, base.blocks, base.view, base.balances, base.closedThrough, base.memory),
+    own,
+    assumed,
+    closed,
+    terms,
+    place.items(assumed),
+    place.memory,
+  );
+}
+
+/** The ground of a case. */
+export const groundOfCase = (base: Ground, one: Case): Ground =>
+  groundAssuming(base, one.id, assumedIn(base.book, one));
+
+/** The budget of the same name on a case's ground. */
+export const budgetOn = ({ book }: Ground, budget: Budget | null): Budget | null =>
+  budget && (book.budgets.find((b) => b.id === budget.id) ?? null);
+
+/** The rows that a case adds to a budget. */
+export function rowsAdded({ assumed }: InCase, { schedules }: Budget): readonly ScheduleRow[] {
+  const ids = new Set(assumed.flatMap((a) => (isOn(a, 'rowAdded') ? [addedId(a.adjustment.id)] : [])));
+  return ids.size === 0 ? NO_ROWS : schedules.filter((r) => ids.has(r.id));
+}
+const NO_ROWS: readonly ScheduleRow[] = [];
+
+/** Open items as a case assumes them. */
+export const itemsInCase = (
+  changes: readonly AssumptionOf<'items'>[],
+  items: readonly ShownItem[],
+  start: number,
+): readonly ShownItem[] => (changes.length === 0 ? items : itemsIn(items, changes, start));
+
+/** None, always the same. */
+export const NO_ITEM_CHANGES: readonly AssumptionOf<'items'>[] = [];

@@ -1,0 +1,95 @@
+import type { Draft } from 'immer';
+import { nameWith, LIMITS } from '../limits';
+import type { Adjustment, Case, CaseSize } from '../adjustment';
+import { refuse } from '../refusal';
+import { mintId, replaceNamed, type HandlersOf } from './handlers';
+
+/* What is tried over plans: adjustments, cases, and how much of each there is in each. */
+
+export type CaseCommand =
+  /** A new adjustment under an id that none ever had, after all others; with its sizes, by case. */
+  | {
+      readonly type: 'addAdjustment';
+      readonly adjustment: Omit<Adjustment, 'id'>;
+      readonly sizes: Readonly<Record<string, CaseSize>>;
+    }
+  | { readonly type: 'setAdjustment'; readonly adjustment: Adjustment }
+  /** Takes adjustments away, with their sizes. */
+  | { readonly type: 'removeAdjustments'; readonly adjustments: readonly string[] }
+  /** Moves an adjustment before another, or to the end: each takes what those above it left. */
+  | { readonly type: 'moveAdjustment'; readonly adjustment: string; readonly before: string | null }
+  /** A new case, empty or with the sizes of another. */
+  | { readonly type: 'addCase'; readonly case: Omit<Case, 'id' | 'sizes'>; readonly like: string | null }
+  | { readonly type: 'renameCase'; readonly case: string; readonly name: string }
+  | { readonly type: 'removeCase'; readonly case: string }
+  /** Sizes of adjustments in cases; null: off there. */
+  | {
+      readonly type: 'setSizes';
+      readonly cells: readonly {
+        readonly case: string;
+        readonly adjustment: string;
+        readonly size: CaseSize | null;
+      }[];
+    };
+
+export const caseHandlers: HandlersOf<CaseCommand> = {
+  addAdjustment(book, { adjustment, sizes }) {
+    if (adjustment.name.trim() === '') refuse('emptyName');
+    const id = mintId(book, 'j');
+    book.adjustments.push({ ...adjustment, id } as Draft<Adjustment>);
+    for (const c of book.cases) {
+      const size = sizes[c.id];
+      if (size) c.sizes[id] = size;
+    }
+  },
+  setAdjustment(book, { adjustment }) {
+    replaceNamed(book.adjustments, adjustment);
+  },
+  removeAdjustments(book, { adjustments }) {
+    const gone = new Set(adjustments);
+    book.adjustments = book.adjustments.filter((a) => !gone.has(a.id));
+    for (const c of book.cases) for (const id of gone) delete c.sizes[id];
+  },
+  moveAdjustment(book, { adjustment, before }) {
+    const moving = book.adjustments.find((a) => a.id === adjustment) ?? refuse('noSuchItem');
+    if (before === adjustment) return;
+    const rest = book.adjustments.filter((a) => a.id !== adjustment);
+    const at = before === null ? -1 : rest.findIndex((a) => a.id === before);
+    rest.splice(at < 0 ? rest.length : at, 0, moving);
+    book.adjustments = rest;
+  },
+  addCase(book, { case: { name, by, at }, like }) {
+    if (name.trim() === '') refuse('emptyName');
+    const sizes = book.cases.find((c) => c.id === like)?.sizes ?? {};
+    const id = mintId(book, 'k');
+    book.cases.push({ id, name: unused(book.cases, name.trim()), by, at, sizes: { ...sizes } });
+  },
+  renameCase(book, { case: id, name }) {
+    if (name.trim() === '') refuse('emptyName');
+    const one = book.cases.find((c) => c.id === id) ?? refuse('noSuchItem');
+    one.name = unused(
+      book.cases.filter((c) => c.id !== id),
+      name.trim(),
+    );
+  },
+  removeCase(book, { case: id }) {
+    book.cases = book.cases.filter((c) => c.id !== id);
+  },
+  setSizes(book, { cells }) {
+    const known = new Set(book.adjustments.map((a) => a.id));
+    for (const { case: id, adjustment, size } of cells) {
+      const one = book.cases.find((c) => c.id === id) ?? refuse('noSuchItem');
+      if (!known.has(adjustment)) refuse('noSuchItem');
+      if (size === null) delete one.sizes[adjustment];
+      else one.sizes[adjustment] = size;
+    }
+  },
+};
+
+/** A name that no other case has: two of one name could not be told apart. */
+function unused(cases: readonly Pick<Case, 'name'>[], name: string): string {
+  const taken = new Set(cases.map((c) => c.name));
+  let own = name;
+  for (let n = 2; taken.has(own); n++) own = nameWith(name, ` ${n}`, LIMITS.budgetName);
+  return own;
+}

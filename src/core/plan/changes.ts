@@ -1,0 +1,273 @@
+import type { PeriodIndex } from '@/core/calendar';
+import {
+  blankLine,
+  isProfitAndLoss,
+  lineKey,
+  linesOfRow,
+  segmentsOfRow,
+  type Account,
+  type Budget,
+  type Line,
+  type Reach,
+  type ScheduleRow,
+  type SegmentId,
+} from '@/core/model';
+import {
+  isOfOneLine,
+  isOn,
+  namesOfWay,
+  reaches,
+  timesIn,
+  type AmountChange,
+  type Assumed,
+  type AssumptionOf,
+} from '@/core/scenario';
+import type { Facts } from './facts';
+import { needsOf } from './methods/table';
+
+/* What a case makes of a budget's lines and drivers: which lines an adjustment reaches, and what it does to each. */
+
+/** Why an adjustment does not reach a line that it names. */
+export type Unreached = {
+  readonly adjustment: string;
+  readonly because: 'noLine' | 'bySchedule' | 'severalLines' | 'noMonths' | 'noDriver';
+};
+
+export type PlanChanges = {
+  /** By line, in the order of the list; the same list while nothing of it changes. */
+  readonly lines: ReadonlyMap<string, readonly AmountChange[]>;
+  readonly drivers: ReadonlyMap<string, readonly AmountChange[]>;
+  /** Lines that only the case has. */
+  readonly added: readonly Line[];
+  /** What lines need because of their changes; another text, another order of reckoning. */
+  readonly needs: string;
+  readonly unreached: readonly Unreached[];
+};
+
+export const NO_CHANGES: PlanChanges = {
+  lines: new Map(),
+  drivers: new Map(),
+  added: [],
+  needs: '',
+  unreached: [],
+};
+
+type Wide = Exclude<Reach['lines'][number], { readonly of: 'account' }>;
+const isWide = (l: Reach['lines'][number]): l is Wide => l.of !== 'account';
+
+type Change = AssumptionOf<'amounts' | 'linesMoved'>;
+
+/** What an assumption does in each month of the plan, and by what it is known to be the same. */
+type Made = { readonly change: AmountChange; readonly sign: string };
+
+/**
+ * What assumptions do to the lines of a budget. `closed`: the last period that nothing is changed in; `rows`: the rows that
+ * assumptions add to it, which a line by schedule takes, and another has beside its own amounts; `was`: the last time.
+ */
+export function planChanges(
+  budget: Pick<Budget, 'lines' | 'drivers' | 'segments'>,
+  facts: Facts,
+  assumed: Assumed,
+  closed: PeriodIndex | null,
+  rows: readonly ScheduleRow[],
+  was: PlanChanges,
+): PlanChanges {
+  const isOpen = facts.periods.map((p) => closed === null || p.index > closed);
+  const unreached: Unreached[] = [];
+  const accounts = new Map(facts.accounts.map((a) => [a.id, a]));
+  const added: Line[] = [];
+  const lines = new Map<string, { changes: AmountChange[]; signs: string[] }>();
+  const drivers = new Map<string, { changes: AmountChange[]; signs: string[] }>();
+  const put = (on: typeof lines, key: string, { change, sign }: Made): void => {
+    let there = on.get(key);
+    if (!there) on.set(key, (there = { changes: [], signs: [] }));
+    there.changes.push(change);
+    there.signs.push(sign);
+  };
+  const timesOf = (when: Parameters<typeof timesIn>[1], stays: boolean): number[] => {
+    const times = timesIn(facts.calendar, when, stays);
+    return facts.periods.map((p, i) => (isOpen[i] ? times(p.index) : 0));
+  };
+  const madeOf = ({ adjustment: { id, what, when }, size }: Change): Made => {
+    const change: AmountChange =
+      what.on === 'linesMoved'
+        ? {
+            as: 'moved',
+            id,
+            months: size,
+            covered: timesOf(when, false).map((k) => k > 0),
+            open: isOpen,
+          }
+        : {
+            as: 'way',
+            id,
+            way: what.way,
+            size,
+            times: timesOf(when, what.way.as === 'growth' && what.way.stays),
+            ramp: when.ramp,
+          };
+    return { change, sign: JSON.stringify(change) };
+  };
+  // Rows come first: what is said of all of a line is said of them too where it takes them.
+  const own = new Map(budget.lines.map((l) => [lineKey(l), l]));
+  for (const { account, segment, ids } of linesWithRows(rows)) {
+    const line = own.get(lineKey({ account, segment }));
+    if (line === undefined) added.push(bySchedule(account, segment));
+    else if (line.method.kind !== 'schedule') {
+      const change: AmountChange = { as: 'rows', id: ids[0]!, rows: ids, open: isOpen };
+      put(lines, lineKey(line), { change, sign: JSON.stringify(change) });
+    }
+  }
+  for (const a of assumed) {
+    if (isOn(a, 'driver')) {
+      const { what, when, id } = a.adjustment;
+      if (!budget.drivers.some((d) => d.id === what.driver)) {
+        unreached.push({ adjustment: id, because: 'noDriver' });
+        continue;
+      }
+      const stays = what.way.as === 'growth' && what.way.stays;
+      const change: AmountChange = {
+        as: 'way',
+        id,
+        way: what.way,
+        size: a.size,
+        times: timesOf(when, stays),
+        ramp: when.ramp,
+      };
+      put(drivers, what.driver, { change, sign: JSON.stringify(change) });
+    } else if (isOn(a, 'amounts', 'linesMoved')) {
+      const reached = linesReached(a, budget, facts, accounts, added, unreached);
+      if (reached.length === 0) continue;
+      const made = madeOf(a);
+      for (const key of reached) put(lines, key, made);
+    }
+  }
+  return {
+    lines: steady(lines, was.lines),
+    drivers: steady(drivers, was.drivers),
+    added: sameLines(added, was.added) ? was.added : added,
+    needs: needsText(lines),
+    unreached,
+  };
+}
+
+/** The same lists for lines whose changes are the same as before. */
+function steady(
+  now: ReadonlyMap<string, { readonly changes: readonly AmountChange[]; readonly signs: readonly string[] }>,
+  was: ReadonlyMap<string, readonly AmountChange[]>,
+): ReadonlyMap<string, readonly AmountChange[]> {
+  const out = new Map<string, readonly AmountChange[]>();
+  for (const [key, { changes, signs }] of now) {
+    const before = was.get(key);
+    const same = before?.length === changes.length && before.every((c, i) => signOf(c) === signs[i]);
+    out.set(key, same ? before : changes);
+    for (const [i, c] of changes.entries()) known.set(c, signs[i]!);
+  }
+  return out;
+}
+const known = new WeakMap<AmountChange, string>();
+const signOf = (c: AmountChange): string => known.get(c) ?? JSON.stringify(c);
+
+const sameLines = (a: readonly Line[], b: readonly Line[]): boolean =>
+  a.length === b.length &&
+  a.every((l, i) => lineKey(l) === lineKey(b[i]!) && l.method.kind === b[i]!.method.kind);
+
+/** What lines follow because of their changes. */
+function needsText(lines: ReadonlyMap<string, { readonly changes: readonly AmountChange[] }>): string {
+  const out: string[] = [];
+  for (const [key, { changes }] of lines)
+    for (const c of changes)
+      if (c.as === 'rows') out.push(`${key} ${c.rows.join()}`);
+      else if (c.as === 'way' && c.way.as === 'formula')
+        out.push(`${key} ${JSON.stringify(namesOfWay(c.way))}`);
+  return out.join('\n');
+}
+
+/** The lines of profit and loss that rows make, each with the rows. */
+function linesWithRows(rows: readonly ScheduleRow[]) {
+  const out = new Map<string, { account: string; segment: SegmentId; ids: string[] }>();
+  for (const row of rows)
+    for (const account of linesOfRow(row))
+      for (const segment of segmentsOfRow(row)) {
+        const key = lineKey({ account, segment });
+        const there = out.get(key);
+        if (!there) out.set(key, { account, segment, ids: [row.id] });
+        else if (!there.ids.includes(row.id)) there.ids.push(row.id);
+      }
+  return out.values();
+}
+
+const bySchedule = (account: string, segment: SegmentId): Line => ({
+  ...blankLine({ account, segment }),
+  method: { kind: 'schedule', beside: {} },
+});
+const byMonth = (account: string, segment: SegmentId): Line => ({
+  ...blankLine({ account, segment }),
+  method: { kind: 'byMonth', amounts: {} },
+});
+
+/** The keys of the lines that an adjustment of amounts reaches. */
+function linesReached(
+  { adjustment: { id, what } }: Change,
+  budget: Pick<Budget, 'lines' | 'segments'>,
+  facts: Facts,
+  accounts: ReadonlyMap<string, Account>,
+  added: Line[],
+  unreached: Unreached[],
+): readonly string[] {
+  const { reach } = what;
+  const stuck = (because: Unreached['because']) => {
+    unreached.push({ adjustment: id, because });
+    return [];
+  };
+  const named = reach.lines.flatMap((l) => (l.of === 'account' ? [l.account] : []));
+  if (what.on === 'amounts' && isOfOneLine(what.way)) {
+    const [account] = named;
+    if (named.length !== 1 || reach.lines.length !== 1 || account === undefined) return stuck('severalLines');
+    const own = [...budget.lines, ...added].filter(
+      (l) => l.account === account && (reach.segment === undefined || l.segment === reach.segment),
+    );
+    const line = own.length > 1 ? own.find((l) => l.segment === null) : own[0];
+    if (own.length > 1 && !line) return stuck('severalLines');
+    if (line) return line.method.kind === 'schedule' ? stuck('bySchedule') : [lineKey(line)];
+    // What nobody planned yet: a line of its own.
+    if (!isProfitAndLoss(accounts.get(account)?.kind ?? 'bank')) return stuck('noLine');
+    const segment = budget.segments.includes(reach.segment ?? null)
+      ? (reach.segment ?? null)
+      : (budget.segments[0] ?? null);
+    const fresh = byMonth(account, segment);
+    added.push(fresh);
+    return [lineKey(fresh)];
+  }
+  const there = [...budget.lines, ...added].filter((l) => {
+    const account = accounts.get(l.account);
+    return account !== undefined && isProfitAndLoss(account.kind) && reaches(reach, account, l.segment);
+  });
+  const own = there.filter((l) => l.method.kind !== 'schedule');
+  if (own.length === 0) return stuck(there.length > 0 ? 'bySchedule' : 'noLine');
+  if (!reach.lines.some(isWide)) return own.map(lineKey);
+  const explicit = new Set(named);
+  const follows = followers(own, budget.lines, facts);
+  return own.filter((l) => explicit.has(l.account) || !follows(l)).map(lineKey);
+}
+
+/**
+ * Of lines that are reached together, those that follow nothing but lines among them: they move by themselves. A line that
+ * follows a driver, or a line outside of them, does not.
+ */
+function followers(reached: readonly Line[], lines: readonly Line[], facts: Facts): (line: Line) => boolean {
+  const inside = new Set(reached.map(lineKey));
+  const all = new Set(lines.map(lineKey));
+  return ({ method, segment }) => {
+    const needs = needsOf(method);
+    if (needs.length === 0) return false;
+    return needs.every(({ name }) => {
+      if (name.of === 'driver') return false;
+      const members = facts
+        .members(name)
+        .map((account) => lineKey({ account, segment }))
+        .filter((key) => all.has(key));
+      return members.length > 0 && members.every((key) => inside.has(key));
+    });
+  };
+}

@@ -1,0 +1,14 @@
+export { assumedIn, isOn, steadyPart, type Assumed, type Assumption, type AssumptionOf } from './assumed';
+export { percentOfSize, ratioOfSize, SIZE_STEP, sizeOfPercent, unitOfSize, type SizeUnit } from './sizes';
+export { periodsOfWhen, timesIn } from './when';
+export {
+  baseFormula,
+  changedBy,
+  leftOutBy,
+  namesOfWay,
+  type AmountChange,
+  type ChangeGround,
+} from './amounts';
+export { addedId, fieldOf, firstDay, isOver, movedRow, rowsIn, type CaseGround } from './rows';
+export { cashIn, isItemsChange, itemsIn } from './cash';
+export { isOfOneLine, reaches, termsIn, type TermsIn } from './terms';
