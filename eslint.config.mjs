@@ -29,6 +29,7 @@ export const coreOrder = [
   'cash',
   'statements',
   'ground',
+  'whatif',
   'variance',
   'report',
   'handout',

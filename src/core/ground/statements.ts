@@ -1,5 +1,5 @@
 import { STAND_INS } from '@/core/schedule';
-import { indexOfId, type PeriodIndex } from '@/core/calendar';
+import { indexOfId, type PeriodIndex, type PeriodRange } from '@/core/calendar';
 
 import { plus, unitOf } from '@/core/money';
 import type { Balances } from '@/core/ledger';
@@ -121,11 +121,12 @@ export function measuresOf(ground: Ground, ahead: Ahead, of: ReturnType<typeof r
   };
 }
 
-/** How the book's covenants fare from their first period on, as far as is known or projected. */
+/** How the book's covenants fare from their first period on, as far as is known or projected; or in a range of periods alone. */
 export function covenantsOf(
   ground: Ground,
   ahead: Ahead,
   at: MeasureAt = measuresOf(ground, ahead, ratiosOf(ground, ahead)),
+  within: PeriodRange | null = null,
 ): readonly CovenantState[] {
   const { book, calendar } = ground;
   const known = ahead.balances.range;
@@ -135,7 +136,11 @@ export function covenantsOf(
     const first = indexOfId(calendar, covenant.from);
     const periods: PeriodIndex[] = [];
     if (first !== null && known)
-      for (let p = Math.max(first, known.first); p <= ahead.last; p++)
+      for (
+        let p = Math.max(first, known.first, within?.first ?? first);
+        p <= Math.min(ahead.last, within?.last ?? ahead.last);
+        p++
+      )
         if (!unplanned.has(p) && isTested(covenant, calendar, p)) periods.push(p);
     return covenantState(covenant, periods, (p) => at(covenant.ratio, p));
   });

@@ -1,0 +1,132 @@
+import { toDayNumber, type Day } from '@/core/calendar';
+import { createMemory, makeGround } from '@/core/ground';
+import type { Book } from '@/core/model';
+import { minor, percent } from '@/core/money';
+import {
+  account,
+  blockOf,
+  bookWith,
+  budgetOf,
+  byMonth,
+  calendar,
+  line,
+  periodIds,
+  sourceOf,
+} from '@/core/test/build';
+import { atOnce, terms } from '@/core/test/cash';
+import { outcomesOf } from '.';
+
+/* Figures that cases are compared by, reckoned by hand. */
+
+const on = (text: string) => toDayNumber(text as Day);
+const accounts = [
+  account('sales', 'income'),
+  account('goods', 'costOfSales'),
+  account('rent', 'expense'),
+  account('bank', 'bank'),
+  account('line', 'loan', 'Credit line'),
+  account('capital', 'equity'),
+];
+const ids = periodIds(2026);
+const first = calendar.firstOfYear(2026);
+const opening = blockOf(
+  accounts,
+  [
+    ['2025-12-31', 'bank', 1_000],
+    ['2025-12-31', 'capital', 1_000],
+  ],
+  'l0',
+);
+const amounts = (...all: number[]) => byMonth(Object.fromEntries(all.map((a, i) => [ids[i], minor(a)])));
+
+/** Sales on the 20th, goods on the 10th, rent on the 5th: January loses 900 before the 20th. */
+function groundOf(cash: Partial<Book['cash']> = {}) {
+  const budget = budgetOf(
+    [
+      line('sales', amounts(2_000, 2_000, 0)),
+      line('goods', amounts(800, 500, 0)),
+      line('rent', amounts(600, 600, 600)),
+    ],
+    'b1',
+    {
+      length: 3,
+      terms: [
+        terms('sales', ['100', atOnce({ of: 'monthDay', day: 20 })]),
+        terms('goods', ['100', atOnce({ of: 'monthDay', day: 10 })]),
+        terms('rent', ['100', atOnce({ of: 'monthDay', day: 5 })]),
+      ],
+    },
+  );
+  const plain = bookWith(accounts, { budgets: [budget] });
+  const book: Book = {
+    ...plain,
+    sources: [sourceOf({ id: 's0', block: 'l0' })],
+    closedThrough: periodIds(2025)[11]!,
+    cash: { ...plain.cash, floor: minor(0), ...cash },
+  };
+  return makeGround(book, new Map([[opening.id, opening]]), createMemory());
+}
+const range = { first, last: first + 2 };
+
+test('profit, margin, closing bank, equity, and the lowest day with the days under the floor', () => {
+  const { of, months, balances } = outcomesOf(groundOf(), null, range)!;
+  expect(of.income?.amount).toBe(4_000);
+  expect(of.grossMargin?.amount).toBe(4_000 - 1_300);
+  expect(of.netProfit?.amount).toBe(4_000 - 1_300 - 1_800);
+  // 1,000 − 600 on the 5th, − 800 on the 10th; from the 20th it is above.
+  expect(of.lowBank).toEqual({ amount: -400, day: on('2026-01-10') });
+  expect(of.daysUnder?.amount).toBe(10);
+  expect(of.closingBank?.amount).toBe(1_900);
+  expect(of.equity?.amount).toBe(1_900);
+  expect(of.lowAfterLine).toBeNull();
+  expect(of.highestDrawing).toBeNull();
+  expect(months.map((m) => [m.profit, m.bank])).toEqual([
+    [600, 1_600],
+    [900, 2_500],
+    [-600, 1_900],
+  ]);
+  expect(balances).toBe(true);
+});
+
+test('a range within the plan has its own lowest day and its own profit', () => {
+  const { of } = outcomesOf(groundOf(), null, { first: first + 1, last: first + 1 })!;
+  expect(of.netProfit?.amount).toBe(900);
+  // 1,600 − 600 on 5 February, − 500 on the 10th.
+  expect(of.lowBank).toEqual({ amount: 500, day: on('2026-02-10') });
+  expect(of.daysUnder?.amount).toBe(0);
+  expect(of.closingBank?.amount).toBe(2_500);
+});
+
+test('with a credit line the lowest day is told before it and after it, with the most that is drawn', () => {
+  const line = { account: 'line', interest: null, limit: minor(350), rate: percent('0'), step: minor(100) };
+  const { of, balances } = outcomesOf(groundOf({ creditLine: line }), null, range)!;
+  expect(of.lowBank).toEqual({ amount: -400, day: on('2026-01-10') });
+  // Three whole steps of the 350; what is missing beyond them stays missing.
+  expect(of.lowAfterLine).toEqual({ amount: -100, day: on('2026-01-10') });
+  expect(of.highestDrawing).toEqual({ amount: 300, day: on('2026-01-10') });
+  expect(of.daysUnder?.amount).toBe(10);
+  // Repaid at January's end.
+  expect(of.closingBank?.amount).toBe(1_900);
+  expect(balances).toBe(true);
+});
+
+test('a covenant is broken in the range or not in it', () => {
+  const ground = groundOf();
+  const bank = { id: 'o1', name: 'At the bank', formula: '"account:bank"', unit: 'money' as const };
+  const covenant = {
+    id: 'n1',
+    name: 'Owners',
+    ratio: { own: 'o1' },
+    bound: 'least' as const,
+    limit: 2_000,
+    from: ids[0]!,
+    tested: 'period' as const,
+  };
+  const book = { ...ground.book, covenants: [covenant], ownRatios: [bank] };
+  const asked = makeGround(book, new Map([[opening.id, opening]]), createMemory());
+  const brokenIn = (of: typeof range) => outcomesOf(asked, null, of)!.covenants[0]!.broken;
+  // It stands at 1,600, 2,500 and 1,900.
+  expect(brokenIn(range)).toBe(first);
+  expect(brokenIn({ first: first + 1, last: first + 1 })).toBeNull();
+  expect(brokenIn({ first: first + 1, last: first + 2 })).toBe(first + 2);
+});
