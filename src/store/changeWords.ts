@@ -62,7 +62,7 @@ export const CHANGE_WORDS: Record<Change['type'], string> = {
   setAdjustment: 'Adjustment changed',
   removeAdjustments: 'Adjustments taken away',
   moveAdjustment: 'Adjustment moved',
-  addCase: 'Case added',
+  addCases: 'Cases added',
   renameCase: 'Case renamed',
   removeCase: 'Case taken away',
   setSizes: 'Sizes in cases changed',

@@ -197,7 +197,7 @@ const TELLERS: Tellers = {
   setAdjustment: (_book, { adjustment: { id, name } }) => [{ of: 'adjustment', id, name }],
   removeAdjustments: (book, { adjustments }) => adjustments.map((id) => adjustmentPlace(book, id)),
   moveAdjustment: (book, { adjustment }) => [adjustmentPlace(book, adjustment)],
-  addCase: (_book, { case: { name } }) => [{ of: 'case', id: name, name }],
+  addCases: (_book, { cases }) => cases.map(({ name }) => ({ of: 'case', id: name, name })),
   renameCase: (book, { case: id }) => [casePlace(book, id)],
   removeCase: (book, { case: id }) => [casePlace(book, id)],
   setSizes: (book, { cells }) => [

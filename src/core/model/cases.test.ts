@@ -21,8 +21,14 @@ const size = (n: number) => ({ size: n, low: null, high: null });
 const book = (): Book =>
   didAll(
     bookWith([account('rent', 'expense'), account('power', 'expense')]),
-    { type: 'addCase', case: { name: 'Better', ...person }, like: null },
-    { type: 'addCase', case: { name: 'Worse', ...person }, like: null },
+    {
+      type: 'addCases',
+      cases: [
+        { name: 'Better', ...person },
+        { name: 'Worse', ...person },
+      ],
+      like: null,
+    },
     { type: 'addAdjustment', adjustment: adjustment('Rent'), sizes: { k101: size(5000) } },
     { type: 'addAdjustment', adjustment: adjustment('Power', 'power'), sizes: {} },
   );
@@ -40,7 +46,7 @@ test('adjustments have ids of their own, and their sizes stand with their cases'
 });
 
 test('a case begins with the sizes of another, under a name that none has', () => {
-  const b = didAll(book(), { type: 'addCase', case: { name: 'Worse', ...person }, like: 'k101' });
+  const b = didAll(book(), { type: 'addCases', cases: [{ name: 'Worse', ...person }], like: 'k101' });
   expect(b.cases.at(-1)).toMatchObject({ id: 'k104', name: 'Worse 2', sizes: { j102: size(5000) } });
   const renamed = didAll(b, { type: 'renameCase', case: 'k104', name: 'Better' });
   expect(renamed.cases.at(-1)!.name).toBe('Better 2');
@@ -58,6 +64,17 @@ test('a size is put in its cell and taken out of it; an adjustment that goes tak
   const gone = didAll(put, { type: 'removeAdjustments', adjustments: ['j103'] });
   expect(gone.cases.map((c) => c.sizes)).toEqual([{}, {}]);
   expect(gone.adjustments.map((a) => a.id)).toEqual(['j102']);
+});
+
+test('another in the place of an adjustment may come with other sizes', () => {
+  const [rent] = book().adjustments;
+  const b = didAll(book(), {
+    type: 'setAdjustment',
+    adjustment: { ...rent!, why: 'He wrote again' },
+    sizes: { k100: size(7000), k101: null },
+  });
+  expect(b.cases.map((c) => c.sizes)).toEqual([{ j102: size(7000) }, {}]);
+  expect(b.adjustments[0]!.why).toBe('He wrote again');
 });
 
 test('the order of the list is said by moving one before another', () => {
@@ -78,7 +95,7 @@ test.each([
 });
 
 test('a size beyond reason, and names of nothing, are refused', () => {
-  expect(refusalOf(book(), { type: 'addCase', case: { name: ' ', ...person }, like: null })).toBe(
+  expect(refusalOf(book(), { type: 'addCases', cases: [{ name: ' ', ...person }], like: null })).toBe(
     'emptyName',
   );
   const huge = { case: 'k100', adjustment: 'j102', size: size(1e15) };

@@ -283,14 +283,19 @@ const DRAWN: Drawn = {
     adjustment: adjustment(r),
     sizes: Object.fromEntries(book.cases.filter(() => r.below(2) > 0).map((c) => [c.id, caseSize(r)])),
   }),
-  setAdjustment: (r, book) => ({ adjustment: { ...adjustment(r), id: anyId(r, book.adjustments) } }),
+  setAdjustment: (r, book) => ({
+    adjustment: { ...adjustment(r), id: anyId(r, book.adjustments) },
+    sizes: Object.fromEntries(
+      book.cases.filter(() => r.below(2) > 0).map((c) => [c.id, r.below(2) ? caseSize(r) : null]),
+    ),
+  }),
   removeAdjustments: (r, book) => ({ adjustments: [anyId(r, book.adjustments)] }),
   moveAdjustment: (r, book) => ({
     adjustment: anyId(r, book.adjustments),
     before: r.pick([null, anyId(r, book.adjustments)]),
   }),
-  addCase: (r, book) => ({
-    case: { name: r.pick(['Better', 'Worse']), by: 'me', at: AT },
+  addCases: (r, book) => ({
+    cases: [{ name: r.pick(['Better', 'Worse']), by: 'me', at: AT }],
     like: r.pick([null, anyId(r, book.cases)]),
   }),
   renameCase: (r, book) => ({ case: anyId(r, book.cases), name: `Case ${r.below(3)}` }),

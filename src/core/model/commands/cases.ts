@@ -13,13 +13,22 @@ export type CaseCommand =
       readonly adjustment: Omit<Adjustment, 'id'>;
       readonly sizes: Readonly<Record<string, CaseSize>>;
     }
-  | { readonly type: 'setAdjustment'; readonly adjustment: Adjustment }
+  /** Another in the place of one; with its sizes, by case, where they are others too. */
+  | {
+      readonly type: 'setAdjustment';
+      readonly adjustment: Adjustment;
+      readonly sizes?: Readonly<Record<string, CaseSize | null>>;
+    }
   /** Takes adjustments away, with their sizes. */
   | { readonly type: 'removeAdjustments'; readonly adjustments: readonly string[] }
   /** Moves an adjustment before another, or to the end: each takes what those above it left. */
   | { readonly type: 'moveAdjustment'; readonly adjustment: string; readonly before: string | null }
-  /** A new case, empty or with the sizes of another. */
-  | { readonly type: 'addCase'; readonly case: Omit<Case, 'id' | 'sizes'>; readonly like: string | null }
+  /** New cases, empty or with the sizes of another. */
+  | {
+      readonly type: 'addCases';
+      readonly cases: readonly Omit<Case, 'id' | 'sizes'>[];
+      readonly like: string | null;
+    }
   | { readonly type: 'renameCase'; readonly case: string; readonly name: string }
   | { readonly type: 'removeCase'; readonly case: string }
   /** Sizes of adjustments in cases; null: off there. */
@@ -42,8 +51,13 @@ export const caseHandlers: HandlersOf<CaseCommand> = {
       if (size) c.sizes[id] = size;
     }
   },
-  setAdjustment(book, { adjustment }) {
+  setAdjustment(book, { adjustment, sizes = {} }) {
     replaceNamed(book.adjustments, adjustment);
+    for (const c of book.cases) {
+      const size = sizes[c.id];
+      if (size) c.sizes[adjustment.id] = size;
+      else if (size === null) delete c.sizes[adjustment.id];
+    }
   },
   removeAdjustments(book, { adjustments }) {
     const gone = new Set(adjustments);
@@ -58,11 +72,13 @@ export const caseHandlers: HandlersOf<CaseCommand> = {
     rest.splice(at < 0 ? rest.length : at, 0, moving);
     book.adjustments = rest;
   },
-  addCase(book, { case: { name, by, at }, like }) {
-    if (name.trim() === '') refuse('emptyName');
+  addCases(book, { cases, like }) {
     const sizes = book.cases.find((c) => c.id === like)?.sizes ?? {};
-    const id = mintId(book, 'k');
-    book.cases.push({ id, name: unused(book.cases, name.trim()), by, at, sizes: { ...sizes } });
+    for (const { name, by, at } of cases) {
+      if (name.trim() === '') refuse('emptyName');
+      const id = mintId(book, 'k');
+      book.cases.push({ id, name: unused(book.cases, name.trim()), by, at, sizes: { ...sizes } });
+    }
   },
   renameCase(book, { case: id, name }) {
     if (name.trim() === '') refuse('emptyName');

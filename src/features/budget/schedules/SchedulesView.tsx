@@ -28,16 +28,8 @@ import { useReckoned } from '../rows/useReckoned';
 import { columnsOf, pasted } from './columns';
 import { FieldTable } from './FieldTable';
 import { RowPanel } from './RowPanel';
-import {
-  accountsOfKind,
-  firstOpenDay,
-  loanFor,
-  NEEDS,
-  newRow,
-  putRows,
-  raised,
-  type Accounts,
-} from './scheduleEdits';
+import { accountsOfKind, firstOpenDay, NEEDS, newRow, type Accounts } from '@/store/newRow';
+import { loanFor, putRows, raised } from './scheduleEdits';
 import { TakeRows } from './TakeRows';
 import classes from './Schedules.module.css';
 

@@ -13,7 +13,8 @@ import { moneyFormat } from '@/store/format';
 import { dispatch } from '@/store/bookStore';
 import { ROW_FAULT_WORDS } from '@/store/refusalWords';
 import { say } from '@/store/session';
-import { accountsOfKind, closedOn, NEEDS, newRow, putRows } from './scheduleEdits';
+import { accountsOfKind, NEEDS, newRow } from '@/store/newRow';
+import { closedOn, putRows } from './scheduleEdits';
 
 const WORDS: Record<RowFileIssue['code'], string> = {
   noName: 'there is no name',

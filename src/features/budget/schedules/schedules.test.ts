@@ -6,7 +6,8 @@ import { SCHEDULE_KINDS, usualAccount } from '@/core/schedule';
 import { account, bookWith, budgetOf, byMonth, calendar, line, months, periodIds } from '@/core/test/build';
 import { assetRow, SCHEDULE_ACCOUNTS, staffRow } from '@/core/test/schedule';
 import { columnsOf, pasted, payBy, repaidAs, wayAs } from './columns';
-import { accountsOfKind, loanFor, NEEDS, newRow, putRows, raised } from './scheduleEdits';
+import { accountsOfKind, NEEDS, newRow } from '@/store/newRow';
+import { loanFor, putRows, raised } from './scheduleEdits';
 
 const ids = periodIds(2026);
 const hundred = (account: string): Line =>
