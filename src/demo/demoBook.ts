@@ -30,6 +30,7 @@ import {
   startLines,
 } from '@/core/plan';
 import { DEMO_ID } from './demoFile';
+import { demoAdjustments, demoCases } from './cases';
 import { demoCash, demoTerms } from './cash';
 import { demoFiles } from './files';
 import { demoHandouts } from './handouts';
@@ -179,6 +180,8 @@ export async function demoBook(
     now.book.budgets.find((b) => b.id === revision.id)!,
   );
   run({ type: 'putInForce', budget: revision.id, guessed }, '2026-11-19T09:00:00.000Z');
+  run(demoCases, '2026-11-19T10:00:00.000Z');
+  for (const command of demoAdjustments(history.book)) run(command, '2026-11-19T10:05:00.000Z');
   return { history, blocks };
 }
 

@@ -42,7 +42,8 @@ export function queryOf(path: string, s: Session): string {
     put('view', s.statementPage, 'profit');
     put('form', s.flowDirect ? 'direct' : null);
     put('plan', s.planId);
-  } else if (path.startsWith('/variance')) {
+  } else if (path.startsWith('/whatif')) put('plan', s.planId);
+  else if (path.startsWith('/variance')) {
     put('month', s.varianceMonth === null ? null : String(s.varianceMonth));
     put('against', s.comparedId);
     put('layout', s.layoutId);
@@ -77,6 +78,7 @@ export function sessionOf(path: string, search: string): Partial<Session> {
       flowDirect: query.get('form') === 'direct',
       ...(query.has('plan') ? { planId: query.get('plan') } : {}),
     };
+  if (path.startsWith('/whatif')) return query.has('plan') ? { planId: query.get('plan') } : {};
   if (path.startsWith('/variance')) {
     const month = query.get('month');
     return {
@@ -96,6 +98,6 @@ const keyOf = (book: string) => `tellan.at.${book}`;
 /** Where a book was left, so that it opens there again; a stage's address with its view, or null. */
 export function placeOf(book: string): string | null {
   const at = readSetting(keyOf(book));
-  return at !== null && /^\/(books|budget|cash|statements|variance)(\?|$)/.test(at) ? at : null;
+  return at !== null && /^\/(books|budget|cash|statements|whatif|variance)(\?|$)/.test(at) ? at : null;
 }
 export const keepPlace = (book: string, address: string): void => writeSetting(keyOf(book), address);

@@ -50,6 +50,7 @@ const STAGES = [
   { href: '/budget', name: 'Budget' },
   { href: '/cash', name: 'Cash' },
   { href: '/statements', name: 'Statements' },
+  { href: '/whatif', name: 'What-if' },
   { href: '/variance', name: 'Variance' },
 ] as const;
 

@@ -35,6 +35,7 @@ export function ShellPalette({
       ...own(),
       { id: 'addAccount', name: 'Add an account…', of: 'book', run: () => setSession({ asked: 'account' }) },
       { id: 'statements', name: 'Statements', of: 'stage', run: () => router.push('/statements') },
+      { id: 'whatif', name: 'What-if', of: 'stage', run: () => router.push('/whatif') },
       { id: 'variance', name: 'Variance', of: 'stage', run: () => router.push('/variance') },
       ...BOOKS_VIEWS.map((view): PaletteItem => ({
         id: `books-${view}`,

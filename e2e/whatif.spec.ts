@@ -1,0 +1,99 @@
+import type { Page } from '@playwright/test';
+import { expect, openApp, test } from './fixture';
+
+const grid = (page: Page) => page.getByRole('grid', { name: 'Adjustments by case' });
+const row = (page: Page, name: string) => grid(page).getByRole('row', { name: new RegExp(`^${name}`) });
+/** A figure of an outcome: 0 as planned, then the cases. */
+async function figure(page: Page, outcome: string, at: number): Promise<number> {
+  const text = await row(page, outcome)
+    .getByRole('gridcell')
+    .nth(at + 1)
+    .innerText();
+  const number = Number(text.replace(/[^\d.]/g, ''));
+  return /^[−(-]/.test(text.trim()) ? -number : number;
+}
+const reckoned = (page: Page) => expect(grid(page)).not.toContainText('…', { timeout: 20_000 });
+
+test('a case moves everything and the plan nothing; a size is typed in its cell and taken back', async ({
+  page,
+}) => {
+  await openApp(page, '/whatif');
+  await expect(page).toHaveTitle('What-if · Tellan');
+  await expect(page.getByRole('heading', { name: '3 cases' })).toBeVisible();
+  await reckoned(page);
+  const plan = await Promise.all(['Income', 'Net profit', 'Bank at the end'].map((o) => figure(page, o, 0)));
+  const worse = await figure(page, 'Income', 3);
+  expect(worse).toBeLessThan(plan[0]!);
+  // What is sold less comes off the income: 12 % of the jobs became 24 %, twice as much.
+  await row(page, 'Repair and refit jobs').getByRole('gridcell').nth(5).click();
+  await page.keyboard.type('-24');
+  await page.keyboard.press('Enter');
+  await expect(row(page, 'Repair and refit jobs').getByRole('gridcell').nth(5)).toHaveText('−24%');
+  await expect
+    .poll(async () => Math.abs(plan[0]! - (await figure(page, 'Income', 3)) - 2 * (plan[0]! - worse)))
+    .toBeLessThan(3);
+  // The plan is what it was, and so are the other cases.
+  expect(
+    await Promise.all(['Income', 'Net profit', 'Bank at the end'].map((o) => figure(page, o, 0))),
+  ).toEqual(plan);
+  await page.keyboard.press('Control+z');
+  await expect(row(page, 'Repair and refit jobs').getByRole('gridcell').nth(5)).toHaveText('−12%');
+  await expect.poll(() => figure(page, 'Income', 3)).toBe(worse);
+  // What is no size is refused where it is typed, and nothing is lost.
+  await row(page, 'Repair and refit jobs').getByRole('gridcell').nth(5).click();
+  await page.keyboard.type('much');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert').filter({ hasText: 'A percentage' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(row(page, 'Repair and refit jobs').getByRole('gridcell').nth(5)).toHaveText('−12%');
+});
+
+test('an adjustment is added with its sizes, switched off by the space bar, and survives a reload', async ({
+  page,
+}) => {
+  await openApp(page, '/whatif');
+  await reckoned(page);
+  const before = await figure(page, 'Net profit', 2);
+  await page.getByRole('button', { name: 'Add an adjustment' }).click();
+  const dialog = page.getByRole('dialog', { name: 'What changes?' });
+  await dialog.getByLabel('What is tried').selectOption('amount');
+  await dialog.getByLabel('Of which line').first().fill('Slipway lease');
+  await page.getByRole('option', { name: /Slipway lease/ }).click();
+  await dialog.getByLabel('Name').fill('Dearer lease');
+  await dialog.getByLabel('Why').fill('The landlord wrote');
+  await dialog.getByLabel('In Likely').fill('1000');
+  await dialog.getByLabel('In Worse').fill('a lot');
+  await expect(dialog.getByText('An amount', { exact: true })).toBeVisible();
+  await expect(dialog.getByRole('button', { name: 'Add it' })).toBeDisabled();
+  await dialog.getByLabel('In Worse').fill('');
+  await dialog.getByRole('button', { name: 'Add it' }).click();
+  // Whoever assumes something is asked once who it is.
+  await page.keyboard.press('Escape');
+  await expect(row(page, 'Dearer lease').getByRole('gridcell').nth(4)).toHaveText('+1,000');
+  // From November to June, eight times a thousand; the profit is taxed, so it falls by no more than that.
+  await expect.poll(async () => before - (await figure(page, 'Net profit', 2))).toBeGreaterThan(6_000);
+  expect(before - (await figure(page, 'Net profit', 2))).toBeLessThanOrEqual(8_001);
+  await row(page, 'Dearer lease').getByRole('gridcell').first().click();
+  await page.keyboard.press(' ');
+  await expect(row(page, 'Dearer lease')).toContainText('off');
+  await expect.poll(() => figure(page, 'Net profit', 2)).toBe(before);
+  await expect(page.getByText(/^Saved/)).toBeVisible();
+  await page.reload();
+  await expect(row(page, 'Dearer lease')).toContainText('off');
+  await expect(row(page, 'Dearer lease').getByRole('gridcell').nth(4)).toHaveText('+1,000');
+});
+
+test('what an adjustment does alone stands beside it, with who assumed it and why', async ({ page }) => {
+  await openApp(page, '/whatif');
+  await reckoned(page);
+  await row(page, 'A rigger more').getByRole('gridcell').nth(3).click();
+  const panel = page.getByRole('complementary', { name: 'The adjustment at hand' });
+  await expect(panel).toContainText('The board asked for it');
+  await expect(panel.getByRole('region', { name: 'What it does alone' })).toContainText(
+    /Net profit\s*−[\d,]+ U/,
+  );
+  await panel.getByRole('button', { name: 'Take away' }).click();
+  await expect(row(page, 'A rigger more')).toHaveCount(0);
+  await page.keyboard.press('Control+z');
+  await expect(row(page, 'A rigger more')).toBeVisible();
+});
