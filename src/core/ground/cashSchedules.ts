@@ -25,6 +25,8 @@ import {
 } from '@/core/schedule';
 import type { MonthsOfPlan } from './cashPlan';
 import type { Ground } from './ground';
+import { rowsAdded } from './inCase';
+import { isOn } from '@/core/scenario';
 import { countedLater, eventsOfRow, type MissedEvent } from './missed';
 import { reckoned } from './reckoned';
 
@@ -80,6 +82,14 @@ function pastRowsOf(ground: Ground, plan: MonthsOfPlan): PlannedRow[] {
   return base && budget ? rowsOf(base, { ...plan, budget }) : rowsOf(ground, plan);
 }
 
+/** Staff that a case adds: what is withheld of pay of months that have closed since is due when it would have been. */
+const staffAdded = (ground: Ground, plan: MonthsOfPlan): PlannedRow[] =>
+  ground.inCase === null || !ground.inCase.assumed.some((a) => isOn(a, 'rowAdded'))
+    ? []
+    : rowsOf(ground, plan).filter(
+        ({ made: { row } }) => row.kind === 'staff' && rowsAdded(ground.inCase!, plan.budget).includes(row),
+      );
+
 const all = () => true;
 
 type PendingRow = {
@@ -128,7 +138,7 @@ function pendingRows(
 ): ReadonlyMap<string, PendingRow> {
   const out = new Map<string, PendingRow>();
   for (const plan of plans) {
-    for (const { made, postings } of pastRowsOf(ground, plan)) {
+    for (const { made, postings } of [...pastRowsOf(ground, plan), ...staffAdded(ground, plan)]) {
       if (made.row.kind === 'incomeTax') continue;
       const key = `${plan.budget.id} ${made.row.id}`;
       // What did not happen is paid when it does.

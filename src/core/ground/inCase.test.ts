@@ -1,9 +1,9 @@
 import fc from 'fast-check';
-import { fromDayNumber } from '@/core/calendar';
+import { fromDayNumber, toDayNumber } from '@/core/calendar';
 import { minor, percent } from '@/core/money';
 import type { Adjusts, Book, Budget, Method, ScheduleRow, When } from '@/core/model';
-import { byMonth, formula, line, periodIds, share } from '@/core/test/build';
-import { account } from '@/core/test/build';
+import { account, byMonth, calendar, formula, line, periodIds, share, sourceOf } from '@/core/test/build';
+import { blockOfMonth, firstEnd, told as toldFrom } from '@/core/test/year';
 import { accounts, bookOf, company, type Company } from '@/core/test/company';
 import { assetRow, staffRow, taxRow } from '@/core/test/schedule';
 import { frozenLines } from '@/core/plan';
@@ -11,12 +11,14 @@ import { rowsIn, type Assumed } from '@/core/scenario';
 import {
   aheadOf,
   budgetOn,
+  cashOf,
   createMemory,
   groundAssuming,
   madeAhead,
   makeGround,
   offBalance,
   reckoned,
+  runOffsOf,
   type Ground,
 } from '.';
 
@@ -334,6 +336,108 @@ test('terms that change from a month on hold by the month of the invoice', () =>
       let gone = 0;
       expect(now.bank).toEqual(was.bank.map((b, d) => b + (gone += due[d]!)));
     }),
+    { numRuns: RUNS },
+  );
+});
+
+/** Closes months one after another, each as the case planned it; what it tells of later days must stay what it was. */
+function closeInCase(c: Company, assumed: Assumed, count: number): void {
+  const begin = groundOf(c);
+  let { book } = begin;
+  let blocks = new Map(begin.blocks.map((b) => [b.id, b]));
+  const look = () => {
+    const tried = groundAssuming(makeGround(book, blocks, createMemory()), 'c', assumed);
+    return cashOf(tried, tried.book.budgets[0]!)!;
+  };
+  let before = look();
+  for (let n = 1; n <= count; n++) {
+    const end = firstEnd(before);
+    const block = blockOfMonth(before, end, `l${n}`, false);
+    blocks = new Map([...blocks, [block.id, block]]);
+    book = {
+      ...book,
+      cash: { ...book.cash, runOffEnds: runOffsOf(before) },
+      sources: [
+        ...book.sources,
+        sourceOf({ id: `s${n}`, block: block.id, fingerprint: String(n).padStart(64, '0') }),
+      ],
+      closedThrough: calendar.period(calendar.indexOfDay(end)).id,
+    };
+    const after = look();
+    const last = toDayNumber(before.input.periods.at(-1)!.end);
+    const of = (view: typeof before) => ({ closed: n, ...toldFrom(view, end + 1, last) });
+    expect(of(after)).toEqual(of(before));
+    before = after;
+  }
+}
+
+const change = fc.oneof(
+  fc.record({ on: fc.constant('percent' as const), s: size, from: month }),
+  fc.record({ on: fc.constant('growth' as const), s: fc.integer({ min: -5_000, max: 5_000 }), from: month }),
+  fc.record({ on: fc.constant('onBefore' as const), s: fc.integer({ min: -300, max: 300 }), from: month }),
+  fc.record({ on: fc.constant('moved' as const), s: fc.integer({ min: -3, max: 3 }), from: month }),
+  fc.record({ on: fc.constant('days' as const), s: fc.integer({ min: -30, max: 45 }), from: month }),
+  fc.record({ on: fc.constant('lost' as const), s: fc.integer({ min: 0, max: 30_000 }), from: month }),
+  fc.record({ on: fc.constant('hire' as const), s: fc.integer({ min: 0, max: 300 }), from: month }),
+);
+type Change = typeof change extends fc.Arbitrary<infer T> ? T : never;
+
+const assumedBy = ({ on, s, from }: Change, i: number): Assumed[number] => {
+  const when = { from: IDS[from]! };
+  const id = `j${i}`;
+  switch (on) {
+    case 'percent':
+      return assume({ on: 'amounts', reach: lines('sales', 'rent'), way: { as: 'percent' } }, s, when, id);
+    case 'growth':
+      return assume(
+        { on: 'amounts', reach: lines('fees'), way: { as: 'growth', compounding: true, stays: false } },
+        s,
+        when,
+        id,
+      );
+    case 'onBefore':
+      return assume({ on: 'amounts', reach: lines('insurance'), way: { as: 'onBefore' } }, s, when, id);
+    case 'moved':
+      return assume({ on: 'linesMoved', reach: lines('fees') }, s, { ...when, until: IDS[from]! }, id);
+    case 'days':
+      return assume({ on: 'termsDays', reach: lines('sales', 'goods') }, s, when, id);
+    case 'hire':
+      return assume({ on: 'rowAdded', row: rig, by: 'day' }, 20_454 + s, when, id);
+    case 'lost':
+      return assume({ on: 'termsLost', reach: lines('sales') }, s, when, id);
+  }
+};
+
+test('closing a month as a case planned it changes nothing later in it', () => {
+  fc.assert(
+    fc.property(company, fc.array(change, { minLength: 1, maxLength: 3 }), (c, changes) =>
+      closeInCase(c, changes.map(assumedBy), 4),
+    ),
+    { numRuns: RUNS },
+  );
+});
+
+test('any order of switching comes to the same, and back to where it was', () => {
+  const turn = fc.record({ which: fc.integer({ min: 0, max: 2 }), on: fc.boolean() });
+  fc.assert(
+    fc.property(
+      company,
+      fc.tuple(change, change, change),
+      fc.array(turn, { minLength: 2, maxLength: 6 }),
+      (c, changes, turns) => {
+        const ground = groundOf(c);
+        const all = changes.map(assumedBy);
+        const on = [true, false, true];
+        const now = () => all.filter((_, i) => on[i]);
+        told(groundAssuming(ground, 'c', now()));
+        for (const t of turns) {
+          on[t.which] = t.on;
+          // The same memory goes on; a fresh one reckons from scratch.
+          const kept = told(groundAssuming(ground, 'c', now()));
+          expect(kept).toEqual(told(groundAssuming(groundOf(c), 'c', now())));
+        }
+      },
+    ),
     { numRuns: RUNS },
   );
 });

@@ -84,9 +84,9 @@ export function planChanges(
     there.changes.push(change);
     there.signs.push(sign);
   };
-  const timesOf = (when: Parameters<typeof timesIn>[1], stays: boolean): number[] => {
+  const timesOf = (when: Parameters<typeof timesIn>[1], stays: boolean, closedToo = false): number[] => {
     const times = timesIn(facts.calendar, when, stays);
-    return facts.periods.map((p, i) => (isOpen[i] ? times(p.index) : 0));
+    return facts.periods.map((p, i) => (isOpen[i] || closedToo ? times(p.index) : 0));
   };
   const madeOf = ({ adjustment: { id, what, when }, size }: Change): Made => {
     const change: AmountChange =
@@ -95,7 +95,8 @@ export function planChanges(
             as: 'moved',
             id,
             months: size,
-            covered: timesOf(when, false).map((k) => k > 0),
+            // What was moved out of a month that has closed since is still to come.
+            covered: timesOf(when, false, true).map((k) => k > 0),
             open: isOpen,
           }
         : {

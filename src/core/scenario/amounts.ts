@@ -101,7 +101,7 @@ export function changedBy(change: AmountChange, amounts: Amounts, ground: Change
         return own === 0 ? a : minor(plus(a ?? 0, own));
       });
     case 'moved':
-      return movedBy(change, amounts);
+      return movedBy(change, amounts, ground);
     case 'way': {
       const out = [...amounts];
       for (let i = 0; i < out.length; i++) if (change.times[i]! > 0) out[i] = wayAt(change, out, i, ground);
@@ -115,17 +115,38 @@ export function changedBy(change: AmountChange, amounts: Amounts, ground: Change
 const added = (a: Minor | null, b: Minor | null): Minor | null =>
   b === null ? a : a === null ? b : minor(plus(a, b));
 
-function movedBy(
-  { months, covered, open }: Extract<AmountChange, { as: 'moved' }>,
-  amounts: Amounts,
-): Amounts {
+/**
+ * Covered months are taken out and added so many months later or earlier to what stands there. Of one that has closed since, what
+ * of it has not happened in it is still to come.
+ */
+function movedBy(change: MovedChange, amounts: Amounts, ground: ChangeGround): Amounts {
+  const { months, covered, open } = change;
+  if (months === 0) return amounts;
   const out = amounts.map((a, i) => (covered[i] && open[i] && a !== null ? ZERO : a));
   amounts.forEach((a, i) => {
-    if (a === null || !covered[i] || !open[i]) return;
     const to = i + months;
-    if (to >= 0 && to < out.length && open[to]) out[to] = minor(plus(out[to] ?? 0, a));
+    if (to < 0 || to >= out.length || !open[to]) return;
+    const moved = open[i] ? (covered[i] ? a : null) : notHappened(change, amounts, i, ground);
+    if (moved) out[to] = minor(plus(out[to] ?? 0, moved));
   });
   return out;
+}
+
+type MovedChange = Extract<AmountChange, { as: 'moved' }>;
+
+/** What of a closed month's plan did not happen in it, beside what was moved there from other months. */
+function notHappened(
+  { months, covered }: MovedChange,
+  amounts: Amounts,
+  i: number,
+  ground: ChangeGround,
+): Minor | null {
+  const planned = amounts[i] ?? null;
+  if (!covered[i] || planned === null) return null;
+  const from = i - months;
+  const came = from >= 0 && from < amounts.length && covered[from] ? (amounts[from] ?? 0) : 0;
+  const rest = planned - ((ground.actual(i) ?? 0) - came);
+  return minor(planned > 0 ? Math.min(planned, Math.max(0, rest)) : Math.max(planned, Math.min(0, rest)));
 }
 
 /** One of `percent` more, a part of it while it ramps up. */
