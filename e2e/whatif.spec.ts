@@ -51,6 +51,10 @@ test('a case moves everything and the plan nothing; a size is typed in its cell 
 test('an adjustment is added with its sizes, switched off by the space bar, and survives a reload', async ({
   page,
 }) => {
+  // Somebody who is known is not asked for a name.
+  await page.addInitScript(() =>
+    localStorage.setItem('tellan.person', JSON.stringify({ name: 'Ines Marlow', initials: 'IM' })),
+  );
   await openApp(page, '/whatif');
   await reckoned(page);
   const before = await figure(page, 'Net profit', 2);
@@ -67,8 +71,6 @@ test('an adjustment is added with its sizes, switched off by the space bar, and 
   await expect(dialog.getByRole('button', { name: 'Add it' })).toBeDisabled();
   await dialog.getByLabel('In Worse').fill('');
   await dialog.getByRole('button', { name: 'Add it' }).click();
-  // Whoever assumes something is asked once who it is.
-  await page.keyboard.press('Escape');
   await expect(row(page, 'Dearer lease').getByRole('gridcell').nth(4)).toHaveText('+1,000');
   // From November to June, eight times a thousand; the profit is taxed, so it falls by no more than that.
   await expect.poll(async () => before - (await figure(page, 'Net profit', 2))).toBeGreaterThan(6_000);
@@ -96,4 +98,52 @@ test('what an adjustment does alone stands beside it, with who assumed it and wh
   await expect(row(page, 'A rigger more')).toHaveCount(0);
   await page.keyboard.press('Control+z');
   await expect(row(page, 'A rigger more')).toBeVisible();
+});
+
+test('what it takes: a size is sought for a goal, and put back it meets it', async ({ page }) => {
+  await openApp(page, '/whatif');
+  await reckoned(page);
+  await row(page, 'Customers pay later').getByRole('gridcell').nth(4).click();
+  const takes = page.getByRole('region', { name: 'What it takes' });
+  await takes.getByLabel('Goal').fill('0');
+  await takes.getByLabel('Goal').press('Enter');
+  await takes.getByLabel('From', { exact: true }).fill('0');
+  await takes.getByLabel('to', { exact: true }).fill('12');
+  await takes.getByRole('button', { name: 'Seek' }).click();
+  const answer = takes.getByRole('status');
+  await expect(answer).toContainText(/From no days to \d+ days later it holds/, { timeout: 60_000 });
+  const most = Number(/to (\d+) days/.exec(await answer.innerText())![1]);
+  const type = async (days: number) => {
+    await row(page, 'Customers pay later').getByRole('gridcell').nth(4).click();
+    await page.keyboard.type(String(days));
+    await page.keyboard.press('Enter');
+  };
+  // So many days the bank stays above nothing, and not one more.
+  await type(most);
+  await expect.poll(() => figure(page, 'Lowest bank day', 2)).toBeGreaterThanOrEqual(0);
+  await type(most + 1);
+  await expect.poll(() => figure(page, 'Lowest bank day', 2)).toBeLessThan(0);
+});
+
+test('step by step from the plan to a case: the steps come to it, and so do all alone with what they do together', async ({
+  page,
+}) => {
+  await openApp(page, '/whatif');
+  await reckoned(page);
+  const [plan, worse] = await Promise.all([0, 3].map((at) => figure(page, 'Bank at the end', at)));
+  await page.getByText('Step by step', { exact: true }).click();
+  const table = page.getByRole('table').last();
+  await expect(table.getByRole('row', { name: /^From the plan to Worse/ })).toBeVisible({ timeout: 60_000 });
+  const column = async (at: number) =>
+    (await table.getByRole('row').all()).reduce(async (sum, r) => {
+      const text = await r
+        .locator('td')
+        .nth(at)
+        .innerText({ timeout: 1_000 })
+        .catch(() => '');
+      const number = Number(text.replace(/[^\d.]/g, '')) || 0;
+      return (await sum) + (/^[−(-]/.test(text.trim()) ? -number : number);
+    }, Promise.resolve(0));
+  // Each column holds its steps and, in the last row, their sum.
+  for (const at of [1, 2]) expect(Math.abs((await column(at)) - 2 * (worse! - plan!))).toBeLessThan(8);
 });

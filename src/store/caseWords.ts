@@ -29,7 +29,7 @@ export const OUTCOME_WORDS: Readonly<Record<OutcomeId, string>> = {
 };
 
 /** Sizes that say how much more or less; others say a value. */
-function isChange(what: Adjusts): boolean {
+export function isChange(what: Adjusts): boolean {
   switch (what.on) {
     case 'amounts':
     case 'driver':

@@ -7,3 +7,5 @@ export {
   type OutcomeId,
   type Outcomes,
 } from './outcomes';
+export { seek, sought, type Answer, type Run, type Sought } from './seek';
+export { stepsOf, type Ask, type Steps } from './steps';

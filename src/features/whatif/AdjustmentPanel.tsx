@@ -7,6 +7,7 @@ import { aheadOf, groundAssuming, reckoned, type Ground } from '@/core/ground';
 import type { Adjustment, Budget } from '@/core/model';
 import { minor } from '@/core/money';
 import type { Unreached } from '@/core/plan';
+import { unitOfSize } from '@/core/scenario';
 import type { OutcomeId, Outcomes } from '@/core/whatif';
 import stage from '@/components/Stage.module.css';
 import { dispatch } from '@/store/bookStore';
@@ -23,6 +24,7 @@ import {
 import { dayText, moneyFormat } from '@/store/format';
 import { whenIdle } from '@/store/whenIdle';
 import { besidePlan } from './CaseMatrix';
+import { TakesPart } from './TakesPart';
 import { outcomesOn, type CaseLook } from './useCases';
 
 const TOLD: readonly OutcomeId[] = ['netProfit', 'lowBank', 'closingBank'];
@@ -45,6 +47,7 @@ export function AdjustmentPanel({
   one,
   open,
   readOnly,
+  onSize,
   onChange,
   onTakeAway,
 }: {
@@ -56,6 +59,7 @@ export function AdjustmentPanel({
   readonly one: CaseLook | null;
   readonly open: boolean;
   readonly readOnly: boolean;
+  readonly onSize: (size: number) => void;
   readonly onChange: () => void;
   readonly onTakeAway: () => void;
 }) {
@@ -95,6 +99,17 @@ export function AdjustmentPanel({
           />
           <Spread ground={ground} adjustment={adjustment} one={one} readOnly={readOnly} />
         </>
+      )}
+      {one && unitOfSize(adjustment.what) !== 'yes' && (
+        <TakesPart
+          ground={ground}
+          looked={looked}
+          range={range}
+          adjustment={adjustment}
+          one={one}
+          readOnly={readOnly}
+          onSize={onSize}
+        />
       )}
       {one && size === null && <p className="faded">Off in {one.case.name}: it has no size there.</p>}
       <section>

@@ -27,6 +27,7 @@ import { besidePlan, CaseMatrix, type At } from './CaseMatrix';
 import { useCases } from './useCases';
 import classes from './WhatIf.module.css';
 
+const StepsView = dynamic(() => import('./StepsView').then((m) => m.StepsView));
 const AdjustmentDialog = dynamic(() => import('./AdjustmentDialog').then((m) => m.AdjustmentDialog));
 const CaseDialog = dynamic(() => import('./CaseDialog').then((m) => m.CaseDialog));
 
@@ -51,6 +52,7 @@ export function WhatIfScreen() {
   const ahead = useMemo(() => aheadOf(ground, looked), [ground, looked]);
   const [chosen, setChosen] = useState<PeriodRange | null>(null);
   const [at, setAt] = useState<At | null>(null);
+  const [view, setView] = useState<'cases' | 'steps'>('cases');
   const [plain, setPlain] = useState(true);
   const [day, setDay] = useState<number | null>(null);
   const [panelOpen, setPanelOpen] = useState(false);
@@ -168,7 +170,17 @@ export function WhatIfScreen() {
       <div className={stage.work}>
         <div className={stage.left}>
           <div className={stage.tools}>
-            {line && (
+            <SegmentedControl
+              size="xs"
+              aria-label="View"
+              value={view}
+              onChange={(v) => setView(v as typeof view)}
+              data={[
+                { value: 'cases', label: 'Cases' },
+                { value: 'steps', label: 'Step by step' },
+              ]}
+            />
+            {line && view === 'cases' && (
               <SegmentedControl
                 size="xs"
                 aria-label="The bank in the picture"
@@ -210,100 +222,104 @@ export function WhatIfScreen() {
               </>
             )}
           </div>
-          <div className={classes.body}>
-            <CaseChart
-              lines={lines}
-              range={range}
-              calendar={calendar}
-              floor={book.cash.floor}
-              money={money}
-              plain={plain}
-              chosen={day}
-              onChoose={setDay}
-            />
-            <div className={classes.readout} role="status">
-              {day === null ? (
-                <span>Press a day in the picture to read what the bank holds then in each case.</span>
+          {view === 'steps' ? (
+            <StepsView ground={ground} looked={looked} range={range} cases={cases} />
+          ) : (
+            <div className={classes.body}>
+              <CaseChart
+                lines={lines}
+                range={range}
+                calendar={calendar}
+                floor={book.cash.floor}
+                money={money}
+                plain={plain}
+                chosen={day}
+                onChoose={setDay}
+              />
+              <div className={classes.readout} role="status">
+                {day === null ? (
+                  <span>Press a day in the picture to read what the bank holds then in each case.</span>
+                ) : (
+                  <>
+                    <span>{onDay(day)}</span>
+                    {lines.map((l) => {
+                      const amount = (plain ? l.bank.plain : l.bank.closing)[day - l.bank.start - 1];
+                      return (
+                        <span key={l.key}>
+                          {l.name} <b>{amount === undefined ? '' : money.text(minor(amount))}</b>
+                        </span>
+                      );
+                    })}
+                  </>
+                )}
+              </div>
+              {book.adjustments.length === 0 && cases.length === 0 ? (
+                <Trouble
+                  tone="empty"
+                  title="Nothing is tried yet"
+                  {...(readOnly
+                    ? {}
+                    : {
+                        action: {
+                          label: 'Add Better, Likely and Worse',
+                          run: () => addCases('Better', 'Likely', 'Worse'),
+                        },
+                      })}
+                >
+                  A case is a list of changes over the plan, each with its reason: a price, a slow customer, a
+                  hire. The plan stays as it is and every case moves with it. Add cases, then adjustments, and
+                  say how much of each there is in each case.
+                </Trouble>
               ) : (
-                <>
-                  <span>{onDay(day)}</span>
-                  {lines.map((l) => {
-                    const amount = (plain ? l.bank.plain : l.bank.closing)[day - l.bank.start - 1];
-                    return (
-                      <span key={l.key}>
-                        {l.name} <b>{amount === undefined ? '' : money.text(minor(amount))}</b>
-                      </span>
+                <CaseMatrix
+                  book={book}
+                  calendar={calendar}
+                  base={base}
+                  cases={cases}
+                  outcomes={line ? WITH_LINE : PLAIN}
+                  at={at}
+                  readOnly={readOnly}
+                  onAt={setAt}
+                  onSize={(cell, size) => put(cell.adjustment, cell.case, size)}
+                  onOpen={(a) => !readOnly && setAsked(a)}
+                  onSwitch={(a) =>
+                    !readOnly && dispatch({ type: 'setAdjustment', adjustment: { ...a, off: !a.off } })
+                  }
+                  onCase={(id) => {
+                    const own = book.cases.find((c) => c.id === id)!;
+                    return readOnly ? (
+                      own.name
+                    ) : (
+                      <MenuButton
+                        button={<button className={classes.caseName}>{own.name} ▾</button>}
+                        entries={[
+                          { label: 'Name it anew…', run: () => setNaming(id) },
+                          {
+                            label: 'Another case like it',
+                            run: () => {
+                              wantName();
+                              dispatch({
+                                type: 'addCases',
+                                cases: [{ name: own.name, ...lookedNow() }],
+                                like: id,
+                              });
+                            },
+                          },
+                          {
+                            label: 'Take it away',
+                            run: () => {
+                              if (!dispatch({ type: 'removeCase', case: id }))
+                                say(`“${own.name}” was taken away. Ctrl+Z brings it back.`);
+                            },
+                          },
+                        ]}
+                      />
                     );
-                  })}
-                </>
+                  }}
+                />
               )}
             </div>
-            {book.adjustments.length === 0 && cases.length === 0 ? (
-              <Trouble
-                tone="empty"
-                title="Nothing is tried yet"
-                {...(readOnly
-                  ? {}
-                  : {
-                      action: {
-                        label: 'Add Better, Likely and Worse',
-                        run: () => addCases('Better', 'Likely', 'Worse'),
-                      },
-                    })}
-              >
-                A case is a list of changes over the plan, each with its reason: a price, a slow customer, a
-                hire. The plan stays as it is and every case moves with it. Add cases, then adjustments, and
-                say how much of each there is in each case.
-              </Trouble>
-            ) : (
-              <CaseMatrix
-                book={book}
-                calendar={calendar}
-                base={base}
-                cases={cases}
-                outcomes={line ? WITH_LINE : PLAIN}
-                at={at}
-                readOnly={readOnly}
-                onAt={setAt}
-                onSize={(cell, size) => put(cell.adjustment, cell.case, size)}
-                onOpen={(a) => !readOnly && setAsked(a)}
-                onSwitch={(a) =>
-                  !readOnly && dispatch({ type: 'setAdjustment', adjustment: { ...a, off: !a.off } })
-                }
-                onCase={(id) => {
-                  const own = book.cases.find((c) => c.id === id)!;
-                  return readOnly ? (
-                    own.name
-                  ) : (
-                    <MenuButton
-                      button={<button className={classes.caseName}>{own.name} ▾</button>}
-                      entries={[
-                        { label: 'Name it anew…', run: () => setNaming(id) },
-                        {
-                          label: 'Another case like it',
-                          run: () => {
-                            wantName();
-                            dispatch({
-                              type: 'addCases',
-                              cases: [{ name: own.name, ...lookedNow() }],
-                              like: id,
-                            });
-                          },
-                        },
-                        {
-                          label: 'Take it away',
-                          run: () => {
-                            if (!dispatch({ type: 'removeCase', case: id }))
-                              say(`“${own.name}” was taken away. Ctrl+Z brings it back.`);
-                          },
-                        },
-                      ]}
-                    />
-                  );
-                }}
-              />
-            )}
-          </div>
+          )}
         </div>
         <AdjustmentPanel
           key={`${at?.adjustment} ${at?.case}`}
@@ -315,6 +331,7 @@ export function WhatIfScreen() {
           one={one}
           open={panelOpen}
           readOnly={readOnly}
+          onSize={(size) => one && adjustment && put(adjustment.id, one.case.id, size)}
           onChange={() => setAsked(adjustment)}
           onTakeAway={() => adjustment && takeAway(adjustment)}
         />
