@@ -88,6 +88,13 @@ for (const colorScheme of ['light', 'dark']) {
     await page.waitForTimeout(1200);
     await shot(page, 'working-capital');
   }
+  await stage(page, 'What-if');
+  if (!dark) {
+    await page.waitForTimeout(4000);
+    await page.locator('#case-cell-1-3').click();
+    await page.waitForTimeout(1500);
+    await shot(page, 'whatif');
+  }
   await stage(page, 'Variance');
   await page.getByRole('button', { name: 'Repair and refit jobs', exact: true }).first().click();
   await page.waitForTimeout(300);
@@ -104,7 +111,6 @@ for (const colorScheme of ['light', 'dark']) {
     await page.getByLabel('First month of the fiscal year').selectOption({ label: 'Jul' });
     await page.getByRole('button', { name: 'Make the book' }).click();
     await stage(page, 'Books');
-    await shot(page, 'first-steps');
     await page.getByLabel('Ledger file').setInputFiles('public/demo/pellow-creek-ledger-fy26.csv');
     await page.getByRole('button', { name: /^Accept/ }).waitFor();
     await page.waitForTimeout(400);

@@ -1,6 +1,6 @@
-import type { Adjusts } from '@/core/model';
-import { bookWith } from '@/core/test/build';
-import { readSize, sizeDraft, sizeText } from './caseWords';
+import type { Adjusts, When } from '@/core/model';
+import { bookWith, calendar, periodIds } from '@/core/test/build';
+import { movedOn, namesWhatIs, readSize, sizeDraft, sizeText, whenWords } from './caseWords';
 
 const book = bookWith([]);
 const reach = { lines: [{ of: 'income' as const }] };
@@ -45,4 +45,43 @@ test.each<[string, Adjusts, string, string]>([
   ['a percentage for an amount', amount, '5%', 'An amount'],
 ])('%s is refused, and why', (_, what, typed, why) => {
   expect(readSize(what, typed, book)).toEqual({ ok: false, why });
+});
+
+const ids = periodIds(2026);
+const when = (change: Partial<When>): When => ({
+  from: ids[0]!,
+  until: null,
+  every: 1,
+  times: null,
+  ramp: null,
+  ...change,
+});
+
+test.each<[string, Partial<When>, string]>([
+  ['once', { until: ids[0]! }, 'Jan 2026'],
+  ['from a month on', {}, 'from Jan 2026'],
+  ['a spell within a year', { until: ids[5]! }, 'Jan – Jun 2026'],
+  ['a spell over a year’s end', { until: periodIds(2027)[1]! }, 'Jan 2026 – Feb 2027'],
+  ['every quarter, so many times', { every: 3, times: 4 }, 'every 3 months from Jan 2026, 4 times'],
+  ['growing into it', { ramp: 6 }, 'from Jan 2026, over 6 months'],
+])('when it comes, in words: %s', (_, change, words) => {
+  expect(whenWords(calendar, { what: percent, when: when(change) })).toBe(words);
+});
+
+test('an adjustment whose months are closed can go on from the first that is open, as long as it was', () => {
+  const closed = calendar.firstOfYear(2026) + 2;
+  const moved = (change: Partial<When>, what: Adjusts = percent) =>
+    movedOn(calendar, { what, when: when(change) }, closed);
+  expect(moved({ until: ids[0]! })).toMatchObject({ from: ids[3], until: ids[3] });
+  expect(moved({ from: ids[1]!, until: ids[2]! })).toMatchObject({ from: ids[3], until: ids[4] });
+  expect(moved({ every: 2, times: 2 })).toMatchObject({ from: ids[3], until: null });
+  // One with a month ahead goes on by itself, and what has days of its own has no months.
+  expect(moved({ until: ids[3]! })).toBeNull();
+  expect(moved({})).toBeNull();
+  expect(moved({ until: ids[0]! }, gone)).toBeNull();
+});
+
+test('what an adjustment names may have been taken away', () => {
+  expect(namesWhatIs(gone, book)).toBe(false);
+  expect(namesWhatIs(percent, book)).toBe(true);
 });

@@ -1,4 +1,11 @@
-import { fromDayNumber, indexOfId, parseIsoDay, toDayNumber, type FiscalCalendar } from '@/core/calendar';
+import {
+  fromDayNumber,
+  indexOfId,
+  parseIsoDay,
+  toDayNumber,
+  type FiscalCalendar,
+  type PeriodIndex,
+} from '@/core/calendar';
 import type { Adjustment, Adjusts, AmountWay, Book, Case, ReachName, RowField, When } from '@/core/model';
 import {
   editText,
@@ -9,7 +16,7 @@ import {
   parsePercent,
   readTyped,
 } from '@/core/money';
-import { percentOfSize, sizeOfPercent, unitOfSize, type SizeUnit } from '@/core/scenario';
+import { percentOfSize, SIZE_BOUNDS, sizeOfPercent, unitOfSize, type SizeUnit } from '@/core/scenario';
 import type { OutcomeId } from '@/core/whatif';
 import { dayText, moneyFormat } from './format';
 import { KIND_NAMES } from './kindNames';
@@ -116,15 +123,13 @@ export function sizeDraft(what: Adjusts, size: number, book: Writes, decimals = 
   }
 }
 
-/** The least and the most that a size may be, in words where it is beyond them. */
-const BOUNDS: Readonly<
-  Record<Exclude<SizeUnit, 'money' | 'day' | 'yes' | 'quantity'>, readonly [number, number, string]>
-> = {
-  percent: [-1_000_000, 10_000_000, 'from −1,000% to 10,000%'],
-  days: [-1000, 1000, 'from −1,000 to 1,000 days'],
-  months: [-120, 120, 'from −120 to 120 months'],
-  count: [0, 10_000_000, 'from 0 to 100,000'],
-  payments: [1, 600, 'from 1 to 600'],
+/** The least and the most that a size may be, in words. */
+const BOUNDS: Readonly<Record<Exclude<SizeUnit, 'money' | 'day' | 'yes' | 'quantity'>, string>> = {
+  percent: 'from −1,000% to 10,000%',
+  days: 'from −1,000 to 1,000 days',
+  months: 'from −120 to 120 months',
+  count: 'from 0 to 100,000',
+  payments: 'from 1 to 600',
 };
 
 export type ReadSize =
@@ -142,7 +147,10 @@ export function readSize(what: Adjusts, typed: string, book: Writes, decimals = 
       return /^(yes|y|1|x)$/i.test(text) ? taken(1) : refused('“yes”, or nothing');
     case 'day': {
       const day = parseIsoDay(text);
-      return day === null ? refused('A day, such as 2027-03-01') : taken(toDayNumber(day));
+      if (day === null) return refused('A day, such as 2027-03-01');
+      const [least, most] = SIZE_BOUNDS.day;
+      const size = toDayNumber(day);
+      return size < least || size > most ? refused('A day from 1990 to 2199') : taken(size);
     }
     case 'money': {
       const read = readTyped(
@@ -178,8 +186,8 @@ export function readSize(what: Adjusts, typed: string, book: Writes, decimals = 
 }
 
 function within(size: number, unit: keyof typeof BOUNDS): ReadSize {
-  const [least, most, words] = BOUNDS[unit];
-  return size < least || size > most ? refused(`It must be ${words}`) : taken(size);
+  const [least, most] = SIZE_BOUNDS[unit];
+  return size < least || size > most ? refused(`It must be ${BOUNDS[unit]}`) : taken(size);
 }
 
 /** Whether an adjustment is for months that are said of it; the others have days of their own, or hold throughout. */
@@ -308,6 +316,47 @@ export function adjustsWords(what: Adjusts, book: Book): string {
         floor: 'Floor of the bank',
       }[what.of];
   }
+}
+
+/** Whether what an adjustment names is there: a row, a driver, a dated item may have been taken away since. */
+export function namesWhatIs(what: Adjusts, { budgets, cash }: Pick<Book, 'budgets' | 'cash'>): boolean {
+  switch (what.on) {
+    case 'rowMoved':
+    case 'rowGone':
+    case 'rowField':
+      return budgets.some((b) => b.schedules.some((r) => r.id === what.row));
+    case 'driver':
+      return budgets.some((b) => b.drivers.some((d) => d.id === what.driver));
+    case 'datedMoved':
+      return cash.dated.some((d) => d.id === what.item);
+    default:
+      return true;
+  }
+}
+
+/**
+ * An adjustment whose months are all closed, which does nothing any more, with the months that it would be for if it began
+ * with the first that is open; null while it has months ahead.
+ */
+export function movedOn(
+  calendar: FiscalCalendar,
+  { what, when }: Pick<Adjustment, 'what' | 'when'>,
+  closed: PeriodIndex | null,
+): When | null {
+  if (!hasMonths(what) || closed === null) return null;
+  const first = indexOfId(calendar, when.from);
+  if (first === null) return null;
+  const last =
+    when.until !== null
+      ? indexOfId(calendar, when.until)
+      : when.times === null
+        ? null
+        : first + (when.times - 1) * when.every;
+  const stays = what.on === 'amounts' && what.way.as === 'growth' && what.way.stays;
+  if (last === null || last > closed || stays) return null;
+  const by = closed + 1 - first;
+  const on = (id: When['from']) => calendar.period(indexOfId(calendar, id)! + by).id;
+  return { ...when, from: on(when.from), until: when.until && on(when.until) };
 }
 
 /** How many decimals the quantity of an adjustment has. */

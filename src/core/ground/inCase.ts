@@ -4,6 +4,7 @@ import type { Book, Budget, Case, ScheduleRow } from '@/core/model';
 import {
   addedId,
   assumedIn,
+  boundedSize,
   cashIn,
   isItemsChange,
   isOn,
@@ -118,8 +119,13 @@ const budgetIn = (
  * The ground on which assumptions hold, remembered under a name: what they do not reach is as it is in the book. None of the
  * assumptions: the ground itself.
  */
-export function groundAssuming(base: Ground, name: string, assumed: Assumed): Ground {
-  if (assumed.length === 0) return base;
+export function groundAssuming(base: Ground, name: string, asked: Assumed): Ground {
+  if (asked.length === 0) return base;
+  // What a file says beyond all bounds must stop nothing.
+  const assumed = asked.map((a) => {
+    const size = boundedSize(a.adjustment.what, a.size);
+    return size === a.size ? a : { ...a, size };
+  });
   const place = base.memory.of(`case ${name}`, makeCase);
   const { book, calendar } = base;
   const closed = lastKnown(base);

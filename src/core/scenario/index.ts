@@ -1,5 +1,14 @@
 export { assumedIn, isOn, steadyPart, type Assumed, type Assumption, type AssumptionOf } from './assumed';
-export { percentOfSize, ratioOfSize, SIZE_STEP, sizeOfPercent, unitOfSize, type SizeUnit } from './sizes';
+export {
+  boundedSize,
+  percentOfSize,
+  SIZE_BOUNDS,
+  ratioOfSize,
+  SIZE_STEP,
+  sizeOfPercent,
+  unitOfSize,
+  type SizeUnit,
+} from './sizes';
 export { periodsOfWhen, timesIn } from './when';
 export {
   baseFormula,

@@ -1,6 +1,7 @@
 import { assertNever } from '@/core/assertNever';
+import { toDayNumber, type Day } from '@/core/calendar';
 import type { Adjusts, AmountWay, RowField } from '@/core/model';
-import { percent, ratio, type Percent, type Ratio } from '@/core/money';
+import { MOST_AMOUNT, percent, ratio, type Percent, type Ratio } from '@/core/money';
 
 /** What a size is counted in. `quantity`: in the last decimal of the driver. */
 export type SizeUnit =
@@ -80,6 +81,25 @@ export const SIZE_STEP: Readonly<Record<SizeUnit, number>> = {
   quantity: 1,
   yes: 1,
 };
+
+/** The least and the most that a size may be; what a file says beyond them counts as the bound. */
+export const SIZE_BOUNDS: Readonly<Record<SizeUnit, readonly [number, number]>> = {
+  percent: [-1_000_000, 10_000_000],
+  money: [-MOST_AMOUNT, MOST_AMOUNT],
+  quantity: [-MOST_AMOUNT, MOST_AMOUNT],
+  days: [-1000, 1000],
+  months: [-120, 120],
+  count: [0, 10_000_000],
+  payments: [1, 600],
+  day: [toDayNumber('1990-01-01' as Day), toDayNumber('2199-12-31' as Day)],
+  yes: [1, 1],
+};
+
+/** A size within what sizes of its kind may be. */
+export function boundedSize(what: Adjusts, size: number): number {
+  const [least, most] = SIZE_BOUNDS[unitOfSize(what)];
+  return Math.min(most, Math.max(least, size));
+}
 
 /** Thousandths of a percent in one. */
 const PERCENT = 1000;

@@ -3,7 +3,7 @@
 import { useEffect, useMemo, useState } from 'react';
 import { Button, Group, TextInput } from '@mantine/core';
 import type { PeriodRange } from '@/core/calendar';
-import { aheadOf, groundAssuming, reckoned, type Ground } from '@/core/ground';
+import { aheadOf, groundAssuming, lastKnown, reckoned, type Ground } from '@/core/ground';
 import type { Adjustment, Budget } from '@/core/model';
 import { minor } from '@/core/money';
 import type { Unreached } from '@/core/plan';
@@ -14,6 +14,8 @@ import { dispatch } from '@/store/bookStore';
 import {
   adjustsWords,
   decimalsOf,
+  movedOn,
+  namesWhatIs,
   OUTCOME_WORDS,
   readSize,
   sizeDraft,
@@ -75,6 +77,7 @@ export function AdjustmentPanel({
       </aside>
     );
   const size = one ? sizeIn(one.case, adjustment.id) : null;
+  const over = movedOn(calendar, adjustment, lastKnown(ground));
   const used = book.cases.filter((c) => sizeIn(c, adjustment.id) !== null).map((c) => c.name);
   const at = book.adjustments.findIndex((a) => a.id === adjustment.id);
   const move = (before: string | null) =>
@@ -86,6 +89,22 @@ export function AdjustmentPanel({
         {[one?.case.name, adjustsWords(adjustment.what, book)].filter(Boolean).join(' · ')}
       </div>
       <div className="faded">{whenWords(calendar, adjustment)}</div>
+      {!namesWhatIs(adjustment.what, book) && (
+        <p className={stage.odd}>What it names is no longer in the book: it does nothing.</p>
+      )}
+      {over && (
+        <p className={stage.odd}>
+          Its months are closed, and no case changes what is closed: it does nothing any more.{' '}
+          {!readOnly && (
+            <Button
+              size="compact-xs"
+              onClick={() => dispatch({ type: 'setAdjustment', adjustment: { ...adjustment, when: over } })}
+            >
+              Move it to the first open month
+            </Button>
+          )}
+        </p>
+      )}
       {one && size !== null && (
         <>
           <Alone
