@@ -43,10 +43,11 @@ export function taxedPeriods(
   let [sum, accrued] = [0, 0];
   const first = calendar.firstOfYear(calendar.period(range.first).year);
   /** One rate for a fiscal year: the last that holds from a period of it, or of one before. */
+  const later = [...(rates ?? [])].sort((a, b) => (a.from < b.from ? -1 : 1));
   const rateOf = (p: PeriodIndex) => {
     const { year } = calendar.period(p);
     return (
-      rates?.findLast(({ from }) => {
+      later.findLast(({ from }) => {
         const at = indexOfId(calendar, from);
         return at !== null && calendar.period(at).year <= year;
       })?.rate ?? rate
