@@ -94,6 +94,16 @@ for (const colorScheme of ['light', 'dark'] as const)
       await page.waitForTimeout(600);
       await look(page, view);
     }
+    await stage(page, 'What-if');
+    await page.locator('#case-cell-1-3').click();
+    await expect(page.getByRole('region', { name: 'What it does alone' })).toContainText('U');
+    await look(page, 'cases');
+    await page.getByRole('button', { name: 'Change…' }).click();
+    await look(page, 'an adjustment');
+    await page.getByRole('button', { name: 'Leave it' }).click();
+    await page.getByText('Step by step', { exact: true }).click();
+    await expect(page.getByRole('row', { name: /^From the plan to Worse/ })).toBeVisible();
+    await look(page, 'step by step');
     await stage(page, 'Variance');
     await page.getByRole('button', { name: 'Repair and refit jobs', exact: true }).first().click();
     await look(page, 'variance');

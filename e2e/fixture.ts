@@ -75,7 +75,7 @@ export async function takeIn(page: Page, file: Upload): Promise<void> {
 
 export async function stage(
   page: Page,
-  name: 'Books' | 'Budget' | 'Cash' | 'Statements' | 'Variance',
+  name: 'Books' | 'Budget' | 'Cash' | 'Statements' | 'What-if' | 'Variance',
 ): Promise<void> {
   await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name }).click();
   await expect(page).toHaveTitle(`${name} · Tellan`);
