@@ -1,9 +1,8 @@
 import { toDayNumber, type PeriodIndex } from '@/core/calendar';
 import { lastOf } from '@/core/lastOf';
-import type { Book, Budget, Case, ScheduleRow } from '@/core/model';
+import type { Book, Budget, ScheduleRow } from '@/core/model';
 import {
   addedId,
-  assumedIn,
   boundedSize,
   cashIn,
   isItemsChange,
@@ -72,6 +71,7 @@ const makeCase = () => ({
     }),
   ),
   memory: createMemory(),
+  all: steadyPart(() => true),
   rows: steadyPart(isOfRows),
   cash: steadyPart(isOfCash),
   terms: steadyPart(isOfTerms),
@@ -121,12 +121,14 @@ const budgetIn = (
  */
 export function groundAssuming(base: Ground, name: string, asked: Assumed): Ground {
   if (asked.length === 0) return base;
-  // What a file says beyond all bounds must stop nothing.
-  const assumed = asked.map((a) => {
-    const size = boundedSize(a.adjustment.what, a.size);
-    return size === a.size ? a : { ...a, size };
-  });
   const place = base.memory.of(`case ${name}`, makeCase);
+  // What a file says beyond all bounds must stop nothing.
+  const assumed = place.all(
+    asked.map((a) => {
+      const size = boundedSize(a.adjustment.what, a.size);
+      return size === a.size ? a : { ...a, size };
+    }),
+  );
   const { book, calendar } = base;
   const closed = lastKnown(base);
   const start = closed === null ? null : toDayNumber(calendar.period(closed).end);
@@ -149,10 +151,6 @@ export function groundAssuming(base: Ground, name: string, asked: Assumed): Grou
     place.memory,
   );
 }
-
-/** The ground of a case. */
-export const groundOfCase = (base: Ground, one: Case): Ground =>
-  groundAssuming(base, one.id, assumedIn(base.book, one));
 
 /** The budget of the same name on a case's ground. */
 export const budgetOn = ({ book }: Ground, budget: Budget | null): Budget | null =>

@@ -27,7 +27,7 @@ import { dayText, moneyFormat } from '@/store/format';
 import { whenIdle } from '@/store/whenIdle';
 import { besidePlan } from './CaseMatrix';
 import { TakesPart } from './TakesPart';
-import { outcomesOn, type CaseLook } from './useCases';
+import { outcomesOn, steadyGround, type CaseLook } from './useCases';
 
 const TOLD: readonly OutcomeId[] = ['netProfit', 'lowBank', 'closingBank'];
 
@@ -185,7 +185,8 @@ function Alone({
   const money = moneyFormat(ground.book);
   const { first, last } = range;
   const own = useMemo(
-    () => groundAssuming(ground, 'alone', [{ adjustment: { ...adjustment, off: false }, size }]),
+    () =>
+      groundAssuming(steadyGround(ground), 'alone', [{ adjustment: { ...adjustment, off: false }, size }]),
     [ground, adjustment, size],
   );
   const [made, setMade] = useState<{

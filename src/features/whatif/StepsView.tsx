@@ -14,7 +14,7 @@ import stage from '@/components/Stage.module.css';
 import { OUTCOME_WORDS } from '@/store/caseWords';
 import { moneyFormat } from '@/store/format';
 import { whenIdle } from '@/store/whenIdle';
-import { outcomesOn, type CaseLook } from './useCases';
+import { outcomesOn, steadyGround, type CaseLook } from './useCases';
 import classes from './WhatIf.module.css';
 
 const TOLD: readonly OutcomeId[] = ['netProfit', 'lowBank', 'closingBank', 'income', 'grossMargin', 'equity'];
@@ -150,7 +150,7 @@ function useSteps(
     const known = new Map<string, number | null>();
     const keyOf = (list: Assumed) => list.map((a) => a.adjustment.id).join();
     const reckon = (list: Assumed) => {
-      const own = groundAssuming(ground, 'steps', list);
+      const own = groundAssuming(steadyGround(ground), 'steps', list);
       const found = outcomesOn(own, looked, { first, last });
       known.set(keyOf(list), found?.of[outcome]?.amount ?? null);
     };

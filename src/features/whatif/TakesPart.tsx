@@ -19,7 +19,7 @@ import {
   sizeText,
 } from '@/store/caseWords';
 import { moneyFormat } from '@/store/format';
-import type { CaseLook } from './useCases';
+import { steadyGround, type CaseLook } from './useCases';
 
 const SOUGHT: readonly OutcomeId[] = [
   'lowBank',
@@ -106,7 +106,10 @@ export function TakesPart({
               ? [{ adjustment: { ...a, off: false }, size }]
               : assumed.filter((x) => x.adjustment.id === a.id),
           );
-      return outcomesOf(groundAssuming(ground, 'sought', all), looked, range)?.of[outcome]?.amount ?? null;
+      return (
+        outcomesOf(groundAssuming(steadyGround(ground), 'sought', all), looked, range)?.of[outcome]?.amount ??
+        null
+      );
     };
     const way = seek({
       ask,

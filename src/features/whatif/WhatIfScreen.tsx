@@ -24,7 +24,7 @@ import type { OutcomeId } from '@/core/whatif';
 import { AdjustmentPanel } from './AdjustmentPanel';
 import { CaseChart, PLAN_STROKE, STROKES, type ChartLine } from './CaseChart';
 import { besidePlan, CaseMatrix, type At } from './CaseMatrix';
-import { useCases } from './useCases';
+import { steadyGround, useCases } from './useCases';
 import classes from './WhatIf.module.css';
 
 const StepsView = dynamic(() => import('./StepsView').then((m) => m.StepsView));
@@ -49,7 +49,8 @@ export function WhatIfScreen() {
   const readOnly = useBookStore((s) => s.readOnly);
   const { book, calendar, closedThrough } = ground;
   const { looked, name } = usePlan(ground);
-  const ahead = useMemo(() => aheadOf(ground, looked), [ground, looked]);
+  const still = steadyGround(ground);
+  const ahead = useMemo(() => aheadOf(still, looked), [still, looked]);
   const [chosen, setChosen] = useState<PeriodRange | null>(null);
   const [at, setAt] = useState<At | null>(null);
   const [view, setView] = useState<'cases' | 'steps'>('cases');

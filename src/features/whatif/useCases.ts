@@ -1,7 +1,8 @@
 import { useEffect, useMemo, useReducer } from 'react';
 import type { PeriodRange } from '@/core/calendar';
-import { groundOfCase, type Ground } from '@/core/ground';
-import type { Budget, Case } from '@/core/model';
+import { groundAssuming, type Ground } from '@/core/ground';
+import type { Book, Budget, Case } from '@/core/model';
+import { assumedIn } from '@/core/scenario';
 import { outcomesOf, type Outcomes } from '@/core/whatif';
 import { whenIdle } from '@/store/whenIdle';
 
@@ -39,6 +40,22 @@ const soon = (ground: Ground, looked: Budget | null, range: PeriodRange): Found 
   return known !== undefined || !warm.has(ground.memory) ? known : outcomesOn(ground, looked, range);
 };
 
+/** What of a book no plan follows: a change of it changes no figure. */
+const BESIDE: ReadonlySet<keyof Book> = new Set(['adjustments', 'cases', 'nextId']);
+const sameBook = (a: Book, b: Book): boolean =>
+  a === b || (Object.keys(b) as (keyof Book)[]).every((k) => BESIDE.has(k) || a[k] === b[k]);
+
+let steady: Ground | null = null;
+/** The ground before as long as nothing of it changed but what is tried over it: then the plan is reckoned no second time. */
+export function steadyGround(ground: Ground): Ground {
+  const same =
+    steady !== null &&
+    steady.memory === ground.memory &&
+    steady.blocks === ground.blocks &&
+    sameBook(steady.book, ground.book);
+  return same ? steady! : (steady = ground);
+}
+
 /**
  * The plan and its cases, with what they come to. A case that was never reckoned is so when the page is idle, one after
  * another; after that a change of it is reckoned with the screen that shows it.
@@ -50,15 +67,16 @@ export function useCases(
 ): { readonly base: Found; readonly cases: readonly CaseLook[] } {
   const [turn, again] = useReducer((n: number) => n + 1, 0);
   const { cases } = ground.book;
+  const still = steadyGround(ground);
   const { first, last } = range;
   const looks = useMemo(() => {
     void turn;
     return cases.map((c): CaseLook => {
-      const own = groundOfCase(ground, c);
+      const own = groundAssuming(still, c.id, assumedIn(ground.book, c));
       return { case: c, ground: own, outcomes: soon(own, looked, { first, last }) };
     });
-  }, [ground, cases, looked, first, last, turn]);
-  const base = useMemo(() => outcomesOn(ground, looked, { first, last }), [ground, looked, first, last]);
+  }, [ground, still, cases, looked, first, last, turn]);
+  const base = useMemo(() => outcomesOn(still, looked, { first, last }), [still, looked, first, last]);
   useEffect(() => {
     const cold = looks.filter((l) => l.outcomes === undefined);
     if (cold.length === 0) return;
