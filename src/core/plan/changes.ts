@@ -30,7 +30,7 @@ import { needsOf } from './methods/table';
 /** Why an adjustment does not reach a line that it names. */
 export type Unreached = {
   readonly adjustment: string;
-  readonly because: 'noLine' | 'bySchedule' | 'severalLines' | 'noMonths' | 'noDriver';
+  readonly because: 'noLine' | 'bySchedule' | 'severalLines' | 'noDriver';
 };
 
 export type PlanChanges = {

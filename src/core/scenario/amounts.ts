@@ -1,6 +1,5 @@
 import { assertNever } from '@/core/assertNever';
-import { evaluate, parseFormula, type Name, type Parsed } from '@/core/formula';
-import { nameOfKey } from '@/core/formula';
+import { evaluate, nameOfKey, parseFormula, type Name, type Parsed } from '@/core/formula';
 import type { AmountWay } from '@/core/model';
 import {
   addRatio,
@@ -202,15 +201,3 @@ function wayAt(
 
 const inUnits = (amount: Minor | null, unit: number): Ratio | null =>
   amount === null ? null : ratio(amount, unit);
-
-/** What a move of months leaves out: amounts that would leave the plan or come into closed months, by the month they were in. */
-export function leftOutBy(
-  { months, covered, open }: Extract<AmountChange, { as: 'moved' }>,
-  amounts: Amounts,
-): { readonly month: number; readonly amount: Minor }[] {
-  return amounts.flatMap((amount, month) => {
-    if (!amount || !covered[month] || !open[month]) return [];
-    const to = month + months;
-    return to >= 0 && to < amounts.length && open[to] ? [] : [{ month, amount }];
-  });
-}

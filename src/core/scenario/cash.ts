@@ -1,8 +1,8 @@
-import { fromDayNumber, partsOf, toDayNumber, type Day, type DayNumber } from '@/core/calendar';
+import { toDayNumber, type DayNumber } from '@/core/calendar';
 import type { Cash, DatedItem } from '@/core/model';
 import { minor, roundRatio, multiplyRatio, ratio } from '@/core/money';
-import { monthDay } from '@/core/schedule';
 import { isOn, type Assumed, type Assumption, type AssumptionOf } from './assumed';
+import { plusMonths } from './rows';
 import { percentOfSize, ratioOfSize, sizeOfPercent } from './sizes';
 
 /* What assumptions make of what a company's money follows beyond its budgets. */
@@ -44,15 +44,11 @@ function after(cash: Cash, { adjustment: { what }, size }: CashChange, start: Da
 /** A dated item so many months later; one that came once and is over stays where it was. */
 function movedItem(item: DatedItem, months: number, start: DayNumber | null): DatedItem {
   if (item.repeat === null && start !== null && toDayNumber(item.first) <= start) return item;
-  const on = (day: Day): Day => {
-    const { year, month, date } = partsOf(day);
-    return fromDayNumber(monthDay(year, month + months, date));
-  };
   const until = item.repeat?.until ?? null;
   return {
     ...item,
-    first: on(item.first),
-    repeat: item.repeat && { ...item.repeat, until: until && on(until) },
+    first: plusMonths(item.first, months),
+    repeat: item.repeat && { ...item.repeat, until: until && plusMonths(until, months) },
   };
 }
 

@@ -112,7 +112,7 @@ function after(
       if (what.of === 'incomeTax')
         return each((r) =>
           r.kind === 'incomeTax'
-            ? { ...r, rates: dated(r.rates ?? [], r.rate, value, when.from, after1(when, calendar)) }
+            ? { ...r, rates: dated(r.rates ?? [], r.rate, value, when.from, periodAfter(when, calendar)) }
             : r,
         );
       if (what.of === 'interest')
@@ -165,7 +165,7 @@ function spanOf({ from, until }: WhenOf, calendar: FiscalCalendar): readonly [Da
 const dayAfter = (day: Day): Day => fromDayNumber(toDayNumber(day) + 1);
 
 /** The period after its last one. */
-function after1({ until }: WhenOf, calendar: FiscalCalendar): WhenOf['from'] | null {
+function periodAfter({ until }: WhenOf, calendar: FiscalCalendar): WhenOf['from'] | null {
   const last = until === null ? null : indexOfId(calendar, until);
   return last === null ? null : calendar.period(last + 1).id;
 }
@@ -185,7 +185,8 @@ function turnsOf(
   );
 }
 
-const plusMonths = (day: Day, months: number): Day => {
+/** The same date so many months later; the month's last where it has none such. */
+export const plusMonths = (day: Day, months: number): Day => {
   const { year, month, date } = partsOf(day);
   return fromDayNumber(monthDay(year, month + months, date));
 };

@@ -3,7 +3,7 @@
 import { useEffect, useMemo, useState } from 'react';
 import { Button, Group, TextInput } from '@mantine/core';
 import type { PeriodRange } from '@/core/calendar';
-import { aheadOf, groundAssuming, lastKnown, reckoned, type Ground } from '@/core/ground';
+import { aheadOf, budgetOn, groundAssuming, lastKnown, reckoned, type Ground } from '@/core/ground';
 import type { Adjustment, Budget } from '@/core/model';
 import { minor } from '@/core/money';
 import type { Unreached } from '@/core/plan';
@@ -35,7 +35,6 @@ const WHY_NOT: Readonly<Record<Unreached['because'], string>> = {
   noLine: 'No line of the plan is what it names.',
   bySchedule: 'A schedule makes the line that it names: adjust the schedule’s rows.',
   severalLines: 'It says an amount, and several lines are what it names: nobody could tell whose it is.',
-  noMonths: 'The plan says nothing of its months.',
   noDriver: 'The plan has no such driver.',
 };
 
@@ -200,8 +199,7 @@ function Alone({
         [
           () => {
             const outcomes = outcomesOn(own, looked, { first, last });
-            const plans = aheadOf(own, looked && (own.book.budgets.find((b) => b.id === looked.id) ?? null))
-              ?.view.plans;
+            const plans = aheadOf(own, budgetOn(own, looked))?.view.plans;
             const unreached = (plans ?? []).flatMap((p) => reckoned(own, p.budget).reckoning.unreached);
             setMade({
               of: own,
