@@ -86,11 +86,12 @@ export type Come = {
   readonly mixed: ReadonlySet<number>;
 };
 
-/** How accounts are settled, by place: by returns of a tax; by a rule that fixes what stands there; by items. */
+/** How accounts are settled, by place: by returns of a tax; by a rule that fixes what stands there; by items; day by day. */
 type Ways = {
   readonly byReturn: ReadonlySet<number>;
   readonly fixed: ReadonlySet<number>;
   readonly itemized: ReadonlySet<number>;
+  readonly runsOff: (place: number) => boolean;
   readonly isBank: (place: number) => boolean;
 };
 
@@ -101,7 +102,7 @@ type Ways = {
 export function comingOf(
   all: readonly Pending[],
   unsettled: ReadonlyMap<number, number>,
-  { byReturn, fixed, itemized, isBank }: Ways,
+  { byReturn, fixed, itemized, runsOff, isBank }: Ways,
   out: PostingBuilder,
   tax: PostingBuilder,
 ): Come {
@@ -147,8 +148,10 @@ export function comingOf(
       left.set(place, 0);
       continue;
     }
-    // An account that stands the other way, for what nothing tells of, says nothing of it: it went as planned.
-    let paid = Math.abs(fixed.has(place) || stands * should < 0 ? should : lesser(stands, should));
+    // An account that stands the other way, for what nothing tells of, says nothing of it: it went as planned. So it does
+    // beside what runs off, which stands the other way too and is not known apart.
+    const unknown = fixed.has(place) || stands * should < 0 || runsOff(place);
+    let paid = Math.abs(unknown ? should : lesser(stands, should));
     left.set(place, stands - Math.sign(should) * paid);
     // What was not paid ahead after all is paid at once.
     for (const e of entries) {

@@ -294,7 +294,13 @@ function comeOf(
   for (const { pending: postings, early, part, pastScheme } of b.rows.values())
     if (postings.count + early.count > 0)
       pending.push({ key: part.key, source: part.source, postings, early, scheme: pastScheme });
-  const from = [input.items, [...fixed].join(), ...pending.flatMap((p) => [p.postings, p.early])];
+  const runsOff = new Set(input.accounts.filter((a) => input.runsOff(a.id)).map((a) => b.table.of(a.id)));
+  const from = [
+    input.items,
+    [...fixed].join(),
+    [...runsOff].join(),
+    ...pending.flatMap((p) => [p.postings, p.early]),
+  ];
   if (b.come && isAlike(b.come.from, from)) return b.come.of;
   const of = comingOf(
     pending,
@@ -303,6 +309,7 @@ function comeOf(
       byReturn: b.byReturn,
       fixed,
       itemized: itemized(b.table, input),
+      runsOff: (place) => runsOff.has(place),
       isBank: (place) => b.isBank[place] === 1,
     },
     b.out,

@@ -210,10 +210,14 @@ function steady<T>(): (next: T) => T {
 
 /** By when what stands without items has run off: by the day that was kept when a month was closed, as long as it is ahead. */
 function runOffEnd({ runOff, runOffEnds }: Cash, account: AccountId, start: DayNumber): DayNumber {
-  const kept = runOffEnds[account];
-  const end = kept === undefined ? start : toDayNumber(kept);
+  const end = keptEnd(runOffEnds, account);
   return end > start ? end : start + runOff;
 }
+
+const keptEnd = (ends: Cash['runOffEnds'], account: AccountId): DayNumber => {
+  const kept = ends[account];
+  return kept === undefined ? -Infinity : toDayNumber(kept);
+};
 
 /** The forecast of every source. */
 export const ALL_SOURCES = 'all';
@@ -357,6 +361,7 @@ export function viewOf(ground: Ground, budget: Budget | null, forecast: string |
     taxCredits: (scheme, from, to) => taxCredits(ground, scheme, from, to),
     bank: book.cash.bank,
     runOffEnd: (account) => runOffEnd(book.cash, account, start),
+    runsOff: (account) => keptEnd(book.cash.runOffEnds, account) > start,
   };
   const termsOf = termsIn(budget ?? plans[0]?.budget ?? null);
   const bearers = makeBearers(ground, plans, (account) => againstOf(termsOf(account, null).terms));

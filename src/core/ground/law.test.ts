@@ -213,6 +213,28 @@ describe('closing months that went as planned changes no later figure', () => {
     );
   });
 
+  test('of what is paid before its month beside payables that run off', () => {
+    // 52.34 of goods fall on 1 March, a Sunday, and are paid on 27 February; 120.00 of payables run off until 10 April. At
+    // the end of February the account stands at what was paid ahead less the rest of the run-off.
+    const nothing = ids.map(() => 0);
+    const early = { ...atOnce({ of: 'monthDay', day: 1 }), moved: 'previous' as const };
+    closeMonths(
+      {
+        amounts: Object.fromEntries(
+          LINES.map((id) => [id, id === 'goods' ? nothing.with(2, 5_234) : nothing]),
+        ),
+        terms: LINES.map((id) => terms(id, ['100', id === 'goods' ? early : atOnce()])),
+        onPayment: false,
+        every: 1,
+        openings: { rec: 0, pay: 12_000, stock: 0, vat: 0, withheld: 0 },
+        runOff: 100,
+        dueDay: 1,
+        told: false,
+      },
+      6,
+    );
+  });
+
   test('of staff, a loan, a purchase and income tax by schedules', () => {
     fc.assert(
       fc.property(scheduled, (c) => {
