@@ -144,6 +144,10 @@ const eslintConfig = [
     },
   },
   {
+    files: ['src/core/whatif/draws.ts'],
+    rules: { 'no-restricted-imports': coreAllow(['pure-rand/generator/xoroshiro128plus']) },
+  },
+  {
     files: ['src/core/files/**/*.ts', 'src/core/exchange/**/*.ts'],
     ignores: ['**/*.test.ts'],
     rules: { 'no-restricted-imports': coreAllow(['exceljs', 'saxes', 'pdfkit', 'jszip']) },

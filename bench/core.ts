@@ -25,7 +25,7 @@ import {
 } from '@/core/model';
 import { asLastYear, createReckoner, draftBudget } from '@/core/plan';
 import { aheadOf, createMemory, groundAssuming, makeGround, reckoned } from '@/core/ground';
-import { outcomesOf } from '@/core/whatif';
+import { answered, outcomesOf, type AskOf, type Question } from '@/core/whatif';
 import type { Assumption } from '@/core/scenario';
 import { assetRow, loanRow, SCHEDULE_ACCOUNTS, staffRow, taxRow } from '@/core/test/schedule';
 import { createFiller, fillStatement, placesOfRows, statementRows } from '@/core/report';
@@ -766,6 +766,53 @@ async function cases(): Promise<void> {
       20_540 + (i % 200),
     ),
   );
+  // Questions about one case, of two adjustments that reach one line in twenty each.
+  const under = (id: string, lines: typeof few): Assumption => {
+    const one = assume({ on: 'amounts', reach: { lines }, way: { as: 'percent' } }, 1000);
+    return { ...one, adjustment: { ...one.adjustment, id } };
+  };
+  const other = few.map((l) => ({ ...l, account: `a${Number(l.account.slice(1)) + 1}` }));
+  const assumed = [under('j1', few), under('j2', other)];
+  const asked = { ground, look: book.budgets[0]!, range };
+  const question = async (title: string, bar: number, q: Question, shown = true) => {
+    const one = await time(1, () => answered(asked, q as AskOf<Question['ask']>));
+    if (shown) report(title, one.best, ' ms', `≤ ${bar} ms`, one.best <= bar, ms(one));
+  };
+  const sizes = (n: number) => Array.from({ length: n }, (_, i) => 1000 * (i - (n - 1) / 2));
+  const table = (n: number): Question => ({
+    ask: 'table',
+    assumed,
+    down: { adjustment: 'j1', sizes: sizes(n) },
+    across: { adjustment: 'j2', sizes: sizes(n) },
+    outcome: 'lowBank',
+  });
+  await question('', 0, table(2), false);
+  await question('two sizes against the low point, 11 × 11', 1500, table(11));
+  const seekLow: Question = {
+    ask: 'seek',
+    assumed,
+    adjustment: 'j1',
+    outcome: 'lowBank',
+    goal: -1_000_000,
+    origin: 0,
+    ends: [-50_000, 50_000],
+  };
+  await question('', 0, seekLow, false);
+  await question('a size sought for the low point', 500, seekLow);
+  const ranged = Array.from({ length: 20 }, (_, i) => ({
+    ...under(`j${i}`, [
+      { of: 'account' as const, account: `a${i * 40}` },
+      { of: 'account' as const, account: `a${i * 40 + 7}` },
+    ]),
+    low: 0,
+    high: 2000,
+  }));
+  const steps: Question = { ask: 'steps', assumed: ranged, outcome: 'lowBank' };
+  await question('', 0, { ...steps, assumed: ranged.slice(0, 2) }, false);
+  await question('20 adjustments one by one, alone, low and high', 1000, steps);
+  const draws = (count: number): Question => ({ ask: 'draws', assumed: ranged, seed: 1, count });
+  await question('', 0, draws(3), false);
+  await question('100 draws of the bank by week (1,000: ten times that)', 3000, draws(100));
 }
 
 async function handouts(): Promise<void> {

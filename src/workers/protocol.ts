@@ -1,4 +1,4 @@
-import type { CalendarSpec, PeriodId } from '@/core/calendar';
+import type { CalendarSpec, PeriodId, PeriodRange } from '@/core/calendar';
 import type { FileFormat, FileIssue, GridCell } from '@/core/files';
 import type {
   AccountChoice,
@@ -13,13 +13,14 @@ import type {
   Shape,
 } from '@/core/intake';
 import type { LedgerBlock } from '@/core/ledger';
-import type { Account, Axis, HandedLine, Round } from '@/core/model';
+import type { Account, Axis, Book, HandedLine, Round } from '@/core/model';
 import type { Anchor, ReadReturn } from '@/core/handout';
 import type { NumberFormat } from '@/core/money';
 import type { HandoutFiles } from '@/core/exchange/handoutFiles';
 import type { PdfRequest } from '@/core/exchange/pdf';
 import type { PlanSheet } from '@/core/exchange/planLayout';
 import type { ReportTable } from '@/core/report';
+import type { Answers, Question } from '@/core/whatif';
 
 export type IntakeContent = { readonly file: Blob } | { readonly pull: FeedPull };
 
@@ -141,3 +142,26 @@ export type ReturnedAnswer =
       readonly reading: ReadReturn | null;
     }
   | { readonly ok: false; readonly issue: FileIssue | null; readonly message: string };
+
+/** A book that questions are asked of, or a question, or that nobody waits for its answer any more. */
+export type QuestionRequest =
+  | {
+      readonly type: 'ground';
+      readonly book: Book;
+      /** The blocks of its ledger, by id; those that the worker has not yet come along. */
+      readonly blocks: readonly string[];
+      readonly fresh: readonly LedgerBlock[];
+    }
+  | {
+      readonly type: 'ask';
+      readonly id: number;
+      readonly look: string | null;
+      readonly range: PeriodRange;
+      readonly question: Question;
+    }
+  | { readonly type: 'stop'; readonly id: number };
+
+export type QuestionAnswer =
+  | { readonly id: number; readonly type: 'progress'; readonly share: number }
+  | { readonly id: number; readonly type: 'answered'; readonly answer: Answers[keyof Answers] }
+  | { readonly id: number; readonly type: 'failed'; readonly message: string };

@@ -120,6 +120,6 @@ export type ProjectionInput = {
   readonly bank: AccountId | null;
   /** The last day on which what stands on an account without items or terms has run off. */
   readonly runOffEnd: (account: AccountId) => DayNumber;
-  /** Whether something was running off on an account when a month was last closed, until a day that is still ahead. */
-  readonly runsOff: (account: AccountId) => boolean;
+  /** Accounts on which something was running off when a month was last closed, until a day that is still ahead. */
+  readonly runsOff: readonly AccountId[];
 };

@@ -215,9 +215,9 @@ describe('pay and what is paid ahead', () => {
       Array.from({ length: 10 }, (_, i) => [`2026-01-${String(i + 1).padStart(2, '0')}`, -58_00]),
     );
     // So it does where what was paid ahead is more than what still runs off: 80 paid, of 30 that are owed.
-    expect(
-      moves(project([rent], { pay: 50_00 }, { workWeek, runsOff: (id) => id === 'pay' }), 'bank'),
-    ).toEqual(Array.from({ length: 10 }, (_, i) => [`2026-01-${String(i + 1).padStart(2, '0')}`, -3_00]));
+    expect(moves(project([rent], { pay: 50_00 }, { workWeek, runsOff: ['pay'] }), 'bank')).toEqual(
+      Array.from({ length: 10 }, (_, i) => [`2026-01-${String(i + 1).padStart(2, '0')}`, -3_00]),
+    );
     // Where nothing ran off, only 50 were paid: the rest is paid at once.
     expect(moves(project([rent], { pay: 50_00 }, { workWeek }), 'bank')).toEqual([['2026-01-01', -30_00]]);
   });

@@ -91,7 +91,7 @@ type Ways = {
   readonly byReturn: ReadonlySet<number>;
   readonly fixed: ReadonlySet<number>;
   readonly itemized: ReadonlySet<number>;
-  readonly runsOff: (place: number) => boolean;
+  readonly runsOff: ReadonlySet<number>;
   readonly isBank: (place: number) => boolean;
 };
 
@@ -150,7 +150,7 @@ export function comingOf(
     }
     // An account that stands the other way, for what nothing tells of, says nothing of it: it went as planned. So it does
     // beside what runs off, which stands the other way too and is not known apart.
-    const unknown = fixed.has(place) || stands * should < 0 || runsOff(place);
+    const unknown = fixed.has(place) || stands * should < 0 || runsOff.has(place);
     let paid = Math.abs(unknown ? should : lesser(stands, should));
     left.set(place, stands - Math.sign(should) * paid);
     // What was not paid ahead after all is paid at once.

@@ -294,7 +294,7 @@ function comeOf(
   for (const { pending: postings, early, part, pastScheme } of b.rows.values())
     if (postings.count + early.count > 0)
       pending.push({ key: part.key, source: part.source, postings, early, scheme: pastScheme });
-  const runsOff = new Set(input.accounts.filter((a) => input.runsOff(a.id)).map((a) => b.table.of(a.id)));
+  const runsOff = new Set(input.runsOff.map((id) => b.table.of(id)));
   const from = [
     input.items,
     [...fixed].join(),
@@ -309,7 +309,7 @@ function comeOf(
       byReturn: b.byReturn,
       fixed,
       itemized: itemized(b.table, input),
-      runsOff: (place) => runsOff.has(place),
+      runsOff,
       isBank: (place) => b.isBank[place] === 1,
     },
     b.out,

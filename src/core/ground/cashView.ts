@@ -361,7 +361,7 @@ export function viewOf(ground: Ground, budget: Budget | null, forecast: string |
     taxCredits: (scheme, from, to) => taxCredits(ground, scheme, from, to),
     bank: book.cash.bank,
     runOffEnd: (account) => runOffEnd(book.cash, account, start),
-    runsOff: (account) => keptEnd(book.cash.runOffEnds, account) > start,
+    runsOff: Object.keys(book.cash.runOffEnds).filter((id) => keptEnd(book.cash.runOffEnds, id) > start),
   };
   const termsOf = termsIn(budget ?? plans[0]?.budget ?? null);
   const bearers = makeBearers(ground, plans, (account) => againstOf(termsOf(account, null).terms));

@@ -91,7 +91,7 @@ export function trialOfTerms(
     stoodAt: (account, place) => balances.balance(account, past[0]!.index + place, true),
     taxCredits: (scheme, from, to) => taxCredits(ground, scheme, from, to),
     runOffEnd: () => start + book.cash.runOff,
-    runsOff: () => false,
+    runsOff: [],
   });
   const rules = { without: [], floor: null, creditLine: null, drawn: 0 };
   const { bySource, opening: bank } = forecastOf(projected, rules);

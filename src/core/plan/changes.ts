@@ -110,7 +110,7 @@ export function planChanges(
     return { change, sign: JSON.stringify(change) };
   };
   // Rows come first: what is said of all of a line is said of them too where it takes them.
-  const own = new Map(budget.lines.map((l) => [lineKey(l), l]));
+  const own = new Map(rows.length === 0 ? [] : budget.lines.map((l) => [lineKey(l), l]));
   for (const { account, segment, ids } of linesWithRows(rows)) {
     const line = own.get(lineKey({ account, segment }));
     if (line === undefined) added.push(bySchedule(account, segment));
@@ -240,16 +240,44 @@ function linesReached(
     added.push(fresh);
     return [lineKey(fresh)];
   }
-  const there = [...budget.lines, ...added].filter((l) => {
+  const { keys, by } = membersReached(what, budget.lines, added, facts, accounts);
+  return keys.length > 0 ? keys : stuck(by > 0 ? 'bySchedule' : 'noLine');
+}
+
+/** Lines that an adjustment reaches, and of how many lines that is. */
+type Members = { readonly keys: readonly string[]; readonly by: number };
+/** Whom an adjustment reaches does not hang on its size: while it is tried in one after another, nothing of it is looked for again. */
+const remembered = new WeakMap<
+  Change['adjustment']['what'],
+  WeakMap<readonly Line[], { readonly from: readonly unknown[]; readonly of: Members }>
+>();
+
+function membersReached(
+  what: Change['adjustment']['what'],
+  lines: readonly Line[],
+  added: readonly Line[],
+  facts: Facts,
+  accounts: ReadonlyMap<string, Account>,
+): Members {
+  const from = [facts, ...added];
+  let byLines = remembered.get(what);
+  if (!byLines) remembered.set(what, (byLines = new WeakMap()));
+  const last = byLines.get(lines);
+  if (last?.from.length === from.length && last.from.every((x, i) => x === from[i])) return last.of;
+  const { reach } = what;
+  const there = [...lines, ...added].filter((l) => {
     const account = accounts.get(l.account);
     return account !== undefined && isProfitAndLoss(account.kind) && reaches(reach, account, l.segment);
   });
-  const own = there.filter((l) => l.method.kind !== 'schedule');
-  if (own.length === 0) return stuck(there.length > 0 ? 'bySchedule' : 'noLine');
-  if (!reach.lines.some(isWide)) return own.map(lineKey);
-  const explicit = new Set(named);
-  const follows = followers(own, budget.lines, facts);
-  return own.filter((l) => explicit.has(l.account) || !follows(l)).map(lineKey);
+  let reached = there.filter((l) => l.method.kind !== 'schedule');
+  if (reached.length > 0 && reach.lines.some(isWide)) {
+    const explicit = new Set(reach.lines.flatMap((l) => (l.of === 'account' ? [l.account] : [])));
+    const follows = followers(reached, lines, facts);
+    reached = reached.filter((l) => explicit.has(l.account) || !follows(l));
+  }
+  const of = { keys: reached.map(lineKey), by: there.length };
+  byLines.set(lines, { from, of });
+  return of;
 }
 
 /**

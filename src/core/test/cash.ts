@@ -85,7 +85,7 @@ export function projectionOf(
     taxCredits: () => 0,
     bank: null,
     runOffEnd: () => NEW_YEAR + 30,
-    runsOff: () => false,
+    runsOff: [],
     ...change,
   };
 }

@@ -1,75 +1,17 @@
 import { toDayNumber, type Day } from '@/core/calendar';
-import { createMemory, makeGround } from '@/core/ground';
-import type { Book } from '@/core/model';
 import { minor, percent } from '@/core/money';
-import {
-  account,
-  blockOf,
-  bookWith,
-  budgetOf,
-  byMonth,
-  calendar,
-  line,
-  periodIds,
-  sourceOf,
-} from '@/core/test/build';
-import { atOnce, terms } from '@/core/test/cash';
-import { outcomesOf } from '.';
+import { calendar, periodIds } from '@/core/test/build';
+import { range, smallPlan } from '@/core/test/smallPlan';
+import { outcomeOf, outcomesOf, OUTCOME_IDS } from '.';
 
 /* Figures that cases are compared by, reckoned by hand. */
 
 const on = (text: string) => toDayNumber(text as Day);
-const accounts = [
-  account('sales', 'income'),
-  account('goods', 'costOfSales'),
-  account('rent', 'expense'),
-  account('bank', 'bank'),
-  account('line', 'loan', 'Credit line'),
-  account('capital', 'equity'),
-];
 const ids = periodIds(2026);
 const first = calendar.firstOfYear(2026);
-const opening = blockOf(
-  accounts,
-  [
-    ['2025-12-31', 'bank', 1_000],
-    ['2025-12-31', 'capital', 1_000],
-  ],
-  'l0',
-);
-const amounts = (...all: number[]) => byMonth(Object.fromEntries(all.map((a, i) => [ids[i], minor(a)])));
-
-/** Sales on the 20th, goods on the 10th, rent on the 5th: January loses 900 before the 20th. */
-function groundOf(cash: Partial<Book['cash']> = {}) {
-  const budget = budgetOf(
-    [
-      line('sales', amounts(2_000, 2_000, 0)),
-      line('goods', amounts(800, 500, 0)),
-      line('rent', amounts(600, 600, 600)),
-    ],
-    'b1',
-    {
-      length: 3,
-      terms: [
-        terms('sales', ['100', atOnce({ of: 'monthDay', day: 20 })]),
-        terms('goods', ['100', atOnce({ of: 'monthDay', day: 10 })]),
-        terms('rent', ['100', atOnce({ of: 'monthDay', day: 5 })]),
-      ],
-    },
-  );
-  const plain = bookWith(accounts, { budgets: [budget] });
-  const book: Book = {
-    ...plain,
-    sources: [sourceOf({ id: 's0', block: 'l0' })],
-    closedThrough: periodIds(2025)[11]!,
-    cash: { ...plain.cash, floor: minor(0), ...cash },
-  };
-  return makeGround(book, new Map([[opening.id, opening]]), createMemory());
-}
-const range = { first, last: first + 2 };
 
 test('profit, margin, closing bank, equity, and the lowest day with the days under the floor', () => {
-  const { of, months, balances } = outcomesOf(groundOf(), null, range)!;
+  const { of, months, balances } = outcomesOf(smallPlan(), null, range)!;
   expect(of.income?.amount).toBe(4_000);
   expect(of.grossMargin?.amount).toBe(4_000 - 1_300);
   expect(of.netProfit?.amount).toBe(4_000 - 1_300 - 1_800);
@@ -89,7 +31,7 @@ test('profit, margin, closing bank, equity, and the lowest day with the days und
 });
 
 test('a range within the plan has its own lowest day and its own profit', () => {
-  const { of } = outcomesOf(groundOf(), null, { first: first + 1, last: first + 1 })!;
+  const { of } = outcomesOf(smallPlan(), null, { first: first + 1, last: first + 1 })!;
   expect(of.netProfit?.amount).toBe(900);
   // 1,600 − 600 on 5 February, − 500 on the 10th.
   expect(of.lowBank).toEqual({ amount: 500, day: on('2026-02-10') });
@@ -99,7 +41,7 @@ test('a range within the plan has its own lowest day and its own profit', () => 
 
 test('with a credit line the lowest day is told before it and after it, with the most that is drawn', () => {
   const line = { account: 'line', interest: null, limit: minor(350), rate: percent('0'), step: minor(100) };
-  const { of, balances } = outcomesOf(groundOf({ creditLine: line }), null, range)!;
+  const { of, balances } = outcomesOf(smallPlan({ creditLine: line }), null, range)!;
   expect(of.lowBank).toEqual({ amount: -400, day: on('2026-01-10') });
   // Three whole steps of the 350; what is missing beyond them stays missing.
   expect(of.lowAfterLine).toEqual({ amount: -100, day: on('2026-01-10') });
@@ -111,7 +53,6 @@ test('with a credit line the lowest day is told before it and after it, with the
 });
 
 test('a covenant is broken in the range or not in it', () => {
-  const ground = groundOf();
   const bank = { id: 'o1', name: 'At the bank', formula: '"account:bank"', unit: 'money' as const };
   const covenant = {
     id: 'n1',
@@ -122,11 +63,20 @@ test('a covenant is broken in the range or not in it', () => {
     from: ids[0]!,
     tested: 'period' as const,
   };
-  const book = { ...ground.book, covenants: [covenant], ownRatios: [bank] };
-  const asked = makeGround(book, new Map([[opening.id, opening]]), createMemory());
+  const asked = smallPlan({}, { covenants: [covenant], ownRatios: [bank] });
   const brokenIn = (of: typeof range) => outcomesOf(asked, null, of)!.covenants[0]!.broken;
   // It stands at 1,600, 2,500 and 1,900.
   expect(brokenIn(range)).toBe(first);
   expect(brokenIn({ first: first + 1, last: first + 1 })).toBeNull();
   expect(brokenIn({ first: first + 1, last: first + 2 })).toBe(first + 2);
+});
+
+test('one outcome asked alone is what it is among all', () => {
+  const line = { account: 'line', interest: null, limit: minor(350), rate: percent('9'), step: minor(100) };
+  for (const ground of [smallPlan(), smallPlan({ creditLine: line }), smallPlan({ floor: null })])
+    for (const asked of [range, { first, last: first }, { first: first + 1, last: first + 40 }]) {
+      const all = outcomesOf(ground, null, asked)!;
+      for (const id of OUTCOME_IDS)
+        expect([id, outcomeOf(ground, null, asked, id)]).toEqual([id, all.of[id]]);
+    }
 });

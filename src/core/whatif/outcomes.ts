@@ -1,5 +1,13 @@
 import { toDayNumber, type DayNumber, type PeriodIndex, type PeriodRange } from '@/core/calendar';
-import { aheadOf, budgetOn, covenantsOf, type Ahead, type Ground } from '@/core/ground';
+import {
+  ALL_SOURCES,
+  aheadOf,
+  budgetOn,
+  cashOf,
+  covenantsOf,
+  type CashView,
+  type Ground,
+} from '@/core/ground';
 import { isProfitAndLoss, type Budget } from '@/core/model';
 import { minor, plus, type Minor } from '@/core/money';
 import type { CovenantState } from '@/core/statements';
@@ -54,23 +62,87 @@ export type Outcomes = {
 };
 
 /** The bank by day without what the credit line brings and takes. */
-export function bankBeforeLine({ forecast }: Ahead['view']): Float64Array {
+export function bankBeforeLine({ forecast }: CashView): Float64Array {
   const own = forecast.bySource.get('creditLine');
   if (!own) return forecast.closing;
   let put = 0;
   return forecast.closing.map((amount, d) => amount - (put += own[d]!));
 }
 
+/** Outcomes that money ahead tells alone. */
+export const OF_MONEY = ['lowBank', 'lowAfterLine', 'highestDrawing', 'daysUnder', 'closingBank'] as const;
+type OfMoney = (typeof OF_MONEY)[number];
+const isOfMoney = (id: OutcomeId): id is OfMoney => (OF_MONEY as readonly string[]).includes(id);
+
+const amountOf = (amount: number): Outcome => ({ amount, day: null });
+
+/** What money ahead comes to in a range of periods; `last` is the last of them that is projected. */
+function moneyOf(
+  { calendar, book }: Ground,
+  view: CashView,
+  range: PeriodRange,
+  last: PeriodIndex,
+): Readonly<Record<OfMoney, Outcome | null>> & Pick<Outcomes, 'bank'> {
+  const { forecast, creditLine: line } = view;
+  const { floor } = book.cash;
+  const end = toDayNumber(calendar.period(last).end);
+  const from = Math.max(forecast.today + 1, toDayNumber(calendar.period(range.first).start));
+  const to = Math.min(forecast.start + forecast.closing.length, end);
+  const plain = bankBeforeLine(view);
+  const lowIn = (all: Float64Array): Outcome | null => {
+    let low: Outcome | null = null;
+    for (let day = from; day <= to; day++) {
+      const amount = all[day - forecast.start - 1]!;
+      if (low === null || amount < low.amount) low = { amount, day };
+    }
+    return low;
+  };
+  let under = 0;
+  if (floor !== null)
+    for (let day = from; day <= to; day++) if (forecast.closing[day - forecast.start - 1]! < floor) under++;
+  const closing = forecast.closing[end - forecast.start - 1];
+  return {
+    lowBank: lowIn(plain),
+    lowAfterLine: line ? lowIn(forecast.closing) : null,
+    highestDrawing: line ? highestDrawing(view, from, to) : null,
+    daysUnder: floor === null ? null : amountOf(under),
+    closingBank: closing === undefined ? null : amountOf(closing),
+    bank: { start: forecast.start, plain, closing: forecast.closing },
+  };
+}
+
+/**
+ * One figure that a plan comes to, as `outcomesOf` has it, and no more is reckoned than it needs; null where nothing tells it.
+ */
+export function outcomeOf(
+  ground: Ground,
+  look: Budget | null,
+  range: PeriodRange,
+  id: OutcomeId,
+): Outcome | null {
+  if (!isOfMoney(id)) return outcomesOf(ground, look, range)?.of[id] ?? null;
+  const view = cashOf(ground, budgetOn(ground, look), ALL_SOURCES);
+  return view && moneyOf(ground, view, range, lastOf(ground, view, range))[id];
+}
+
+/** The bank by day ahead; null where nothing is known at all. */
+export function bankAhead(ground: Ground, look: Budget | null): Outcomes['bank'] | null {
+  const view = cashOf(ground, budgetOn(ground, look), ALL_SOURCES);
+  return view && { start: view.forecast.start, plain: bankBeforeLine(view), closing: view.forecast.closing };
+}
+
+const lastOf = ({ calendar }: Ground, { input }: CashView, range: PeriodRange): PeriodIndex =>
+  Math.min(range.last, calendar.indexOfDay(input.start) + input.periods.length);
+
 /** What a plan comes to over a range of periods; null where nothing is known at all. */
 export function outcomesOf(ground: Ground, look: Budget | null, range: PeriodRange): Outcomes | null {
   const ahead = aheadOf(ground, budgetOn(ground, look));
   if (ahead === null) return null;
-  const { calendar, book } = ground;
+  const { calendar } = ground;
   const { view, balances, accounts } = ahead;
   const { forecast } = view;
-  const periods = Array.from({ length: range.last - range.first + 1 }, (_, i) => range.first + i).filter(
-    (p) => p <= ahead.last,
-  );
+  const last = lastOf(ground, view, range);
+  const periods = periodsFrom(range.first, last);
   const ofProfit = accounts.filter((a) => isProfitAndLoss(a.kind));
   let [income, costOfSales] = [0, 0];
   const months = periods.map((period) => {
@@ -85,46 +157,23 @@ export function outcomesOf(ground: Ground, look: Budget | null, range: PeriodRan
     const bank = end > forecast.start ? (forecast.closing[end - forecast.start - 1] ?? null) : null;
     return { period, profit: minor(profit), bank };
   });
-  const last = periods.at(-1) ?? ahead.last;
-  const from = Math.max(forecast.today + 1, toDayNumber(calendar.period(range.first).start));
-  const to = Math.min(forecast.start + forecast.closing.length, toDayNumber(calendar.period(last).end));
-  const plain = bankBeforeLine(view);
-  const lowIn = (all: Float64Array): Outcome | null => {
-    let low: Outcome | null = null;
-    for (let day = from; day <= to; day++) {
-      const amount = all[day - forecast.start - 1]!;
-      if (low === null || amount < low.amount) low = { amount, day };
-    }
-    return low;
-  };
-  const line = view.creditLine;
-  const { floor } = book.cash;
-  const drawn = line ? highestDrawing(ahead, from, to) : null;
-  let under = 0;
-  if (floor !== null)
-    for (let day = from; day <= to; day++) if (forecast.closing[day - forecast.start - 1]! < floor) under++;
   // Results that no entry has put into equity yet are the owners' too.
   const equity = accounts.reduce(
     (t, a) =>
       isProfitAndLoss(a.kind) || a.kind === 'equity' ? t : plus(t, balances.balance(a.id, last, true)),
     0,
   );
-  const amountOf = (amount: number): Outcome => ({ amount, day: null });
-  const end = toDayNumber(calendar.period(last).end) - forecast.start - 1;
+  const { bank, ...money } = moneyOf(ground, view, range, last);
   return {
     of: {
+      ...money,
       income: amountOf(income),
       grossMargin: amountOf(plus(income, -costOfSales)),
       netProfit: amountOf(months.reduce((t, m) => plus(t, m.profit), 0)),
-      lowBank: lowIn(plain),
-      lowAfterLine: line ? lowIn(forecast.closing) : null,
-      highestDrawing: drawn,
-      daysUnder: floor === null ? null : amountOf(under),
-      closingBank: forecast.closing[end] === undefined ? null : amountOf(forecast.closing[end]),
       equity: amountOf(equity),
     },
     covenants: covenantsOf(ground, ahead, undefined, range),
-    bank: { start: forecast.start, plain, closing: forecast.closing },
+    bank,
     months,
     balances: periods.every(
       (p) => accounts.reduce((t, a) => plus(t, balances.balance(a.id, p, true)), 0) === 0,
@@ -132,8 +181,11 @@ export function outcomesOf(ground: Ground, look: Budget | null, range: PeriodRan
   };
 }
 
+const periodsFrom = (first: PeriodIndex, last: PeriodIndex): PeriodIndex[] =>
+  Array.from({ length: Math.max(0, last - first + 1) }, (_, i) => first + i);
+
 /** The most that is drawn of the credit line in a range of days, with the first day of it; what stands when it begins counts. */
-function highestDrawing({ view }: Ahead, from: DayNumber, to: DayNumber): Outcome {
+function highestDrawing(view: CashView, from: DayNumber, to: DayNumber): Outcome {
   const account = view.creditLine?.account ?? STAND_INS.creditLine;
   let stands = Math.max(0, -(view.input.opening.get(account) ?? 0));
   let most: Outcome = { amount: stands, day: null };

@@ -8,7 +8,7 @@ import type { Adjustment, Budget } from '@/core/model';
 import { minor } from '@/core/money';
 import type { Unreached } from '@/core/plan';
 import { unitOfSize } from '@/core/scenario';
-import type { OutcomeId, Outcomes } from '@/core/whatif';
+import { missesOf, spreadFrom, type OutcomeId, type Outcomes } from '@/core/whatif';
 import stage from '@/components/Stage.module.css';
 import { dispatch } from '@/store/bookStore';
 import {
@@ -24,10 +24,11 @@ import {
   whenWords,
 } from '@/store/caseWords';
 import { dayText, moneyFormat } from '@/store/format';
+import { steadyGround } from '@/store/questions';
 import { whenIdle } from '@/store/whenIdle';
 import { besidePlan } from './CaseMatrix';
 import { TakesPart } from './TakesPart';
-import { outcomesOn, steadyGround, type CaseLook } from './useCases';
+import { outcomesOn, type CaseLook } from './useCases';
 
 const TOLD: readonly OutcomeId[] = ['netProfit', 'lowBank', 'closingBank'];
 
@@ -245,7 +246,7 @@ const REST_MS = 60;
 
 /** The size here, and how low and how high it may come to be. */
 function Spread({
-  ground: { book },
+  ground,
   adjustment,
   one,
   readOnly,
@@ -255,7 +256,10 @@ function Spread({
   readonly one: CaseLook;
   readonly readOnly: boolean;
 }) {
+  const { book } = ground;
   const cell = one.case.sizes[adjustment.id]!;
+  const misses = useMemo(() => missesOf(steadyGround(ground), adjustment.what), [ground, adjustment.what]);
+  const offered = spreadFrom(misses, cell.size);
   const decimals = decimalsOf(book, adjustment.what);
   const put = (change: Partial<typeof cell>) =>
     dispatch({
@@ -286,6 +290,21 @@ function Spread({
           onSize={(size) => put({ [end]: size })}
         />
       ))}
+      {offered && (offered.low !== cell.low || offered.high !== cell.high) && (
+        <p className="faded" style={{ margin: '6px 0 0' }}>
+          Its lines came out{' '}
+          {misses
+            .map((m) => `${sizeText(adjustment.what, m.size, book)} of ${m.budget} (${m.months} months)`)
+            .join(', ')}
+          .{' '}
+          {!readOnly && (
+            <Button size="compact-xs" onClick={() => put(offered)}>
+              Take {sizeText(adjustment.what, offered.low, book)} to{' '}
+              {sizeText(adjustment.what, offered.high, book)}
+            </Button>
+          )}
+        </p>
+      )}
     </section>
   );
 }

@@ -1,86 +1,82 @@
 'use client';
 
-import { useEffect, useMemo, useState } from 'react';
-import { NativeSelect } from '@mantine/core';
+import { useMemo, useState } from 'react';
 import { rangeLabel, type PeriodRange } from '@/core/calendar';
-import { groundAssuming, type Ground } from '@/core/ground';
+import type { Ground } from '@/core/ground';
 import type { Budget } from '@/core/model';
 import { minor } from '@/core/money';
-import { assumedIn, type Assumed } from '@/core/scenario';
-import { BETTER, stepsOf, type OutcomeId, type Steps } from '@/core/whatif';
+import { BETTER, type Answers, type OutcomeId } from '@/core/whatif';
 import { Waterfall } from '@/components/Waterfall';
 import type { WaterfallStep } from '@/components/waterfallDrawing';
 import stage from '@/components/Stage.module.css';
-import { OUTCOME_WORDS } from '@/store/caseWords';
+import { decimalsOf, OUTCOME_WORDS, sizeText } from '@/store/caseWords';
 import { moneyFormat } from '@/store/format';
-import { whenIdle } from '@/store/whenIdle';
-import { outcomesOn, steadyGround, type CaseLook } from './useCases';
+import { useAnswer } from '@/store/questions';
+import { rangedIn } from './asked';
+import { CaseChoice, OutcomeChoice, Waits } from './Choices';
+import type { CaseLook } from './useCases';
 import classes from './WhatIf.module.css';
 
 const TOLD: readonly OutcomeId[] = ['netProfit', 'lowBank', 'closingBank', 'income', 'grossMargin', 'equity'];
 const NAMES = { good: 'F: better', bad: 'U: worse', budget: 'As planned', outlook: 'The case' };
 
-/** From the plan to a case, adjustment by adjustment: as they stand in the list, each alone, and what they only do together. */
+type Told = NonNullable<Answers['steps']>;
+
+/**
+ * From the plan to a case, adjustment by adjustment: as they stand in the list, each alone, and what they only do together; and
+ * what each does where it comes out at its lowest or its highest.
+ */
 export function StepsView({
   ground,
   looked,
   range,
   cases,
+  one,
+  onCase,
 }: {
   readonly ground: Ground;
   readonly looked: Budget | null;
   readonly range: PeriodRange;
   readonly cases: readonly CaseLook[];
+  readonly one: CaseLook;
+  readonly onCase: (id: string) => void;
 }) {
   const { book, calendar } = ground;
+  const { adjustments } = book;
   const money = moneyFormat(book);
-  const [id, setId] = useState(cases.at(-1)?.case.id ?? '');
   const [outcome, setOutcome] = useState<OutcomeId>('closingBank');
-  const one = cases.find((c) => c.case.id === id) ?? cases.at(-1) ?? null;
-  const assumed = useMemo(() => (one ? assumedIn(book, one.case) : []), [book, one]);
-  const told = useSteps(ground, looked, range, assumed, outcome);
-  if (!one)
-    return (
-      <div className={classes.body}>
-        <p className="faded">There is no case yet whose steps could be told.</p>
-      </div>
-    );
-  const effect = (label: string, amount: number): WaterfallStep => ({
-    label,
+  const assumed = useMemo(() => rangedIn({ adjustments }, one.case), [adjustments, one.case]);
+  const question = useMemo(() => ({ ask: 'steps' as const, assumed, outcome }), [assumed, outcome]);
+  const asking = useAnswer(ground, looked, range, question);
+  const told = asking.state === 'answered' ? asking.answer : undefined;
+  const known = new Map(assumed.map((a) => [a.adjustment.id, a.adjustment]));
+  const effect = (id: string, amount: number): WaterfallStep => ({
+    label: known.get(id)?.name ?? '',
     value: minor(amount),
     kind: amount >= 0 === (BETTER[outcome] === 'more') ? 'good' : 'bad',
     text: money.signed(minor(amount)),
   });
+  const end = (label: string, amount: number, kind: 'budget' | 'outlook'): WaterfallStep => ({
+    label,
+    value: minor(amount),
+    kind,
+    text: money.text(minor(amount)),
+  });
   const steps: readonly WaterfallStep[] = told
     ? [
-        {
-          label: 'As planned',
-          value: minor(told.begin),
-          kind: 'budget',
-          text: money.text(minor(told.begin)),
-        },
-        ...told.steps.map((s) => effect(s.of.adjustment.name, s.effect)),
-        { label: one.case.name, value: minor(told.end), kind: 'outlook', text: money.text(minor(told.end)) },
+        end('As planned', told.begin, 'budget'),
+        ...told.steps.map((s) => effect(s.of, s.effect)),
+        end(one.case.name, told.end, 'outlook'),
       ]
     : [];
   return (
     <>
       <div className={stage.tools}>
-        <NativeSelect
-          aria-label="Case"
-          value={one.case.id}
-          data={cases.map((c) => ({ value: c.case.id, label: c.case.name }))}
-          onChange={(e) => setId(e.currentTarget.value)}
-        />
-        <NativeSelect
-          aria-label="Outcome"
-          value={outcome}
-          data={TOLD.map((o) => ({ value: o, label: OUTCOME_WORDS[o] }))}
-          onChange={(e) => setOutcome(e.currentTarget.value as OutcomeId)}
-        />
+        <CaseChoice cases={cases} one={one} onCase={onCase} />
+        <OutcomeChoice of={TOLD} outcome={outcome} onOutcome={setOutcome} />
       </div>
       <div className={classes.body}>
-        {told === undefined && <p className="faded">It is being reckoned…</p>}
+        <Waits asking={asking} />
         {told === null && <p className="faded">Nothing tells this outcome over these months.</p>}
         {told && (
           <>
@@ -101,11 +97,11 @@ export function StepsView({
               </thead>
               <tbody>
                 {told.steps.map((s, i) => (
-                  <tr key={s.of.adjustment.id}>
-                    <td>{s.of.adjustment.name}</td>
+                  <tr key={s.of}>
+                    <td>{known.get(s.of)?.name}</td>
                     <td data-figure>{money.signed(minor(s.effect))}</td>
                     <td data-figure>{money.signed(minor(told.alone[i]!.effect))}</td>
-                    <td className={classes.why}>{s.of.adjustment.why}</td>
+                    <td className={classes.why}>{known.get(s.of)?.why}</td>
                   </tr>
                 ))}
                 <tr>
@@ -122,6 +118,7 @@ export function StepsView({
                 </tr>
               </tbody>
             </table>
+            <Swings ground={ground} one={one} told={told} outcome={outcome} known={known} />
           </>
         )}
       </div>
@@ -129,40 +126,89 @@ export function StepsView({
   );
 }
 
-/** The steps, each reckoned when the page is idle; undefined until all are. */
-function useSteps(
-  ground: Ground,
-  looked: Budget | null,
-  range: PeriodRange,
-  assumed: Assumed,
-  outcome: OutcomeId,
-): Steps<Assumed[number]> | null | undefined {
-  const { first, last } = range;
-  const wanted = useMemo(
-    () => ({ ground, looked, first, last, assumed, outcome }),
-    [ground, looked, first, last, assumed, outcome],
+/** What the case hangs on: each adjustment at its lowest and its highest, all else as it is, the widest first. */
+function Swings({
+  ground: { book },
+  one,
+  told,
+  outcome,
+  known,
+}: {
+  readonly ground: Ground;
+  readonly one: CaseLook;
+  readonly told: Told;
+  readonly outcome: OutcomeId;
+  readonly known: ReadonlyMap<string, Ground['book']['adjustments'][number]>;
+}) {
+  const money = moneyFormat(book);
+  const rows = told.steps
+    .flatMap((s, i) => {
+      const { low, high } = told.swings[i]!;
+      const adjustment = known.get(s.of);
+      if (!adjustment || (low === null && high === null)) return [];
+      const [down, up] = [low, high].map((v) => (v === null ? 0 : v - told.end)) as [number, number];
+      return [{ adjustment, down, up, wide: Math.max(down, up, 0) - Math.min(down, up, 0) }];
+    })
+    .sort((a, b) => b.wide - a.wide);
+  const most = Math.max(1, ...rows.flatMap((r) => [Math.abs(r.down), Math.abs(r.up)]));
+  const better = BETTER[outcome] === 'more' ? 1 : -1;
+  const sizeAt = (a: (typeof rows)[number]['adjustment'], end: 'low' | 'high') => {
+    const size = one.case.sizes[a.id]?.[end] ?? null;
+    return size === null ? '' : sizeText(a.what, size, book, decimalsOf(book, a.what));
+  };
+  return (
+    <section>
+      <h3 className={classes.heading}>What it hangs on</h3>
+      {rows.length === 0 ? (
+        <p className="faded">
+          Nobody said how low or how high anything may come out in {one.case.name}. Say it beside a size in
+          the matrix; then the widest stands first here.
+        </p>
+      ) : (
+        <table className={classes.matrix}>
+          <thead>
+            <tr>
+              <th>All else as it is, the widest first</th>
+              <th data-figure>At its lowest</th>
+              <th aria-label="Picture" />
+              <th data-figure>At its highest</th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((r) => (
+              <tr key={r.adjustment.id}>
+                <td>{r.adjustment.name}</td>
+                <td data-figure>
+                  {money.signed(minor(r.down))} <small>{sizeAt(r.adjustment, 'low')}</small>
+                </td>
+                <td>
+                  <svg
+                    className={classes.swing}
+                    viewBox="-100 0 200 16"
+                    preserveAspectRatio="none"
+                    aria-hidden
+                  >
+                    {[r.down, r.up].map((v, i) => (
+                      <rect
+                        key={i}
+                        data-tone={v * better >= 0 ? 'good' : 'bad'}
+                        x={(Math.min(0, v) / most) * 98}
+                        width={(Math.abs(v) / most) * 98}
+                        y={i === 0 ? 2 : 8}
+                        height="6"
+                      />
+                    ))}
+                    <line x1="0" x2="0" y1="0" y2="16" />
+                  </svg>
+                </td>
+                <td data-figure>
+                  {money.signed(minor(r.up))} <small>{sizeAt(r.adjustment, 'high')}</small>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </section>
   );
-  const [made, setMade] = useState<{
-    readonly of: object;
-    readonly steps: Steps<Assumed[number]> | null;
-  } | null>(null);
-  useEffect(() => {
-    const known = new Map<string, number | null>();
-    const keyOf = (list: Assumed) => list.map((a) => a.adjustment.id).join();
-    const reckon = (list: Assumed) => {
-      const own = groundAssuming(steadyGround(ground), 'steps', list);
-      const found = outcomesOn(own, looked, { first, last });
-      known.set(keyOf(list), found?.of[outcome]?.amount ?? null);
-    };
-    const lists = [[], ...assumed.map((_, i) => assumed.slice(0, i + 1)), ...assumed.map((a) => [a])];
-    return whenIdle(
-      [
-        ...lists.map((list) => () => reckon(list)),
-        () => setMade({ of: wanted, steps: stepsOf(assumed, (list) => known.get(keyOf(list)) ?? null) }),
-      ],
-      REST_MS,
-    );
-  }, [ground, looked, first, last, assumed, outcome, wanted]);
-  return made?.of === wanted ? made.steps : undefined;
 }
-const REST_MS = 30;

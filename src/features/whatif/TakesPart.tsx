@@ -1,13 +1,13 @@
 'use client';
 
-import { useEffect, useRef, useState } from 'react';
+import { useState } from 'react';
 import { Button, Group, NativeSelect, TextInput } from '@mantine/core';
-import { toDayNumber, type PeriodRange } from '@/core/calendar';
-import { groundAssuming, lastKnown, type Ground } from '@/core/ground';
+import type { PeriodRange } from '@/core/calendar';
+import type { Ground } from '@/core/ground';
 import type { Adjustment, Budget } from '@/core/model';
-import { minor, unitOf } from '@/core/money';
-import { assumedIn, SIZE_STEP, unitOfSize, type SizeUnit } from '@/core/scenario';
-import { BETTER, outcomesOf, seek, type Answer, type OutcomeId } from '@/core/whatif';
+import { minor } from '@/core/money';
+import { unitOfSize } from '@/core/scenario';
+import type { AskOf, OutcomeId } from '@/core/whatif';
 import { MoneyInput } from '@/components/MoneyInput';
 import {
   decimalsOf,
@@ -19,7 +19,9 @@ import {
   sizeText,
 } from '@/store/caseWords';
 import { moneyFormat } from '@/store/format';
-import { steadyGround, type CaseLook } from './useCases';
+import { useAnswer } from '@/store/questions';
+import { assumedWith, usualRange } from './asked';
+import type { CaseLook } from './useCases';
 
 const SOUGHT: readonly OutcomeId[] = [
   'lowBank',
@@ -29,32 +31,6 @@ const SOUGHT: readonly OutcomeId[] = [
   'equity',
   'income',
 ];
-
-/** Between which sizes is sought unless others are said. */
-function usualRange(unit: SizeUnit, ground: Ground, range: PeriodRange): readonly [number, number] {
-  const { calendar, book } = ground;
-  switch (unit) {
-    case 'percent':
-      return [-50_000, 50_000];
-    case 'money':
-    case 'quantity':
-      return [-10_000 * unitOf(book.currency), 10_000 * unitOf(book.currency)];
-    case 'days':
-      return [-30, 90];
-    case 'months':
-      return [-12, 12];
-    case 'count':
-      return [0, 1_000];
-    case 'payments':
-      return [1, 120];
-    case 'day': {
-      const first = (lastKnown(ground) ?? range.first - 1) + 1;
-      return [toDayNumber(calendar.period(first).start), toDayNumber(calendar.period(range.last).end)];
-    }
-    case 'yes':
-      return [0, 1];
-  }
-}
 
 /** What size of an adjustment it would take for an outcome of a case to meet a goal, all else of the case as it is. */
 export function TakesPart({
@@ -84,66 +60,27 @@ export function TakesPart({
   const [ends, setEnds] = useState(() =>
     usualRange(unit, ground, range).map((size) => sizeDraft(what, size, book, decimals)),
   );
-  const [done, setDone] = useState<number | null>(null);
-  const [answer, setAnswer] = useState<{
-    readonly of: CaseLook;
-    readonly outcome: OutcomeId;
-    readonly answer: Answer;
-  } | null>(null);
-  const stop = useRef<() => void>(() => undefined);
-  useEffect(() => () => stop.current(), []);
+  const [question, setQuestion] = useState<AskOf<'seek'> | null>(null);
+  const asking = useAnswer(ground, looked, range, question);
+  const rest = () => setQuestion(null);
   const read = ends.map((text) => readSize(what, text, book, decimals));
   const [low, high] = read.map((r) => (r.ok ? r.size : null));
   const turned = low != null && high != null && low > high;
   const begin = () => {
     if (low == null || high == null || turned) return;
-    const assumed = assumedIn(book, one.case);
-    const ask = (size: number): number | null => {
-      const all = assumed.some((a) => a.adjustment.id === adjustment.id)
-        ? assumed.map((a) => (a.adjustment.id === adjustment.id ? { ...a, size } : a))
-        : book.adjustments.flatMap((a) =>
-            a.id === adjustment.id
-              ? [{ adjustment: { ...a, off: false }, size }]
-              : assumed.filter((x) => x.adjustment.id === a.id),
-          );
-      return (
-        outcomesOf(groundAssuming(steadyGround(ground), 'sought', all), looked, range)?.of[outcome]?.amount ??
-        null
-      );
-    };
-    const way = seek({
-      ask,
+    const size = sizeIn(one.case, adjustment.id);
+    setQuestion({
+      ask: 'seek',
+      assumed: assumedWith(book, one.case, adjustment, size ?? low),
+      adjustment: adjustment.id,
+      outcome,
       goal,
-      meets: BETTER[outcome] === 'more' ? 'atLeast' : 'atMost',
-      origin: isChange(what) ? 0 : Math.min(high, Math.max(low, sizeIn(one.case, adjustment.id) ?? low)),
-      least: low,
-      most: high,
-      step: SIZE_STEP[unit],
+      origin: isChange(what) ? 0 : Math.min(high, Math.max(low, size ?? low)),
+      ends: [low, high],
     });
-    let stopped = false;
-    stop.current = () => {
-      stopped = true;
-      setDone(null);
-    };
-    setDone(0);
-    setAnswer(null);
-    const go = () => {
-      if (stopped) return;
-      const until = performance.now() + SLICE_MS;
-      while (performance.now() < until) {
-        const next = way.next();
-        if (next.done) {
-          setDone(null);
-          return setAnswer({ of: one, outcome, answer: next.value });
-        }
-        setDone(next.value);
-      }
-      setTimeout(go, 0);
-    };
-    setTimeout(go, 0);
   };
   const sized = (size: number) => sizeText(what, size, book, decimals);
-  const known = answer?.of === one && answer.outcome === outcome ? answer.answer : null;
+  const known = asking.state === 'answered' ? asking.answer : null;
   return (
     <section aria-label="What it takes">
       <div className="label">What it takes</div>
@@ -157,7 +94,7 @@ export function TakesPart({
         }))}
         onChange={(e) => {
           setOutcome(e.currentTarget.value as OutcomeId);
-          setAnswer(null);
+          rest();
         }}
       />
       <MoneyInput
@@ -169,7 +106,7 @@ export function TakesPart({
         value={goal}
         onCommit={(v) => {
           setGoal(v ?? minor(0));
-          setAnswer(null);
+          rest();
         }}
       />
       <Group gap={6} mt={6} grow>
@@ -183,24 +120,25 @@ export function TakesPart({
             onChange={(e) => {
               const text = e.currentTarget.value;
               setEnds((all) => all.map((t, k) => (k === i ? text : t)));
-              setAnswer(null);
+              rest();
             }}
           />
         ))}
       </Group>
       {turned && <p className="faded">The range ends before it begins.</p>}
       <Group gap={8} pt={8}>
-        {done === null ? (
+        {asking.state === 'asking' ? (
+          <Button onClick={rest}>Stop ({Math.round(asking.share * 100)}%)</Button>
+        ) : (
           <Button onClick={begin} disabled={low == null || high == null || turned}>
             Seek
           </Button>
-        ) : (
-          <Button onClick={() => stop.current()}>Stop ({Math.round(done * 100)}%)</Button>
         )}
         {known !== null && known.size !== null && !readOnly && (
           <Button onClick={() => onSize(known.size!)}>Put it in {one.case.name}</Button>
         )}
       </Group>
+      {asking.state === 'failed' && <p className="faded">It could not be reckoned: {asking.why}</p>}
       {known && (
         <p role="status" style={{ margin: '8px 0 0' }}>
           {known.size === null ? (
@@ -235,4 +173,3 @@ export function TakesPart({
     </section>
   );
 }
-const SLICE_MS = 25;

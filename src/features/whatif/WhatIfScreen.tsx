@@ -5,8 +5,8 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
 import { Button, SegmentedControl } from '@mantine/core';
 import { periodsOf, rangeLabel, type PeriodRange } from '@/core/calendar';
-import { aheadOf, rulerRange } from '@/core/ground';
-import type { Adjustment } from '@/core/model';
+import { aheadOf, rulerRange, type Ground } from '@/core/ground';
+import type { Adjustment, Budget } from '@/core/model';
 import { minor } from '@/core/money';
 import { MenuButton } from '@/components/Opens';
 import { StageHead } from '@/components/StageHead';
@@ -19,17 +19,31 @@ import { moneyFormat } from '@/store/format';
 import { useOpenGround } from '@/store/openGround';
 import { lookedNow, wantName } from '@/store/person';
 import { planCalled, usePlan } from '@/store/plan';
+import { closeQuestions, steadyGround } from '@/store/questions';
 import { say, setSession } from '@/store/session';
 import type { OutcomeId } from '@/core/whatif';
 import { AdjustmentPanel } from './AdjustmentPanel';
 import { CaseChart, PLAN_STROKE, STROKES, type ChartLine } from './CaseChart';
 import { besidePlan, CaseMatrix, type At } from './CaseMatrix';
-import { steadyGround, useCases } from './useCases';
+import { useCases, type CaseLook } from './useCases';
 import classes from './WhatIf.module.css';
 
+const TableView = dynamic(() => import('./TableView').then((m) => m.TableView));
+const EdgeView = dynamic(() => import('./EdgeView').then((m) => m.EdgeView));
+const SureView = dynamic(() => import('./SureView').then((m) => m.SureView));
+const NearestPart = dynamic(() => import('./NearestPart').then((m) => m.NearestPart));
 const StepsView = dynamic(() => import('./StepsView').then((m) => m.StepsView));
 const AdjustmentDialog = dynamic(() => import('./AdjustmentDialog').then((m) => m.AdjustmentDialog));
 const CaseDialog = dynamic(() => import('./CaseDialog').then((m) => m.CaseDialog));
+
+type View = 'cases' | 'steps' | 'table' | 'edge' | 'sure';
+const VIEWS: readonly { readonly value: View; readonly label: string }[] = [
+  { value: 'cases', label: 'Cases' },
+  { value: 'steps', label: 'Step by step' },
+  { value: 'table', label: 'Two at once' },
+  { value: 'edge', label: 'Edge' },
+  { value: 'sure', label: 'How sure' },
+];
 
 const PLAIN: readonly OutcomeId[] = [
   'income',
@@ -53,13 +67,15 @@ export function WhatIfScreen() {
   const ahead = useMemo(() => aheadOf(still, looked), [still, looked]);
   const [chosen, setChosen] = useState<PeriodRange | null>(null);
   const [at, setAt] = useState<At | null>(null);
-  const [view, setView] = useState<'cases' | 'steps'>('cases');
+  const [view, setView] = useState<View>('cases');
+  const [told, setTold] = useState<string | null>(null);
   const [plain, setPlain] = useState(true);
   const [day, setDay] = useState<number | null>(null);
   const [panelOpen, setPanelOpen] = useState(false);
   /** The adjustment that is changed, or `null` for a new one; a case that is named anew, `null` for a new one. */
   const [asked, setAsked] = useState<Adjustment | null | undefined>(undefined);
   const [naming, setNaming] = useState<string | null | undefined>(undefined);
+  useEffect(() => closeQuestions, []);
   const start = ahead?.start ?? 0;
   const last = ahead?.last ?? 0;
   const range = useMemo<PeriodRange>(() => {
@@ -99,6 +115,7 @@ export function WhatIfScreen() {
   const known = rulerRange(ground);
   const adjustment = book.adjustments.find((a) => a.id === at?.adjustment) ?? null;
   const one = cases.find((c) => c.case.id === at?.case) ?? null;
+  const asksOf = cases.find((c) => c.case.id === told) ?? cases.at(-1) ?? null;
   const line = book.cash.creditLine !== null;
   const lines: ChartLine[] = [
     ...(base
@@ -175,11 +192,8 @@ export function WhatIfScreen() {
               size="xs"
               aria-label="View"
               value={view}
-              onChange={(v) => setView(v as typeof view)}
-              data={[
-                { value: 'cases', label: 'Cases' },
-                { value: 'steps', label: 'Step by step' },
-              ]}
+              onChange={(v) => setView(v as View)}
+              data={[...VIEWS]}
             />
             {line && view === 'cases' && (
               <SegmentedControl
@@ -223,8 +237,16 @@ export function WhatIfScreen() {
               </>
             )}
           </div>
-          {view === 'steps' ? (
-            <StepsView ground={ground} looked={looked} range={range} cases={cases} />
+          {view !== 'cases' ? (
+            <Asked
+              view={view}
+              ground={ground}
+              looked={looked}
+              range={range}
+              cases={cases}
+              one={asksOf}
+              onCase={setTold}
+            />
           ) : (
             <div className={classes.body}>
               <CaseChart
@@ -319,6 +341,7 @@ export function WhatIfScreen() {
                   }}
                 />
               )}
+              {cases.length > 0 && <NearestPart ground={ground} looked={looked} />}
             </div>
           )}
         </div>
@@ -359,4 +382,29 @@ export function WhatIfScreen() {
       )}
     </div>
   );
+}
+
+/** A question about one of the cases; the edge of the plan itself needs none. */
+function Asked({
+  view,
+  one,
+  ...of
+}: {
+  readonly view: Exclude<View, 'cases'>;
+  readonly ground: Ground;
+  readonly looked: Budget | null;
+  readonly range: PeriodRange;
+  readonly cases: readonly CaseLook[];
+  readonly one: CaseLook | null;
+  readonly onCase: (id: string) => void;
+}) {
+  if (view === 'edge') return <EdgeView {...of} one={one} />;
+  if (one === null)
+    return (
+      <div className={classes.body}>
+        <p className="faded">There is no case yet that could be asked about.</p>
+      </div>
+    );
+  if (view === 'steps') return <StepsView {...of} one={one} />;
+  return view === 'table' ? <TableView {...of} one={one} /> : <SureView {...of} one={one} />;
 }

@@ -1,9 +1,10 @@
 import { useEffect, useMemo, useReducer } from 'react';
 import type { PeriodRange } from '@/core/calendar';
 import { groundAssuming, type Ground } from '@/core/ground';
-import type { Book, Budget, Case } from '@/core/model';
+import type { Budget, Case } from '@/core/model';
 import { assumedIn } from '@/core/scenario';
 import { outcomesOf, type Outcomes } from '@/core/whatif';
+import { steadyGround } from '@/store/questions';
 import { whenIdle } from '@/store/whenIdle';
 
 /** A case with its ground and what it comes to; `outcomes` undefined while that is not reckoned yet. */
@@ -39,22 +40,6 @@ const soon = (ground: Ground, looked: Budget | null, range: PeriodRange): Found 
   const known = found.get(ground)?.get(nameOf(looked, range));
   return known !== undefined || !warm.has(ground.memory) ? known : outcomesOn(ground, looked, range);
 };
-
-/** What of a book no plan follows: a change of it changes no figure. */
-const BESIDE: ReadonlySet<keyof Book> = new Set(['adjustments', 'cases', 'nextId']);
-const sameBook = (a: Book, b: Book): boolean =>
-  a === b || (Object.keys(b) as (keyof Book)[]).every((k) => BESIDE.has(k) || a[k] === b[k]);
-
-let steady: Ground | null = null;
-/** The ground before as long as nothing of it changed but what is tried over it: then the plan is reckoned no second time. */
-export function steadyGround(ground: Ground): Ground {
-  const same =
-    steady !== null &&
-    steady.memory === ground.memory &&
-    steady.blocks === ground.blocks &&
-    sameBook(steady.book, ground.book);
-  return same ? steady! : (steady = ground);
-}
 
 /**
  * The plan and its cases, with what they come to. A case that was never reckoned is so when the page is idle, one after
