@@ -132,7 +132,7 @@ test('step by step from the plan to a case: the steps come to it, and so do all 
   await reckoned(page);
   const [plan, worse] = await Promise.all([0, 3].map((at) => figure(page, 'Bank at the end', at)));
   await page.getByText('Step by step', { exact: true }).click();
-  const table = page.getByRole('table').last();
+  const table = page.getByRole('table').filter({ hasText: 'From the plan to Worse' }).last();
   await expect(table.getByRole('row', { name: /^From the plan to Worse/ })).toBeVisible({ timeout: 60_000 });
   const column = async (at: number) =>
     (await table.getByRole('row').all()).reduce(async (sum, r) => {
@@ -146,4 +146,94 @@ test('step by step from the plan to a case: the steps come to it, and so do all 
     }, Promise.resolve(0));
   // Each column holds its steps and, in the last row, their sum.
   for (const at of [1, 2]) expect(Math.abs((await column(at)) - 2 * (worse! - plan!))).toBeLessThan(8);
+});
+
+const view = (page: Page, name: string) => page.getByText(name, { exact: true }).first().click();
+const amountIn = (text: string): number => {
+  const number = Number(text.replace(/[^\d.]/g, ''));
+  return /^[−(-]/.test(text.trim()) ? -number : number;
+};
+
+test('two at once: the cell of the case as it is has its outcome, and a long table is stopped', async ({
+  page,
+}) => {
+  await openApp(page, '/whatif');
+  await reckoned(page);
+  const low = await figure(page, 'Lowest bank day', 3);
+  await view(page, 'Two at once');
+  await page.getByLabel('Down: from').fill('-12');
+  await page.getByLabel('Down: to').fill('0');
+  await page.getByLabel('Down: how many').fill('2');
+  await page.getByLabel('Across: from').fill('0');
+  await page.getByLabel('Across: to').fill('20');
+  await page.getByLabel('Across: how many').fill('3');
+  await page.getByRole('button', { name: 'Reckon' }).click();
+  const table = page.getByRole('table');
+  await expect(table.getByRole('row')).toHaveCount(3, { timeout: 60_000 });
+  const cell = (r: number, c: number) => table.getByRole('row').nth(r).getByRole('cell').nth(c);
+  await expect(table.getByRole('columnheader').last()).toHaveText('20 days later');
+  await expect.poll(async () => amountIn(await cell(1, 2).innerText())).toBe(low);
+  await expect(cell(1, 2)).toHaveAttribute('title', /breaks the floor/);
+  // A range that turns around is said, and nothing is reckoned of it.
+  await page.getByLabel('Down: to').fill('-20');
+  await expect(page.getByText('A range ends before it begins.')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Reckon' })).toBeDisabled();
+  await page.getByLabel('Down: to').fill('40');
+  await page.getByLabel('Down: how many').fill('21');
+  await page.getByLabel('Across: how many').fill('21');
+  await page.getByRole('button', { name: 'Reckon' }).click();
+  await page.getByRole('button', { name: 'Stop' }).click();
+  await expect(page.getByText('It is being reckoned')).toHaveCount(0);
+  await expect(table).toHaveCount(0);
+});
+
+test('the edge: break-even of each month and how far each may go', async ({ page }) => {
+  await openApp(page, '/whatif');
+  await reckoned(page);
+  await view(page, 'Edge');
+  const row = (name: string) => page.getByRole('row', { name: new RegExp(`^${name}`) });
+  const first = async (name: string) => amountIn(await row(name).getByRole('cell').first().innerText());
+  const [income, contribution, fixed, even, safety] = await Promise.all(
+    ['Income', 'Contribution', 'Fixed costs', 'Break-even, of operations', 'Margin of safety'].map((n) =>
+      n === 'Margin of safety'
+        ? row('Margin of safety').first().getByRole('cell').first().innerText().then(amountIn)
+        : first(n),
+    ),
+  );
+  expect(Math.abs(even! - (-fixed! * income!) / contribution!)).toBeLessThan(3);
+  expect(Math.abs(safety! - (income! - even!))).toBeLessThan(2);
+  // Of the plan as it is nothing varies.
+  await page.getByRole('combobox', { name: 'Case' }).selectOption('As planned');
+  await expect(page.getByRole('button', { name: 'Seek the edges' })).toHaveCount(0);
+  await page.getByRole('combobox', { name: 'Case' }).selectOption('Better');
+  await page.getByRole('button', { name: 'Seek the edges' }).click();
+  await expect(row('Berth fees for the season')).toContainText(/from|up to|in all of/, { timeout: 120_000 });
+});
+
+test('how sure: draws of what may come out otherwise, the same of one seed', async ({ page }) => {
+  await openApp(page, '/whatif');
+  await reckoned(page);
+  await view(page, 'How sure');
+  await page.getByRole('combobox', { name: 'Case' }).selectOption('Better');
+  await expect(page.getByRole('button', { name: 'Draw' })).toBeDisabled();
+  await page.getByRole('combobox', { name: 'Case' }).selectOption('Worse');
+  await page.getByLabel('How many draws').fill('60');
+  await page.getByRole('button', { name: 'Draw' }).click();
+  const picture = page.getByRole('img', { name: /The bank by week over 60 draws/ });
+  await expect(picture).toBeVisible({ timeout: 60_000 });
+  const said = await picture.getAttribute('aria-label');
+  await expect(page.getByText('The bank falls under the floor')).toBeVisible();
+  await page.getByLabel('Seed').fill('2');
+  await page.getByRole('button', { name: 'Draw' }).click();
+  await expect.poll(() => picture.getAttribute('aria-label')).not.toBe(said);
+  await page.getByLabel('Seed').fill('1');
+  await page.getByRole('button', { name: 'Draw' }).click();
+  await expect.poll(() => picture.getAttribute('aria-label')).toBe(said);
+});
+
+test('which case are we in: while no month has closed since they were made, that is said', async ({
+  page,
+}) => {
+  await openApp(page, '/whatif');
+  await expect(page.getByText(/No month has closed since they were made/)).toBeVisible({ timeout: 30_000 });
 });

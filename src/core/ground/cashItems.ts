@@ -1,3 +1,4 @@
+import { lastOf } from '@/core/lastOf';
 import { toDayNumber, type DayNumber } from '@/core/calendar';
 import {
   ITEM_SOURCES,
@@ -113,6 +114,42 @@ export function listsSince(
 const OVERDUE = 14;
 const USUAL = 30;
 
+/** How many days money took to come, as far as it had come by a day. */
+type Measured = {
+  readonly usual: number;
+  /** Of one counterparty; null where he never paid. */
+  readonly usualOf: (counterparty: string) => number | null;
+  readonly delays: (forWhat: ItemTerms['forWhat']) => ReturnType<typeof delaysBy>;
+};
+
+/** The same for the same payments: what is tried of terms and plans changes nothing that was measured. */
+const measured = new WeakMap<Sides['in']['settled'], Map<DayNumber, Measured>>();
+
+function measuredUntil(all: Sides['in']['settled'], through: DayNumber): Measured {
+  let byDay = measured.get(all);
+  if (!byDay) measured.set(all, (byDay = new Map()));
+  let of = byDay.get(through);
+  if (!of) {
+    const settled = all.filter((s) => s.paid <= through);
+    const known = new Map<string, number | null>();
+    of = {
+      usual: medianDays(settled) ?? USUAL,
+      usualOf(counterparty) {
+        let days = known.get(counterparty);
+        if (days === undefined)
+          known.set(
+            counterparty,
+            (days = medianDays(settled.filter((s) => s.counterparty === counterparty))),
+          );
+        return days;
+      },
+      delays: lastOf((forWhat) => delaysBy(settled, forWhat)),
+    };
+    byDay.set(through, of);
+  }
+  return of;
+}
+
 /** Every open item with the day it is expected on: those of files, and of the ledger where a side has none. */
 export function shownItems(
   cash: Cash,
@@ -128,15 +165,7 @@ export function shownItems(
     const { items } = sides[side];
     // What was measured when a month was closed stays: newer habits change no day that is expected.
     const through = cash.measuredThrough === null ? Infinity : toDayNumber(cash.measuredThrough);
-    const settled = sides[side].settled.filter((s) => s.paid <= through);
-    const usual = medianDays(settled) ?? USUAL;
-    const known = new Map<string, number | null>();
-    const usualOf = (counterparty: string): number | null => {
-      let days = known.get(counterparty);
-      if (days === undefined)
-        known.set(counterparty, (days = medianDays(settled.filter((s) => s.counterparty === counterparty))));
-      return days;
-    };
+    const { usual, usualOf, delays: delaysOf } = measuredUntil(sides[side].settled, through);
     const show = (
       item: Omit<ShownItem, 'expected' | 'change' | 'state' | 'plainState' | 'comes'>,
       comes: ItemComes = WHOLE,
@@ -175,7 +204,7 @@ export function shownItems(
     // What a list says of a side is all of it up to its day: the ledger's own entries would be the same items again.
     const isListed = filed.some((i) => i.kind === 'invoice');
     if (isListed && since === null) continue;
-    const delays = delaysBy(settled, by.forWhat);
+    const delays = delaysOf(by.forWhat);
     for (const item of items) {
       const left = since === null ? item.open : (since.since.get(item.key) ?? 0);
       if (left === 0) continue;

@@ -109,9 +109,10 @@ describe('what comes out of draws', () => {
   const still = { low: 5, size: 5, high: 5, step: 1 };
 
   test('a fan of what lies below, in the middle and above', () => {
-    const seen: number[] = [];
+    // Each draw takes a share for every size, in order, whether it varies or not.
+    const share = sharesFrom(7);
+    const seen = Array.from({ length: 1001 }, () => [sizeDrawn(wide, share()), share()][0]!);
     const { fan, count } = drawAll([wide, still], 1001, ([a, b]) => {
-      seen.push(a!);
       expect(b).toBe(5);
       return { figures: [a!, 1000 + 2 * a!, 7], broken: [] };
     });
@@ -139,6 +140,15 @@ describe('what comes out of draws', () => {
     expect(first!.upper).toBeGreaterThan(170);
     expect(Math.abs(second!.lower - second!.upper)).toBeLessThan(40);
     expect(first!.lower + first!.upper).toBe(made.any);
+  });
+
+  test('sizes that were drawn before are not asked again', () => {
+    const asked: number[] = [];
+    drawAll([{ low: 0, size: 2, high: 4, step: 1 }], 200, ([a]) => {
+      asked.push(a!);
+      return { figures: [a!], broken: [] };
+    });
+    expect([...asked].sort()).toEqual([0, 1, 2, 3, 4]);
   });
 
   test('one seed gives the same again, another does not; none at all gives nothing', () => {

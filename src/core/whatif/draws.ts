@@ -78,9 +78,14 @@ export function* draw(
 ): Generator<number, Draws, void> {
   const next = sharesFrom(seed);
   const drawn: { readonly sizes: readonly number[]; readonly of: Drawn }[] = [];
+  // Days and people come in few sizes: what was drawn before is not asked again.
+  const known = new Map<string, Drawn>();
   for (let n = 0; n < count; n++) {
     const sizes = varying.map((v) => sizeDrawn(v, next()));
-    drawn.push({ sizes, of: ask(sizes) });
+    const key = sizes.join();
+    let of = known.get(key);
+    if (!of) known.set(key, (of = ask(sizes)));
+    drawn.push({ sizes, of });
     yield (n + 1) / count;
   }
   const times = drawn[0]?.of.figures.length ?? 0;

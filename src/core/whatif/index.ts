@@ -17,6 +17,7 @@ export {
   answered,
   answering,
   FLOOR,
+  type HowFar,
   type Answers,
   type AskOf,
   type Asked,

@@ -180,10 +180,22 @@ describe('how far each may go', () => {
       ends,
     });
     // At −400 − 30: 70 more. Of 600 it is up to 100.49, of 800 up to 70.49.
-    expect(answers.map((a) => [a.adjustment, a.answer.size, a.answer.runs])).toEqual([
-      ['rent', 5_000, [{ from: -100_000, to: 16_740 }]],
-      ['goods', 0, [{ from: -100_000, to: 8_810 }]],
+    expect(answers.map((a) => [a.adjustment, a.mends, a.keeps.size, a.keeps.runs])).toEqual([
+      ['rent', null, 5_000, [{ from: -100_000, to: 16_740 }]],
+      ['goods', null, 0, [{ from: -100_000, to: 8_810 }]],
     ]);
+  });
+
+  test('what is broken already does not hide what else would break', () => {
+    // The covenant asks for 1,500 at each month's end, of 1,600, 2,500 and 1,900: 100 of January's 600 more breaks it.
+    const book = { ...atBank, covenants: [{ ...atBank.covenants[0]!, limit: 1_500 }] };
+    const [rent] = answered(asked(smallPlan({}, book)), {
+      ask: 'howFar',
+      assumed: [percentOn('rent', 0)],
+      ends: { rent: [-10_000, 40_000] },
+    });
+    expect(rent!.keeps.runs).toEqual([{ from: -10_000, to: 16_740 }]);
+    expect(rent!.mends!.size).toBeNull();
   });
 
   test('what is broken already says what would mend it; a range is widened to the size that is', () => {
@@ -192,8 +204,10 @@ describe('how far each may go', () => {
       assumed: [percentOn('rent', 5_000)],
       ends: { rent: [-90_000, 0] },
     });
-    expect(rent!.answer.size).toBe(-66_590);
-    expect(rent!.answer.runs.at(-1)!.to).toBe(-66_590);
+    expect(rent!.mends!.size).toBe(-66_590);
+    expect(rent!.mends!.runs.at(-1)!.to).toBe(-66_590);
+    // Nothing else can break.
+    expect(rent!.keeps.runs).toEqual([{ from: -90_000, to: 5_000 }]);
   });
 });
 

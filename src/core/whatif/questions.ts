@@ -74,6 +74,15 @@ export type Cell = {
 /** What an outcome is where an assumption has its lowest and its highest size; null where none was said. */
 export type Swing = { readonly low: number | null; readonly high: number | null };
 
+/** How far one adjustment may go, all else as it is. */
+export type HowFar = {
+  readonly adjustment: string;
+  /** For which sizes nothing breaks that holds now: its present size is among them. */
+  readonly keeps: Answer;
+  /** For which sizes nothing is broken at all; null where nothing is broken now. */
+  readonly mends: Answer | null;
+};
+
 export type Nearest = readonly {
   /** Null is the plan as it is. */
   readonly id: string | null;
@@ -86,7 +95,7 @@ export type Answers = {
   readonly seek: Answer;
   readonly steps: (Steps<string> & { readonly swings: readonly Swing[] }) | null;
   readonly table: Table<Cell>;
-  readonly howFar: readonly { readonly adjustment: string; readonly answer: Answer }[];
+  readonly howFar: readonly HowFar[];
   /** The bank before the credit line at ends of weeks; what is broken by name: the floor, covenants by id. */
   readonly draws: Draws & { readonly weeks: readonly DayNumber[] };
   readonly nearest: Nearest;
@@ -220,29 +229,42 @@ function* tableIn(asked: Asked, q: AskOf<'table'>): Way<Table<Cell>> {
 }
 
 function* howFarIn(asked: Asked, { assumed, ends }: AskOf<'howFar'>): Way<Answers['howFar']> {
-  const out: { adjustment: string; answer: Answer }[] = [];
+  const out: HowFar[] = [];
   const asks = assumed.filter((a) => ends[a.adjustment.id] !== undefined);
+  const now = brokenOn(groundAssuming(asked.ground, 'far', assumed), asked);
   for (const [i, { adjustment, size }] of asks.entries()) {
-    const [least, most] = ends[adjustment.id]!;
-    const way = seek({
-      ask: (s) =>
-        brokenOn(groundAssuming(asked.ground, 'far', sized(assumed, new Map([[adjustment.id, s]]))), asked)
-          .length,
-      goal: 0,
-      meets: 'atMost',
-      origin: size,
-      least: Math.min(least, size),
-      most: Math.max(most, size),
-      step: SIZE_STEP[unitOfSize(adjustment.what)],
-    });
-    for (;;) {
-      const next = way.next();
-      if (next.done) {
-        out.push({ adjustment: adjustment.id, answer: next.value });
-        break;
+    const known = new Map<number, readonly string[]>();
+    const brokenWith = (s: number) => {
+      let broken = known.get(s);
+      if (!broken) {
+        const list = sized(assumed, new Map([[adjustment.id, s]]));
+        known.set(s, (broken = brokenOn(groundAssuming(asked.ground, 'far', list), asked)));
       }
-      yield (i + next.value) / asks.length;
-    }
+      return broken;
+    };
+    const [least, most] = ends[adjustment.id]!;
+    const answer = function* (count: (broken: readonly string[]) => number): Way<Answer> {
+      const way = seek({
+        ask: (s) => count(brokenWith(s)),
+        goal: 0,
+        meets: 'atMost',
+        origin: size,
+        least: Math.min(least, size),
+        most: Math.max(most, size),
+        step: SIZE_STEP[unitOfSize(adjustment.what)],
+      });
+      for (;;) {
+        const next = way.next();
+        if (next.done) return next.value;
+        yield (i + next.value) / asks.length;
+      }
+    };
+    out.push({
+      adjustment: adjustment.id,
+      keeps: yield* answer((broken) => broken.filter((b) => !now.includes(b)).length),
+      // The sizes were tried already.
+      mends: now.length === 0 ? null : yield* answer((broken) => broken.length),
+    });
   }
   return out;
 }

@@ -7,7 +7,7 @@ import { budgetOn, type Ground } from '@/core/ground';
 import type { Adjustment, Budget } from '@/core/model';
 import { minor } from '@/core/money';
 import { assumedIn, unitOfSize } from '@/core/scenario';
-import { edgesOf, type Answers, type AskOf, type Edge } from '@/core/whatif';
+import { edgesOf, type AskOf, type Edge, type HowFar } from '@/core/whatif';
 import stage from '@/components/Stage.module.css';
 import { decimalsOf, sizeIn, sizeText } from '@/store/caseWords';
 import { moneyFormat } from '@/store/format';
@@ -67,10 +67,12 @@ export function EdgeView({
     const value = row.of(e);
     if (value === null) return '–';
     if (row.as === undefined) return money.text(minor(value));
-    const shown = (value / 1000).toLocaleString(book.locale, {
-      minimumFractionDigits: 1,
-      maximumFractionDigits: row.as === 'percent' ? 1 : 2,
-    });
+    const shown = (value / 1000)
+      .toLocaleString(book.locale, {
+        minimumFractionDigits: 1,
+        maximumFractionDigits: row.as === 'percent' ? 1 : 2,
+      })
+      .replace('-', '−');
     return row.as === 'percent' ? `${shown}%` : `${shown} ×`;
   };
   const accounts = new Map(book.accounts.map((a) => [a.id, a.name]));
@@ -193,14 +195,14 @@ function HowFar({
                 <tr>
                   <th>All else as it is</th>
                   <th data-figure>Now</th>
-                  <th>It holds</th>
+                  <th>What holds now holds</th>
                 </tr>
               </thead>
               <tbody>
-                {asking.answer.map(({ adjustment, answer }) => {
-                  const a = named.get(adjustment);
+                {asking.answer.map((far) => {
+                  const a = named.get(far.adjustment);
                   return a ? (
-                    <tr key={adjustment}>
+                    <tr key={far.adjustment}>
                       <td>{a.name}</td>
                       <td data-figure>
                         {sizeText(a.what, sizeIn(one.case, a.id) ?? 0, book, decimalsOf(book, a.what))}
@@ -210,7 +212,7 @@ function HowFar({
                           ground,
                           a,
                           sizeIn(one.case, a.id) ?? 0,
-                          answer,
+                          far,
                           usualRange(unitOfSize(a.what), ground, range),
                         )}
                       </td>
@@ -226,25 +228,32 @@ function HowFar({
   );
 }
 
-/** For which sizes nothing breaks, in words. */
+/** How far one may go, in words. */
 function holds(
   { book }: Ground,
   a: Adjustment,
   now: number,
-  { size, runs, untried }: Answers['howFar'][number]['answer'],
+  { keeps, mends }: HowFar,
   [least, most]: readonly [number, number],
 ): string {
   const text = (s: number) => sizeText(a.what, s, book, decimalsOf(book, a.what));
+  const run = keeps.runs.find((r) => r.from <= now && now <= r.to)!;
+  const ends = [
+    run.from > Math.min(least, now) ? `from ${text(run.from)}` : null,
+    run.to < Math.max(most, now) ? `up to ${text(run.to)}` : null,
+  ].filter((e) => e !== null);
+  const all = ends.length === 0 ? `in all of ${text(least)} to ${text(most)}` : ends.join(' ');
+  const mended =
+    mends === null
+      ? ''
+      : mends.size === null
+        ? '; no size there mends what is broken'
+        : `; ${text(mends.size)} is the smallest change that mends what is broken`;
   const apart =
-    untried > 0
-      ? ` (tried ${text(untried)
+    keeps.untried > 0
+      ? ` (tried ${text(keeps.untried)
           .replace(/^\+/, '')
           .replace(/ (later|earlier)$/, '')} apart, and one by one where it turns)`
       : '';
-  if (size === null) return `nowhere from ${text(least)} to ${text(most)}${apart}`;
-  const run = runs.find((r) => r.from <= now && now <= r.to);
-  if (!run) return `not now; from ${text(size)} on: the smallest change that mends it${apart}`;
-  const [down, up] = [run.from > Math.min(least, now), run.to < Math.max(most, now)];
-  if (!down && !up) return `in all of ${text(least)} to ${text(most)}${apart}`;
-  return `${down ? `from ${text(run.from)} ` : ''}${up ? `up to ${text(run.to)}` : `to ${text(most)} and perhaps further`}${apart}`;
+  return `${all}${mended}${apart}`;
 }

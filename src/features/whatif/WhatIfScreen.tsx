@@ -185,7 +185,7 @@ export function WhatIfScreen() {
           label: 'Months that the outcomes are of',
         }}
       />
-      <div className={stage.work}>
+      <div className={stage.work} data-alone={view !== 'cases' || undefined}>
         <div className={stage.left}>
           <div className={stage.tools}>
             <SegmentedControl
@@ -214,9 +214,11 @@ export function WhatIfScreen() {
               onLook={(planId) => setSession({ planId })}
             />
             <span className={stage.push} />
-            <Button className={stage.toggle} onClick={() => setPanelOpen(!panelOpen)}>
-              Reasoning
-            </Button>
+            {view === 'cases' && (
+              <Button className={stage.toggle} onClick={() => setPanelOpen(!panelOpen)}>
+                Reasoning
+              </Button>
+            )}
             {!readOnly && (
               <>
                 <Button onClick={() => setAsked(null)}>Add an adjustment</Button>
@@ -345,20 +347,22 @@ export function WhatIfScreen() {
             </div>
           )}
         </div>
-        <AdjustmentPanel
-          key={`${at?.adjustment} ${at?.case}`}
-          ground={ground}
-          looked={looked}
-          range={range}
-          base={base}
-          adjustment={adjustment}
-          one={one}
-          open={panelOpen}
-          readOnly={readOnly}
-          onSize={(size) => one && adjustment && put(adjustment.id, one.case.id, size)}
-          onChange={() => setAsked(adjustment)}
-          onTakeAway={() => adjustment && takeAway(adjustment)}
-        />
+        {view === 'cases' && (
+          <AdjustmentPanel
+            key={`${at?.adjustment} ${at?.case}`}
+            ground={ground}
+            looked={looked}
+            range={range}
+            base={base}
+            adjustment={adjustment}
+            one={one}
+            open={panelOpen}
+            readOnly={readOnly}
+            onSize={(size) => one && adjustment && put(adjustment.id, one.case.id, size)}
+            onChange={() => setAsked(adjustment)}
+            onTakeAway={() => adjustment && takeAway(adjustment)}
+          />
+        )}
       </div>
       {asked !== undefined && (
         <AdjustmentDialog
