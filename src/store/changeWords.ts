@@ -66,6 +66,8 @@ export const CHANGE_WORDS: Record<Change['type'], string> = {
   renameCase: 'Case renamed',
   removeCase: 'Case taken away',
   setSizes: 'Sizes in cases changed',
+  applyAdjustments: 'Adjustments applied',
+  takeOutAdjustments: 'Adjustments taken out',
   setCash: 'Cash settings changed',
   addTax: 'Tax added',
   setTax: 'Tax changed',

@@ -58,6 +58,10 @@ export function refusalWords({ code, fault }: Refusal, { currency, locale }: Boo
       return 'What this was meant for is no longer in the book. Nothing was changed.';
     case 'taxInUse':
       return 'Lines or assets carry this tax: give them another, or none, first.';
+    case 'alreadyApplied':
+      return 'It is in that budget already.';
+    case 'writtenDown':
+      return 'What it changed is written into the budget’s rows and quantities: change it there.';
     case 'alreadyTakenIn':
       return 'This very file is in the book already.';
     case 'sidesDiffer':

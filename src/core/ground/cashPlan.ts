@@ -23,7 +23,9 @@ import {
 import { coversPeriod, type Amounts, type Facts } from '@/core/plan';
 import { plansIn } from './comparison';
 import { comingAt } from './outlook';
+import type { TermsIn } from '@/core/scenario';
 import type { Ground } from './ground';
+import { termsOn } from './inCase';
 import { reckoned, type Reckoned } from './reckoned';
 
 /* The plan that money ahead follows: which budget plans each month, and its lines with their terms. */
@@ -163,7 +165,7 @@ export function* plannedLines(
   const own: readonly LineRef[] = budget.approved?.lines ?? budget.lines;
   const lines = whole.added.length === 0 ? own : [...own, ...whole.added];
   // What a case says of terms holds for what was invoiced before the start, too.
-  const inCase = ground.inCase !== null && ground.inCase.terms !== null;
+  const inCase = termsOn(ground, budget) !== null;
   // Only lines that count days have days of their own.
   const methods = new Map(
     budget.lines.flatMap((l) =>
@@ -230,12 +232,12 @@ export function* plannedLines(
  * line itself where the case assumes none.
  */
 export function linesByTerms(
-  { inCase }: Pick<Ground, 'inCase'>,
+  termsIn: TermsIn | null,
   line: PlannedLine,
   { past, periods }: Pick<LinesOf, 'past' | 'periods'>,
 ): readonly PlannedLine[] {
-  if (inCase === null || inCase.terms === null) return [line];
-  const termsAt = ({ index }: Period) => inCase.terms!(line.terms, line.account, line.segment, index);
+  if (termsIn === null) return [line];
+  const termsAt = ({ index }: Period) => termsIn(line.terms, line.account, line.segment, index);
   const [before, ahead] = [past.map(termsAt), periods.map(termsAt)];
   const all = [...new Set([...before, ...ahead])];
   if (all.length === 0 || (all.length === 1 && all[0] === line.terms)) return [line];

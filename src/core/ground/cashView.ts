@@ -30,8 +30,8 @@ import {
 import { expectedItems, listsSince, matchSides, shownItems, type ShownItem } from './cashItems';
 import { keptGuesses, saidTerms, type LineTerms } from './lineTerms';
 import { datedEvents, datedLater, missedEvents, missingOf, type MissedEvent } from './missed';
-import { itemsInCase, NO_ITEM_CHANGES } from './inCase';
-import { itemTermsIn, makeItemTerms, readInvoices, type ItemTerms } from './itemTerms';
+import { itemsInCase, NO_ITEM_CHANGES, termsOn } from './inCase';
+import { itemTermsIn, makeItemTerms, readInvoices, termsByMonth, type ItemTerms } from './itemTerms';
 import { creditedIn, openingOf, taxCredits, withoutItems, type OpeningFrom } from './cashOpening';
 import {
   balanceTargets,
@@ -177,6 +177,7 @@ const makeLooked = () => ({
   today: makeToday(),
   itemTerms: lastOf(makeItemTerms),
   itemTermsIn: lastOf(itemTermsIn),
+  termsByMonth: lastOf(termsByMonth),
   itemsIn: lastOf(itemsInCase),
   lists: lastOf(listsSince),
   items: lastOf(shownItems),
@@ -271,7 +272,10 @@ export function viewOf(ground: Ground, budget: Budget | null, forecast: string |
   const itemTerms = looked.itemTermsIn(
     calendar,
     book.accounts,
-    ground.inCase?.terms ?? null,
+    looked.termsByMonth(
+      pastPlans.map((p) => `${p.periods[0]!.index} ${p.periods.at(-1)!.index}`).join(),
+      ...pastPlans.map((p) => termsOn(ground, p.budget)),
+    ),
     looked.itemTerms(
       memory.invoices(blocks, view, book.accounts),
       memory.days(book.workWeek),
@@ -313,10 +317,12 @@ export function viewOf(ground: Ground, budget: Budget | null, forecast: string |
   };
   for (const plan of new Set([...plans, ...pastPlans].map((p) => p.budget)))
     for (const whole of plannedLines(ground, plan, of, termsIn(plan), undated, epochOf(plan)))
-      for (const line of linesByTerms(ground, whole, of)) lines.set(line.key, { budget: plan, line });
+      for (const line of linesByTerms(termsOn(ground, plan), whole, of))
+        lines.set(line.key, { budget: plan, line });
   for (const { budget: plan } of plans)
     for (const whole of explainedLines(ground, plan, of, termsIn(plan)))
-      for (const line of linesByTerms(ground, whole, of)) lines.set(line.key, { budget: plan, line });
+      for (const line of linesByTerms(termsOn(ground, plan), whole, of))
+        lines.set(line.key, { budget: plan, line });
   const planned = [...lines.values()].map((l) => l.line);
   // A book of which only profit and loss is known tells nothing of what happened to its balances.
   const missed =

@@ -5,6 +5,7 @@ import {
   addedId,
   boundedSize,
   cashIn,
+  countedIn,
   isItemsChange,
   isOn,
   itemsIn,
@@ -111,7 +112,7 @@ const budgetIn = (
   calendar: Ground['calendar'],
   closed: PeriodIndex | null,
 ): Budget => {
-  const schedules = rowsIn(budget, assumed, { calendar, closedThrough: closed });
+  const schedules = rowsIn(budget, countedIn(assumed, budget), { calendar, closedThrough: closed });
   return schedules === budget.schedules ? budget : { ...budget, schedules: [...schedules] };
 };
 
@@ -139,7 +140,10 @@ export function groundAssuming(base: Ground, name: string, asked: Assumed): Grou
     return of(b, rows, calendar, closed);
   });
   const list = budgets.every((b, i) => b === book.budgets[i]) ? book.budgets : place.budgets(...budgets);
-  const own = place.book(book, list, place.cashIn(book.cash, place.cash(assumed), start));
+  // What was written into the company's money with a plan counts for every plan.
+  const written = new Set(book.budgets.flatMap((b) => b.applied.map((a) => a.adjustment.id)));
+  const ofCash = assumed.filter((a) => !written.has(a.adjustment.id));
+  const own = place.book(book, list, place.cashIn(book.cash, place.cash(ofCash), start));
   const terms = place.termsIn(place.terms(assumed), calendar);
   return place.ground(
     place.base(book, calendar, base.blocks, base.view, base.balances, base.closedThrough, base.memory),
@@ -156,12 +160,45 @@ export function groundAssuming(base: Ground, name: string, asked: Assumed): Grou
 export const budgetOn = ({ book }: Ground, budget: Budget | null): Budget | null =>
   budget && (book.budgets.find((b) => b.id === budget.id) ?? null);
 
-/** The rows that a case adds to a budget. */
+/** The rows that a case adds to a budget; the same list for the same rows. */
 export function rowsAdded({ assumed }: InCase, { schedules }: Budget): readonly ScheduleRow[] {
   const ids = new Set(assumed.flatMap((a) => (isOn(a, 'rowAdded') ? [addedId(a.adjustment.id)] : [])));
-  return ids.size === 0 ? NO_ROWS : schedules.filter((r) => ids.has(r.id));
+  if (ids.size === 0) return NO_ROWS;
+  const key = [...ids].join();
+  const known = added.get(schedules);
+  if (known?.key === key) return known.rows;
+  const rows = schedules.filter((r) => ids.has(r.id));
+  added.set(schedules, { key, rows });
+  return rows;
 }
 const NO_ROWS: readonly ScheduleRow[] = [];
+const added = new WeakMap<
+  readonly ScheduleRow[],
+  { readonly key: string; readonly rows: readonly ScheduleRow[] }
+>();
+
+const NO_TERMS = {};
+const together = new WeakMap<object, WeakMap<object, TermsIn | null>>();
+
+/** What terms lines of a budget have by the month of the invoice: what was taken into it, then what a case assumes; null: their own. */
+export function termsOn({ inCase, calendar }: Ground, { applied }: Budget): TermsIn | null {
+  if (applied.length === 0) return inCase?.terms ?? null;
+  const assumed = inCase?.terms ?? NO_TERMS;
+  let known = together.get(assumed);
+  if (!known) together.set(assumed, (known = new WeakMap()));
+  let of = known.get(applied);
+  if (of === undefined) {
+    const own = termsIn(applied, calendar);
+    const more = inCase && termsIn(countedIn(inCase.assumed, { applied }), calendar);
+    of =
+      own && more
+        ? (terms, account, segment, period) =>
+            more(own(terms, account, segment, period), account, segment, period)
+        : (own ?? more);
+    known.set(applied, of);
+  }
+  return of;
+}
 
 /** Open items as a case assumes them. */
 export const itemsInCase = (

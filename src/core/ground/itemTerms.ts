@@ -233,6 +233,21 @@ export function delaysBy(
   };
 }
 
+/**
+ * Terms by the month of the invoice, as the budget that ruled it has them. `ruled`: first and last period of each, in the order of
+ * `terms`; months that none ruled go by the first.
+ */
+export function termsByMonth(ruled: string, ...terms: readonly (TermsIn | null)[]): TermsIn | null {
+  const [first = null] = terms;
+  if (terms.every((t) => t === first)) return first;
+  const spans = ruled.split(',').map((s) => s.split(' ').map(Number) as [number, number]);
+  return (own, account, segment, period) => {
+    const at = spans.findIndex(([from, to]) => from <= period && period <= to);
+    const by = terms[Math.max(0, at)] ?? null;
+    return by ? by(own, account, segment, period) : own;
+  };
+}
+
 /** What items of the ledger go by where a case assumes other terms for the months in which they were invoiced. */
 export const itemTermsIn = (
   calendar: FiscalCalendar,

@@ -5,6 +5,7 @@ import {
   lineKey,
   renamedContras,
   renamedMethod,
+  renamedAdjusts,
   renamedRow,
   renamedSeries,
   renamedTerms,
@@ -91,6 +92,10 @@ function asMerged(budget: Budget, merged: Book['merged'], calendar: FiscalCalend
     drivers: budget.drivers.map((d) => ({ ...d, series: renamedSeries(d.series, owner) })),
     terms: budget.terms.map((t) => renamedTerms(t, owner)),
     schedules: budget.schedules.map((r) => renamedRow(r, owner)),
+    applied: budget.applied.map((a) => ({
+      ...a,
+      adjustment: { ...a.adjustment, what: renamedAdjusts(a.adjustment.what, owner) },
+    })),
     contras: renamedContras(budget.contras, owner),
     approved: { ...approved, lines: [...figures.values()] },
   };

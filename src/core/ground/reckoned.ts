@@ -12,6 +12,7 @@ import {
   type Line,
   type OutlookWay,
   type SegmentId,
+  type ScheduleRow,
 } from '@/core/model';
 import {
   budgetPeriods,
@@ -41,7 +42,7 @@ import { carriedOf, type Carried } from './carried';
 import { bearersOf } from './bearers';
 import { segmentLedgers, type Ground } from './ground';
 import { rowsAdded } from './inCase';
-import { isOn, steadyPart, type AmountChange } from '@/core/scenario';
+import { countedIn, isOn, steadyPart, type AmountChange, type Assumed } from '@/core/scenario';
 
 /** A budget with its reckoning. */
 export type Reckoned = {
@@ -112,6 +113,20 @@ export function reckonedAs(
   };
 }
 
+/** Changes of the same plan by the same assumptions are the same; of others, as far as they are alike. */
+function changesOnce() {
+  let was = NO_CHANGES;
+  return lastOf(
+    (
+      budget: Budget,
+      facts: Facts,
+      assumed: Assumed,
+      closed: PeriodIndex | null,
+      rows: readonly ScheduleRow[],
+    ): PlanChanges => (was = planChanges(budget, facts, assumed, closed, rows, was)),
+  );
+}
+
 const makePlace = () => ({
   facts: lastOf(
     (
@@ -152,9 +167,8 @@ const makePlace = () => ({
   plain: createReckoner(),
   then: lastOf(madeThen),
   lines: lastOf(withMadeLines),
-  changes: NO_CHANGES,
   amounts: steadyPart((a) => isOn(a, 'amounts', 'driver', 'linesMoved')),
-  planChanges: lastOf(planChanges),
+  planChanges: changesOnce(),
   asApproved: lastOf(withApproved),
   movedMade: lastOf(movedMade),
   /** It is being reckoned: one that leads back to itself is no basis. */
@@ -199,12 +213,10 @@ export function reckoned(ground: Ground, budget: Budget): Reckoned {
     const changes = place.planChanges(
       budget,
       facts,
-      place.amounts(inCase.assumed),
+      place.amounts(countedIn(inCase.assumed, budget)),
       inCase.closed,
       rowsAdded(inCase, budget),
-      place.changes,
     );
-    place.changes = changes;
     const made = base ? place.movedMade(base.made, inCase.madeOfBase(budget.id), ahead.made) : ahead.made;
     const all = base ? place.asApproved(changes, base) : changes;
     return place.whole(
@@ -221,13 +233,22 @@ export function reckoned(ground: Ground, budget: Budget): Reckoned {
       all,
     );
   }
+  // What was taken into it; of most nothing was.
+  const changes =
+    budget.applied.length === 0 ? NO_CHANGES : place.planChanges(budget, facts, NONE_ASSUMED, null, NO_ROWS);
   const made = budget.approved
-    ? place.then(budget, place.plain(budget, facts), facts, ahead.made, bearersOf(book, budget))
+    ? place.then(
+        budget,
+        place.plain({ ...budget, changes }, facts),
+        facts,
+        ahead.made,
+        bearersOf(book, budget),
+      )
     : ahead.made;
   return place.whole(
     budget,
     facts,
-    place.reckon({ ...budget, lines: place.lines(budget.lines, made), made }, facts),
+    place.reckon({ ...budget, lines: place.lines(budget.lines, made), made, changes }, facts),
     carriedOf(ground, budget.id),
     book.outlookWays[budget.id] ?? AS_PLANNED,
     made,
@@ -236,6 +257,8 @@ export function reckoned(ground: Ground, budget: Budget): Reckoned {
 }
 
 const NO_LINES: readonly Line[] = [];
+const NO_ROWS: readonly ScheduleRow[] = [];
+const NONE_ASSUMED: Assumed = [];
 
 /**
  * What a case makes of an approved budget: each line begins with what was approved of it beyond what its method gives today,

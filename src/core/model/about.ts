@@ -197,6 +197,14 @@ const TELLERS: Tellers = {
   setAdjustment: (_book, { adjustment: { id, name } }) => [{ of: 'adjustment', id, name }],
   removeAdjustments: (book, { adjustments }) => adjustments.map((id) => adjustmentPlace(book, id)),
   moveAdjustment: (book, { adjustment }) => [adjustmentPlace(book, adjustment)],
+  applyAdjustments: (book, { budget, fresh, applied }) => [
+    ...applied.map(({ adjustment: { id, name } }) => ({ of: 'adjustment' as const, id, name })),
+    fresh ? { of: 'budget' as const, id: fresh.id, name: fresh.name } : budgetPlace(book, budget),
+  ],
+  takeOutAdjustments: (book, { budget, adjustments }) => [
+    ...adjustments.map((id) => adjustmentPlace(book, id)),
+    budgetPlace(book, budget),
+  ],
   addCases: (_book, { cases }) => cases.map(({ name }) => ({ of: 'case', id: name, name })),
   renameCase: (book, { case: id }) => [casePlace(book, id)],
   removeCase: (book, { case: id }) => [casePlace(book, id)],

@@ -1,5 +1,5 @@
 import { current, isDraft, type Draft } from 'immer';
-import { renamedAdjusts, type Adjusts } from './adjustment';
+import { renamedAdjusts, type Adjusts, type AppliedAdjustment } from './adjustment';
 import type { Budget, Line } from './budget';
 import type { Cash, Terms } from './cash';
 import { cutText, LIMITS } from './limits';
@@ -107,6 +107,13 @@ export function mergeInto(book: Draft<Book>, from: AccountId, into: AccountId): 
     });
 }
 
+/** What was taken into a line goes with it; null where it was of no other. */
+function without(what: Adjusts, account: AccountId): Adjusts | null {
+  if (what.on !== 'amounts' && what.on !== 'linesMoved') return what;
+  const lines = what.reach.lines.filter((l) => l.of !== 'account' || l.account !== account);
+  return lines.length === 0 ? null : { ...what, reach: { ...what.reach, lines } };
+}
+
 function mergeLines(budget: Draft<Budget>, from: AccountId, into: AccountId): void {
   const rename = (account: AccountId) => (account === from ? into : account);
   const taken = new Set(budget.lines.filter((l) => l.account === into).map((l) => l.segment));
@@ -125,6 +132,11 @@ function mergeLines(budget: Draft<Budget>, from: AccountId, into: AccountId): vo
     const now = renamedTerms(t, rename);
     // The account that takes the other in keeps its own terms.
     return termsKey(now) !== termsKey(t) && own.has(termsKey(now)) ? [] : [now as Draft<Terms>];
+  });
+  budget.applied = (plain(budget.applied) as AppliedAdjustment[]).flatMap((a) => {
+    const what = taken.size > 0 ? without(a.adjustment.what, from) : a.adjustment.what;
+    const named = what && { ...a, adjustment: { ...a.adjustment, what: renamedAdjusts(what, rename) } };
+    return named ? [named as Draft<AppliedAdjustment>] : [];
   });
   // What was guessed of either is guessed anew of both.
   budget.guessed = budget.guessed.filter(

@@ -23,8 +23,8 @@ export const reachSchema = z.strictObject({
       z.strictObject({ of: z.literal('costs') }),
       z.strictObject({ of: z.literal('income') }),
     ]),
-    1,
-    200,
+    0,
+    LIMITS.lines,
   ),
   /** Absent: in whatever segment. */
   segment: z.optional(z.nullable(id)),
@@ -145,6 +145,18 @@ export const caseSchema = z.strictObject({
   sizes: z.record(id, caseSizeSchema),
 });
 
+/**
+ * An adjustment that was taken into a budget, with its size: in that plan it counts no second time. What it changes of lines and
+ * of terms follows from it there, until it is taken out; what it changed of rows and quantities is written into them.
+ */
+export const appliedSchema = z.strictObject({
+  adjustment: adjustmentSchema,
+  size: sizeSchema,
+  /** The last period that was closed then, which it does not reach; null where none was. */
+  after: z.nullable(periodId),
+});
+
+export type AppliedAdjustment = z.infer<typeof appliedSchema>;
 export type Reach = z.infer<typeof reachSchema>;
 export type ReachName = Reach['lines'][number];
 export type AmountWay = z.infer<typeof amountWaySchema>;
@@ -205,6 +217,16 @@ const RENAMED: { readonly [K in AdjustsOn]: Home<K> } = {
 /** An adjustment with other accounts named. */
 export const renamedAdjusts = (what: Adjusts, rename: Rename): Adjusts =>
   (RENAMED[what.on] as (what: Adjusts, rename: Rename) => Adjusts)(what, rename);
+
+/** What follows from an applied adjustment as long as its budget has it; of the others what they changed is written down. */
+export const RUNS: ReadonlySet<AdjustsOn> = new Set<AdjustsOn>([
+  'amounts',
+  'driver',
+  'linesMoved',
+  'termsDays',
+  'termsLost',
+  'termsNew',
+]);
 
 /** Every account that an adjustment names. */
 export function accountsOfAdjusts(what: Adjusts): ReadonlySet<string> {

@@ -3,6 +3,7 @@ import { formed, list, text, whole } from '@/core/bounded';
 import { byPeriod, id, instant, money, periodId, periodKey } from './parts';
 import { approvedCashSchema, guessedTermsSchema, termsSchema } from './cash';
 import { LIMITS } from './limits';
+import { appliedSchema } from './adjustment';
 import { driverSchema, methodSchema } from './methods';
 import { scheduleRowSchema } from './scheduleRow';
 
@@ -42,6 +43,8 @@ export const budgetSchema = z.strictObject({
   guessed: list(guessedTermsSchema, 0, LIMITS.lines),
   /** Rows that make several lines each: staff, loans, assets …. */
   schedules: list(scheduleRowSchema, 0, LIMITS.schedules),
+  /** What was taken into it of adjustments that were tried over it, in the order of their list. */
+  applied: list(appliedSchema, 0, LIMITS.adjustments),
   /** What closing balances of an account are brought about against, where that is not the bank. */
   contras: z.record(id, id),
   /** The budget that this one revises, and why; null for one that revises none. */

@@ -5,6 +5,7 @@ import { onAccount, terms } from '@/core/test/cash';
 import { assetRow, equityRow, loanRow, releaseRow, staffRow, taxRow } from '@/core/test/schedule';
 import {
   applyCommand,
+  type Adjusts,
   type AdjustsOf,
   type AdjustsOn,
   NO_CASH,
@@ -95,6 +96,16 @@ const ADJUSTS: { readonly [K in AdjustsOn]: readonly AdjustsOf<K>[] | typeof NOT
   rate: NOTHING,
 };
 
+const adjustmentOf = (id: string, what: Adjusts) => ({
+  id,
+  name: 'J',
+  why: '',
+  ...person,
+  what,
+  when: { from: JAN!, until: null, every: 1, times: null, ramp: null },
+  off: false,
+});
+
 const BUDGET: { readonly [K in keyof Budget]: Budget[K] | typeof NOTHING } = {
   id: NOTHING,
   name: NOTHING,
@@ -125,6 +136,13 @@ const BUDGET: { readonly [K in keyof Budget]: Budget[K] | typeof NOTHING } = {
   guessed: [{ terms: { ...terms(A, ['100', rules[0]!]), bank: A }, from: 'history', sure: true }],
   schedules: Object.values(ROWS),
   contras: { [A]: 'bank', stays: A },
+  applied: Object.values(ADJUSTS).flatMap((whats, i) =>
+    (whats === NOTHING ? [] : whats).map((what, k) => ({
+      adjustment: adjustmentOf(`p${i}-${k}`, what),
+      size: 1,
+      after: null,
+    })),
+  ),
 };
 
 const CASH: { readonly [K in keyof Cash]: Cash[K] | typeof NOTHING } = {
@@ -259,15 +277,7 @@ const BOOK: { readonly [K in keyof Book]: Book[K] | typeof NOTHING } = {
   variableShares: { [A]: 40 },
   ownRatios: [{ id: 'o1', name: 'R', formula: `"account:${A}" / "kind:income"`, unit: 'percent' }],
   adjustments: Object.values(ADJUSTS).flatMap((whats, i) =>
-    (whats === NOTHING ? [] : whats).map((what, k) => ({
-      id: `j${i}-${k}`,
-      name: 'J',
-      why: '',
-      ...person,
-      what,
-      when: { from: JAN!, until: null, every: 1, times: null, ramp: null },
-      off: false,
-    })),
+    (whats === NOTHING ? [] : whats).map((what, k) => adjustmentOf(`j${i}-${k}`, what)),
   ),
   cases: NOTHING,
   rounds: [

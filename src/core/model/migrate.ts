@@ -12,8 +12,9 @@ import { toVersion10 } from './version10';
 import { toVersion11 } from './version11';
 import { toVersion12 } from './version12';
 import { toVersion13 } from './version13';
+import { toVersion14 } from './version14';
 
-export const BOOK_VERSION = 13;
+export const BOOK_VERSION = 14;
 
 export type OpenIssue =
   | { readonly code: 'notABook' }
@@ -41,6 +42,7 @@ const MIGRATIONS: Migrations = new Map([
   [10, toVersion11],
   [11, toVersion12],
   [12, toVersion13],
+  [13, toVersion14],
 ]);
 
 /** Brings a saved document of any known version to the present one; null when a step is missing. */

@@ -13,6 +13,10 @@ export type Refusal = {
     /** All its months are closed under another budget. */
     | 'nothingToRule'
     | 'alreadyTakenIn'
+    /** An adjustment is in the budget. */
+    | 'alreadyApplied'
+    /** What an adjustment changed is written into the budget, and does not go with it. */
+    | 'writtenDown'
     | 'emptyName'
     | 'sidesDiffer'
     | 'brokenCalendar'

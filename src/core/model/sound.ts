@@ -228,6 +228,13 @@ export function soundBook(book: Book): Sound {
         ([...accountsOfRow(r)].every((a) => isKnown(b, a)) || away('schedule', r.name, 'noSuchAccount')) &&
         (segmentsOfRow(r).every((s) => segments.has(s)) || away('schedule', r.name, 'noSuchSegment')),
     );
+    const applied = kept(
+      b.applied,
+      ({ adjustment: a }) =>
+        (once(`a${b.id}`, a.id) || away('adjustment', a.name, 'twice')) &&
+        ([...accountsOfAdjusts(a.what)].every((id) => isKnown(b, id)) ||
+          away('adjustment', a.name, 'noSuchAccount')),
+    );
     const contras = keptEntries(
       b.contras,
       (of, against) =>
@@ -242,6 +249,7 @@ export function soundBook(book: Book): Sound {
       terms === b.terms &&
       guessed === b.guessed &&
       schedules === b.schedules &&
+      applied === b.applied &&
       contras === b.contras;
     return same && !turns
       ? b
@@ -252,6 +260,7 @@ export function soundBook(book: Book): Sound {
           terms,
           guessed,
           schedules,
+          applied,
           contras,
           revises: turns ? null : b.revises,
         };

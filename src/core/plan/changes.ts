@@ -1,4 +1,4 @@
-import type { PeriodIndex } from '@/core/calendar';
+import { indexOfId, type PeriodIndex } from '@/core/calendar';
 import {
   blankLine,
   isProfitAndLoss,
@@ -33,10 +33,14 @@ export type Unreached = {
   readonly because: 'noLine' | 'bySchedule' | 'severalLines' | 'noDriver';
 };
 
+/** By line, or driver, in the order of the list; the same list while nothing of it changes. */
+type ByKey = ReadonlyMap<string, readonly AmountChange[]>;
+
 export type PlanChanges = {
-  /** By line, in the order of the list; the same list while nothing of it changes. */
-  readonly lines: ReadonlyMap<string, readonly AmountChange[]>;
-  readonly drivers: ReadonlyMap<string, readonly AmountChange[]>;
+  readonly lines: ByKey;
+  readonly drivers: ByKey;
+  /** What was taken into the plan: before what is typed over it, and before all else. */
+  readonly first: { readonly lines: ByKey; readonly drivers: ByKey };
   /** Lines that only the case has. */
   readonly added: readonly Line[];
   /** What lines need because of their changes; another text, another order of reckoning. */
@@ -47,6 +51,7 @@ export type PlanChanges = {
 export const NO_CHANGES: PlanChanges = {
   lines: new Map(),
   drivers: new Map(),
+  first: { lines: new Map(), drivers: new Map() },
   added: [],
   needs: '',
   unreached: [],
@@ -61,54 +66,43 @@ type Change = AssumptionOf<'amounts' | 'linesMoved'>;
 type Made = { readonly change: AmountChange; readonly sign: string };
 
 /**
- * What assumptions do to the lines of a budget. `closed`: the last period that nothing is changed in; `rows`: the rows that
- * assumptions add to it, which a line by schedule takes, and another has beside its own amounts; `was`: the last time.
+ * What assumptions do to the lines of a budget, and what was taken into it does. `closed`: the last period that nothing is
+ * changed in by assumptions; `rows`: the rows that assumptions add to it, which a line by schedule takes, and another has beside
+ * its own amounts; `was`: the last time.
  */
 export function planChanges(
-  budget: Pick<Budget, 'lines' | 'drivers' | 'segments'>,
+  budget: Pick<Budget, 'lines' | 'drivers' | 'segments' | 'applied'>,
   facts: Facts,
   assumed: Assumed,
   closed: PeriodIndex | null,
   rows: readonly ScheduleRow[],
   was: PlanChanges,
 ): PlanChanges {
-  const isOpen = facts.periods.map((p) => closed === null || p.index > closed);
+  const openAfter = (last: PeriodIndex | null) => facts.periods.map((p) => last === null || p.index > last);
+  const isOpen = openAfter(closed);
   const unreached: Unreached[] = [];
   const accounts = new Map(facts.accounts.map((a) => [a.id, a]));
   const added: Line[] = [];
-  const lines = new Map<string, { changes: AmountChange[]; signs: string[] }>();
-  const drivers = new Map<string, { changes: AmountChange[]; signs: string[] }>();
-  const put = (on: typeof lines, key: string, { change, sign }: Made): void => {
+  const lines: Gathered = new Map();
+  const drivers: Gathered = new Map();
+  const first = { lines: new Map() as Gathered, drivers: new Map() as Gathered };
+  const put = (on: Gathered, key: string, { change, sign }: Made): void => {
     let there = on.get(key);
     if (!there) on.set(key, (there = { changes: [], signs: [] }));
     there.changes.push(change);
     there.signs.push(sign);
   };
-  const timesOf = (when: Parameters<typeof timesIn>[1], stays: boolean, closedToo = false): number[] => {
-    const times = timesIn(facts.calendar, when, stays);
-    return facts.periods.map((p, i) => (isOpen[i] || closedToo ? times(p.index) : 0));
-  };
-  const madeOf = ({ adjustment: { id, what, when }, size }: Change): Made => {
-    const change: AmountChange =
-      what.on === 'linesMoved'
-        ? {
-            as: 'moved',
-            id,
-            months: size,
-            // What was moved out of a month that has closed since is still to come.
-            covered: timesOf(when, false, true).map((k) => k > 0),
-            open: isOpen,
-          }
-        : {
-            as: 'way',
-            id,
-            way: what.way,
-            size,
-            times: timesOf(when, what.way.as === 'growth' && what.way.stays),
-            ramp: when.ramp,
-          };
-    return { change, sign: JSON.stringify(change) };
-  };
+  for (const { adjustment, size, after } of budget.applied) {
+    const a = { adjustment, size };
+    const open = openAfter(after === null ? null : indexOfId(facts.calendar, after));
+    if (isOn(a, 'driver')) {
+      // What was typed of a quantity was written anew.
+      const driver = budget.drivers.find((d) => d.id === a.adjustment.what.driver);
+      if (driver && driver.series.kind !== 'typed') put(first.drivers, driver.id, madeOf(a, facts, open));
+    } else if (isOn(a, 'amounts', 'linesMoved'))
+      for (const key of linesReached(a, budget, facts, accounts, [], []))
+        put(first.lines, key, madeOf(a, facts, open));
+  }
   // Rows come first: what is said of all of a line is said of them too where it takes them.
   const own = new Map(rows.length === 0 ? [] : budget.lines.map((l) => [lineKey(l), l]));
   for (const { account, segment, ids } of linesWithRows(rows)) {
@@ -120,36 +114,62 @@ export function planChanges(
     }
   }
   for (const a of assumed) {
+    const { id } = a.adjustment;
     if (isOn(a, 'driver')) {
-      const { what, when, id } = a.adjustment;
-      if (!budget.drivers.some((d) => d.id === what.driver)) {
-        unreached.push({ adjustment: id, because: 'noDriver' });
-        continue;
-      }
-      const stays = what.way.as === 'growth' && what.way.stays;
-      const change: AmountChange = {
-        as: 'way',
-        id,
-        way: what.way,
-        size: a.size,
-        times: timesOf(when, stays),
-        ramp: when.ramp,
-      };
-      put(drivers, what.driver, { change, sign: JSON.stringify(change) });
+      const { driver } = a.adjustment.what;
+      if (budget.drivers.some((d) => d.id === driver)) put(drivers, driver, madeOf(a, facts, isOpen));
+      else unreached.push({ adjustment: id, because: 'noDriver' });
     } else if (isOn(a, 'amounts', 'linesMoved')) {
       const reached = linesReached(a, budget, facts, accounts, added, unreached);
       if (reached.length === 0) continue;
-      const made = madeOf(a);
+      const made = madeOf(a, facts, isOpen);
       for (const key of reached) put(lines, key, made);
     }
   }
   return {
     lines: steady(lines, was.lines),
     drivers: steady(drivers, was.drivers),
+    first: {
+      lines: steady(first.lines, was.first.lines),
+      drivers: steady(first.drivers, was.first.drivers),
+    },
     added: sameLines(added, was.added) ? was.added : added,
-    needs: needsText(lines),
+    needs: [needsText(first.lines), needsText(lines)].join('\n\n'),
     unreached,
   };
+}
+
+type Gathered = Map<string, { changes: AmountChange[]; signs: string[] }>;
+
+/** What an assumption does in each month of the plan. */
+function madeOf(
+  { adjustment: { id, what, when }, size }: Change | AssumptionOf<'driver'>,
+  { calendar, periods }: Facts,
+  open: readonly boolean[],
+): Made {
+  const timesOf = (stays: boolean, closedToo: boolean): number[] => {
+    const times = timesIn(calendar, when, stays);
+    return periods.map((p, i) => (open[i] || closedToo ? times(p.index) : 0));
+  };
+  const change: AmountChange =
+    what.on === 'linesMoved'
+      ? {
+          as: 'moved',
+          id,
+          months: size,
+          // What was moved out of a month that has closed since is still to come.
+          covered: timesOf(false, true).map((k) => k > 0),
+          open,
+        }
+      : {
+          as: 'way',
+          id,
+          way: what.way,
+          size,
+          times: timesOf(what.way.as === 'growth' && what.way.stays, false),
+          ramp: when.ramp,
+        };
+  return { change, sign: JSON.stringify(change) };
 }
 
 /** The same lists for lines whose changes are the same as before. */

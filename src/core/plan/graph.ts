@@ -79,7 +79,11 @@ function taxedLines(
 }
 
 const NO_NEEDS: readonly Edge[] = [];
-const NO_LIST: readonly AmountChange[] = [];
+const bothOf = (
+  { first, ...own }: PlanChanges,
+  of: 'lines' | 'drivers',
+  key: string,
+): readonly AmountChange[] => [...(first[of].get(key) ?? []), ...(own[of].get(key) ?? [])];
 
 /** The graph of a budget. Lines come first, then drivers, then rows, then the sums that any of them needs. */
 export function graphOf(
@@ -131,7 +135,7 @@ export function graphOf(
   const rowAt = new Map(schedules.map((r, i) => [r.id, firstRow + i]));
   /** What a line needs because a case changes it. */
   const changeNeeds = (line: Line): readonly Edge[] =>
-    (changes.lines.get(lineKey(line)) ?? NO_LIST).flatMap((c) => {
+    bothOf(changes, 'lines', lineKey(line)).flatMap((c) => {
       if (c.as === 'rows')
         return c.rows.flatMap((id) => rowAt.get(id) ?? []).map((node) => ({ node, lag: 0 }));
       return c.as === 'way' ? namesOfWay(c.way).flatMap((n) => edge(n.name, line.segment, n.lag)) : [];
@@ -147,7 +151,7 @@ export function graphOf(
     needs.push(more.length ? [...own, ...more] : own);
   }
   for (const driver of drivers) {
-    const more = (changes.drivers.get(driver.id) ?? NO_LIST).flatMap((c) =>
+    const more = bothOf(changes, 'drivers', driver.id).flatMap((c) =>
       c.as === 'way' ? namesOfWay(c.way).filter((n) => n.name.of === 'driver') : [],
     );
     needs.push([...driverNeeds(driver), ...more].flatMap((n) => edge(n.name, null, n.lag)));

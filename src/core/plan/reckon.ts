@@ -139,13 +139,18 @@ class Run {
     const [before, changes] = [this.plan.changes ?? NO_CHANGES, plan.changes ?? NO_CHANGES];
     if (before.needs !== changes.needs || !sameLines(before.added, changes.added)) return null;
     if (before !== changes) {
-      for (const key of changedKeys(before.lines, changes.lines)) {
-        const place = this.places.ofKey(key);
-        if (place !== undefined) dirty.push(place);
-      }
-      for (const id of changedKeys(before.drivers, changes.drivers)) {
-        const n = this.graph.driverNode(id);
-        if (n !== undefined) dirty.push(n);
+      for (const [was, now] of [
+        [before, changes],
+        [before.first, changes.first],
+      ] as const) {
+        for (const key of changedKeys(was.lines, now.lines)) {
+          const place = this.places.ofKey(key);
+          if (place !== undefined) dirty.push(place);
+        }
+        for (const id of changedKeys(was.drivers, now.drivers)) {
+          const n = this.graph.driverNode(id);
+          if (n !== undefined) dirty.push(n);
+        }
       }
     }
     now.forEach((m, i) => {
@@ -191,7 +196,7 @@ class Run {
       rowGround: () => this.rowGround(),
       cyclic: this.cyclic,
       contextOf: (line) => this.contextOf(line),
-      stepsOf: (line, amounts) => this.stepsOf(line, amounts),
+      stepsOf: (line, amounts, which) => this.stepsOf(line, amounts, which),
       unreached: changes.unreached,
     };
     return this;
@@ -247,7 +252,8 @@ class Run {
     const issues: (LineIssue | null)[] = nodes.map(() => null);
     const before = nodes.map((n) => this.figures(n));
     nodes.forEach((n, k) => this.begin(n, made[k]!));
-    /** Lines before what a case makes of them, drivers likewise. */
+    /** Lines as their methods have them, before what was taken into the plan; and before what a case makes of them, as drivers are. */
+    const plain = nodes.map(() => [] as (Minor | null)[]);
     const bases = nodes.map(() => [] as (Minor | null)[]);
     for (let i = 0; i < this.facts.periods.length; i++)
       nodes.forEach((n, k) => {
@@ -268,7 +274,8 @@ class Run {
           const typed = this.typedAt(line, i);
           const shown = this.lineResults[node.line]!.amounts as (Minor | null)[];
           const base = bases[k]!;
-          base.push(typed === undefined ? amount : typed);
+          plain[k]!.push(amount);
+          base.push(typed === undefined ? (this.begun(line, plain[k]!, BY_MONTH).amounts[i] ?? null) : typed);
           shown.push(this.changed(line, base, BY_MONTH).amounts[i] ?? null);
         }
       });
@@ -342,15 +349,16 @@ class Run {
     const line = this.plan.lines[place]!;
     const old = this.lineResults[place];
     const typed = typedMonths(line, this.facts);
-    const own = typed === NOT_TYPED ? method : method.map((a, i) => (typed[i] ? this.typedAt(line, i)! : a));
+    const { amounts: begun, issue: first } = this.begun(line, method, how);
+    const own = typed === NOT_TYPED ? begun : begun.map((a, i) => (typed[i] ? this.typedAt(line, i)! : a));
     const { amounts, issue: beyond } = this.changed(line, own, how);
-    const issue = beyond ?? stopped;
+    const issue = first ?? beyond ?? stopped;
     // Equal amounts keep their identity, so that whatever was made from them still stands.
     const steady = old !== undefined && sameAmounts(old.amounts, amounts) && sameAmounts(old.wholes, wholes);
     const shown = steady ? old.amounts : amounts;
     this.lineResults[place] = {
       amounts: shown,
-      method: steady && own === amounts && typed === NOT_TYPED ? shown : method,
+      method: steady && method === amounts ? shown : method,
       typed,
       wholes: steady ? old.wholes : wholes,
       total: totalOf(amounts, wholes, this.facts.isBalance(line.account)),
@@ -360,12 +368,16 @@ class Run {
   }
 
   /** Amounts of a line as a case leaves them; the same list where it says nothing of it. */
-  private changed(
-    line: Line,
-    own: Amounts,
-    how: ByMonth | null,
-  ): { readonly amounts: Amounts; readonly issue: LineIssue | null } {
-    const all = this.changesOf(line);
+  private changed(line: Line, own: Amounts, how: ByMonth | null): Changed {
+    return this.after(this.changesOf(line), line, own, how);
+  }
+
+  /** Amounts of a line's method as what was taken into the plan leaves them. */
+  private begun(line: Line, method: Amounts, how: ByMonth | null): Changed {
+    return this.after(this.firstOf(line), line, method, how);
+  }
+
+  private after(all: readonly AmountChange[], line: Line, own: Amounts, how: ByMonth | null): Changed {
     if (all.length === 0) return { amounts: own, issue: null };
     const ground = this.changeGround(line);
     try {
@@ -385,11 +397,20 @@ class Run {
     return changes === NO_CHANGES ? NO_LIST : (changes.lines.get(lineKey(line)) ?? NO_LIST);
   }
 
+  private firstOf(line: LineRef): readonly AmountChange[] {
+    const { changes = NO_CHANGES } = this.plan;
+    return changes === NO_CHANGES ? NO_LIST : (changes.first.lines.get(lineKey(line)) ?? NO_LIST);
+  }
+
   /** What each change of a line makes of it, from what it is without them; for the reasons of a month. */
-  private stepsOf(line: Line, own: Amounts): { readonly change: AmountChange; readonly after: Amounts }[] {
+  private stepsOf(
+    line: Line,
+    own: Amounts,
+    which: 'first' | 'case',
+  ): { readonly change: AmountChange; readonly after: Amounts }[] {
     const ground = this.changeGround(line);
     let amounts = own;
-    return this.changesOf(line).map((change) => ({
+    return (which === 'first' ? this.firstOf(line) : this.changesOf(line)).map((change) => ({
       change,
       after: (amounts = changedBy(change, amounts, ground)),
     }));
@@ -422,8 +443,12 @@ class Run {
 
   /** Values of a driver as a case leaves them; blank where they come to more than a quantity may be. */
   private changedDriver(driver: Driver, own: Amounts): Amounts {
-    const all = this.plan.changes?.drivers.get(driver.id);
-    if (!all) return own;
+    const { changes = NO_CHANGES } = this.plan;
+    const all = [
+      ...(changes.first.drivers.get(driver.id) ?? NO_LIST),
+      ...(changes.drivers.get(driver.id) ?? NO_LIST),
+    ];
+    if (all.length === 0) return own;
     const ground: ChangeGround = {
       unit: 10 ** driver.decimals,
       actual: (i) => (i < 0 ? (driver.opening as Minor | null) : null),
@@ -578,6 +603,7 @@ const sameTouch = (a: ScheduleRow, b: ScheduleRow, facts: Facts): boolean =>
   JSON.stringify(rowNeeds(a)) === JSON.stringify(rowNeeds(b)) &&
   [...touchedBy(a, facts)].join() === [...touchedBy(b, facts)].join();
 
+type Changed = { readonly amounts: Amounts; readonly issue: LineIssue | null };
 const NO_LIST: readonly AmountChange[] = [];
 type ByMonth = 'byMonth';
 const BY_MONTH: ByMonth = 'byMonth';

@@ -149,10 +149,14 @@ export type Reckoning = {
   readonly cyclic: ReadonlySet<string>;
   /** What a line's method looks at, to explain it by. */
   readonly contextOf: (line: Line) => Context;
-  /** What each change that a case makes of a line leaves of it, given what it is without them. */
+  /**
+   * What each change of a line leaves of it, given what it is without them: of what was taken into the plan, which comes before
+   * what is typed, or of what a case makes of it.
+   */
   readonly stepsOf: (
     line: Line,
     amounts: Amounts,
+    which: 'first' | 'case',
   ) => readonly { readonly change: AmountChange; readonly after: Amounts }[];
   /** What adjustments of the case do not reach. */
   readonly unreached: readonly Unreached[];

@@ -203,6 +203,7 @@ export const draftBudget = ({
   terms: [],
   guessed: [],
   schedules: [],
+  applied: [],
   contras: {},
   revises: null,
   approved: null,

@@ -1,4 +1,4 @@
-import type { Adjustment, AdjustsOf, AdjustsOn, Book, Case } from '@/core/model';
+import type { Adjustment, AdjustsOf, AdjustsOn, Book, Budget, Case } from '@/core/model';
 
 /** An adjustment with the size that it has in a case. */
 export type Assumption = { readonly adjustment: Adjustment; readonly size: number };
@@ -34,4 +34,13 @@ export function steadyPart(belongs: (a: Assumption) => boolean): (assumed: Assum
       next.every((a, i) => a.adjustment === last[i]!.adjustment && a.size === last[i]!.size);
     return same ? last : (last = next);
   };
+}
+
+/** What still counts over a budget: what was taken into it counts no second time. */
+export function countedIn(assumed: Assumed, { applied }: Pick<Budget, 'applied'>): Assumed {
+  if (applied.length === 0) return assumed;
+  const taken = new Set(applied.map((a) => a.adjustment.id));
+  return assumed.some((a) => taken.has(a.adjustment.id))
+    ? assumed.filter((a) => !taken.has(a.adjustment.id))
+    : assumed;
 }

@@ -1,4 +1,12 @@
-export { assumedIn, isOn, steadyPart, type Assumed, type Assumption, type AssumptionOf } from './assumed';
+export {
+  assumedIn,
+  countedIn,
+  isOn,
+  steadyPart,
+  type Assumed,
+  type Assumption,
+  type AssumptionOf,
+} from './assumed';
 export {
   boundedSize,
   percentOfSize,

@@ -289,6 +289,23 @@ const DRAWN: Drawn = {
       book.cases.filter(() => r.below(2) > 0).map((c) => [c.id, r.below(2) ? caseSize(r) : null]),
     ),
   }),
+  applyAdjustments: (r, book) => ({
+    budget: budget(r),
+    fresh: null,
+    applied: some(r, () => ({
+      adjustment: { ...adjustment(r), id: `j${r.below(900)}` },
+      size: r.below(9),
+      after: r.pick([null, IDS[0]!]),
+    })).filter((a, i, all) => all.findIndex((o) => o.adjustment.id === a.adjustment.id) === i),
+    lines: r.below(2) ? [line('rent', byMonth({ [IDS[1]!]: minor(r.below(9)) }))] : [],
+    drivers: [],
+    schedules: null,
+    cash: r.below(2) ? { floor: minor(r.below(9)), creditLine: null, dated: book.cash.dated } : null,
+  }),
+  takeOutAdjustments: (r, book) => ({
+    budget: 'b1',
+    adjustments: [book.budgets.find((b) => b.id === 'b1')?.applied[0]?.adjustment.id ?? 'j1'],
+  }),
   removeAdjustments: (r, book) => ({ adjustments: [anyId(r, book.adjustments)] }),
   moveAdjustment: (r, book) => ({
     adjustment: anyId(r, book.adjustments),

@@ -1,7 +1,13 @@
 import type { Draft } from 'immer';
 import { nameWith, LIMITS } from '../limits';
-import type { Adjustment, Case, CaseSize } from '../adjustment';
+import { RUNS, type Adjustment, type AppliedAdjustment, type Case, type CaseSize } from '../adjustment';
+import type { Budget, Line } from '../budget';
+import type { Cash } from '../cash';
+import { LineChanges } from '../lines';
+import type { Driver } from '../methods';
 import { refuse } from '../refusal';
+import type { ScheduleRow } from '../scheduleRow';
+import { budgetHandlers, openBudget } from './budget';
 import { mintId, replaceNamed, type HandlersOf } from './handlers';
 
 /* What is tried over plans: adjustments, cases, and how much of each there is in each. */
@@ -29,6 +35,23 @@ export type CaseCommand =
       readonly cases: readonly Omit<Case, 'id' | 'sizes'>[];
       readonly like: string | null;
     }
+  /**
+   * Takes adjustments into a draft (a new one, where `fresh` is it), with what they change: whole lines in place of lines, its rows
+   * and quantities, and what they change of the company's money.
+   */
+  | {
+      readonly type: 'applyAdjustments';
+      readonly budget: string;
+      readonly fresh: Budget | null;
+      readonly applied: readonly AppliedAdjustment[];
+      readonly lines: readonly Line[];
+      readonly drivers: readonly Driver[];
+      /** All rows; those whose ids the budget has not yet are new. Null: as they are. */
+      readonly schedules: readonly ScheduleRow[] | null;
+      readonly cash: Pick<Cash, 'floor' | 'creditLine' | 'dated'> | null;
+    }
+  /** Takes what still follows from applied adjustments out of a draft again. */
+  | { readonly type: 'takeOutAdjustments'; readonly budget: string; readonly adjustments: readonly string[] }
   | { readonly type: 'renameCase'; readonly case: string; readonly name: string }
   | { readonly type: 'removeCase'; readonly case: string }
   /** Sizes of adjustments in cases; null: off there. */
@@ -50,6 +73,31 @@ export const caseHandlers: HandlersOf<CaseCommand> = {
       const size = sizes[c.id];
       if (size) c.sizes[id] = size;
     }
+  },
+  applyAdjustments(book, { budget, fresh, applied, lines, drivers, schedules, cash }) {
+    if (fresh) budgetHandlers.addBudget(book, { type: 'addBudget', budget: fresh });
+    const b = openBudget(book, budget);
+    const has = new Set(b.applied.map((a) => a.adjustment.id));
+    if (applied.some((a) => has.has(a.adjustment.id))) refuse('alreadyApplied');
+    b.applied.push(...(applied as Draft<AppliedAdjustment>[]));
+    const changes = LineChanges.in(book, b, lines.length);
+    for (const line of lines) changes.change(line, () => line);
+    for (const driver of drivers) replaceNamed(b.drivers, driver);
+    if (schedules) {
+      const known = new Set(b.schedules.map((r) => r.id));
+      b.schedules = schedules.map((r) =>
+        known.has(r.id) ? r : { ...r, id: mintId(book, 'r') },
+      ) as Draft<ScheduleRow>[];
+    }
+    if (cash) Object.assign(book.cash, cash);
+  },
+  takeOutAdjustments(book, { budget, adjustments }) {
+    const b = openBudget(book, budget);
+    const gone = new Set(adjustments);
+    for (const { adjustment } of b.applied)
+      // What is written down stays, and would count a second time.
+      if (gone.has(adjustment.id) && !RUNS.has(adjustment.what.on)) refuse('writtenDown');
+    b.applied = b.applied.filter((a) => !gone.has(a.adjustment.id));
   },
   setAdjustment(book, { adjustment, sizes = {} }) {
     replaceNamed(book.adjustments, adjustment);

@@ -1,0 +1,365 @@
+import fc from 'fast-check';
+import { toDayNumber } from '@/core/calendar';
+import { minor, percent } from '@/core/money';
+import { applyCommand, type Adjusts, type Book, type Budget, type When } from '@/core/model';
+import type { Assumed } from '@/core/scenario';
+import {
+  account,
+  bookWith,
+  budgetOf,
+  byMonth,
+  driver,
+  line,
+  periodIds,
+  share,
+  sourceOf,
+} from '@/core/test/build';
+import { bookOf, company, ids as IDS, type Company } from '@/core/test/company';
+import { assetRow, staffRow, taxRow } from '@/core/test/schedule';
+import { blockOfMonth, firstEnd, told as toldFrom } from '@/core/test/year';
+import {
+  aheadOf,
+  applying,
+  budgetOn,
+  cashOf,
+  createMemory,
+  groundAssuming,
+  makeGround,
+  offBalance,
+  reckoned,
+  runOffsOf,
+  type Ground,
+} from '.';
+import { calendar } from '@/core/test/build';
+
+/* A case taken into a draft: afterwards the draft is what the case was over it. */
+
+const RUNS = Number(process.env.RUNS ?? 12);
+const BY_SCHEDULE = { kind: 'schedule' as const, beside: {} };
+
+const more = [
+  account('commission', 'expense', 'Commission'),
+  account('extra', 'expense', 'Extra'),
+  account('wornOff', 'expense', 'Depreciation'),
+  account('boats', 'fixedAsset'),
+  account('tax', 'otherExpense', 'Income tax'),
+  account('taxOwed', 'taxPayable', 'Income tax owed'),
+  account('new', 'income', 'New'),
+];
+
+/** A company of which some lines follow others, some months are typed over and a tax is made by a row. */
+function groundOf(c: Company): Ground {
+  const { book, blocks } = bookOf(c);
+  const [first] = book.budgets;
+  const budget: Budget = {
+    ...first!,
+    lines: [
+      ...first!.lines.map((l) =>
+        l.account === 'fees' || l.account === 'rent' || l.account === 'insurance'
+          ? { ...l, overrides: { [IDS[2]!]: minor(777), [IDS[9]!]: minor(4_321), [IDS[11]!]: null } }
+          : l,
+      ),
+      { ...line('commission', share('sales', '7.5')), overrides: { [IDS[5]!]: minor(99) } },
+      line('extra', share('wages', '10')),
+      line('tax', BY_SCHEDULE),
+    ],
+    schedules: [taxRow({ installments: [] })],
+  };
+  const all: Book = { ...book, accounts: [...book.accounts, ...more], budgets: [budget], nextId: 500 };
+  return makeGround(all, blocks, createMemory());
+}
+
+function told(ground: Ground) {
+  const own = budgetOn(ground, ground.book.budgets[0]!);
+  const ahead = aheadOf(ground, own)!;
+  const periods = Array.from({ length: ahead.last - ahead.start }, (_, i) => ahead.start + 1 + i);
+  const whole = reckoned(ground, own!);
+  return {
+    lines: Object.fromEntries(
+      ground.book.accounts.flatMap((a) => {
+        const months = whole.amounts(a.id);
+        return months && months.some((m) => m) ? [[a.id, months]] : [];
+      }),
+    ),
+    off: periods.map((p) => offBalance(ahead, p)),
+    balances: Object.fromEntries(
+      ahead.accounts
+        .filter((a) => !a.id.startsWith('~'))
+        .map((a) => [a.id, periods.map((p) => ahead.balances.balance(a.id, p, true))]),
+    ),
+    bank: [...ahead.view.forecast.closing],
+  };
+}
+
+const always: When = { from: IDS[0]!, until: null, every: 1, times: null, ramp: null };
+const assume = (what: Adjusts, size: number, when: Partial<When> = {}, id = 'j1'): Assumed[number] => ({
+  adjustment: {
+    id,
+    name: id,
+    why: '',
+    by: 'me',
+    at: '2026-01-01T00:00:00Z',
+    what,
+    when: { ...always, ...when },
+    off: false,
+  },
+  size,
+});
+const lines = (...ids: string[]) => ({ lines: ids.map((id) => ({ of: 'account' as const, account: id })) });
+const blocksOf = (ground: Ground) => new Map(ground.blocks.map((b) => [b.id, b]));
+
+/** The book with a case taken into its budget. */
+function applied(ground: Ground, assumed: Assumed): Ground {
+  const { left: _, ...change } = applying(ground, ground.book.budgets[0]!, assumed);
+  const done = applyCommand(ground.book, { type: 'applyAdjustments', budget: 'b1', fresh: null, ...change });
+  if (!done.ok) throw new Error(done.refusal.code);
+  return makeGround(done.book, blocksOf(ground), createMemory());
+}
+
+const rig = staffRow({ id: 'r9', from: '2026-04-15' as never, withheld: percent('20') });
+const boat = assetRow({
+  id: 'r8',
+  account: 'boats',
+  expense: 'wornOff',
+  accumulated: 'gathered',
+  bought: '2026-05-10' as never,
+});
+const month = fc.integer({ min: 0, max: 17 });
+const WAYS: readonly [Adjusts, number, number][] = [
+  [{ on: 'amounts', reach: lines('sales', 'rent'), way: { as: 'percent' } }, -60_000, 60_000],
+  [{ on: 'amounts', reach: { lines: [{ of: 'costs' }] }, way: { as: 'percent' } }, -40_000, 40_000],
+  [{ on: 'amounts', reach: lines('commission', 'fees'), way: { as: 'percent' } }, -40_000, 40_000],
+  [{ on: 'amounts', reach: lines('rent'), way: { as: 'amount' } }, -500, 500],
+  [{ on: 'amounts', reach: lines('commission'), way: { as: 'new' } }, 0, 5_000],
+  [{ on: 'amounts', reach: lines('new'), way: { as: 'amount' } }, 1, 5_000],
+  [
+    { on: 'amounts', reach: lines('fees'), way: { as: 'growth', compounding: true, stays: true } },
+    -5_000,
+    5_000,
+  ],
+  [
+    { on: 'amounts', reach: lines('goods'), way: { as: 'growth', compounding: false, stays: false } },
+    -5_000,
+    5_000,
+  ],
+  [{ on: 'amounts', reach: lines('insurance'), way: { as: 'onBefore' } }, -300, 300],
+  [
+    {
+      on: 'amounts',
+      reach: lines('rent'),
+      way: { as: 'formula', formula: 'max("base", "account:sales" / 4)' },
+    },
+    1,
+    1,
+  ],
+  [{ on: 'linesMoved', reach: lines('fees') }, -3, 3],
+  [{ on: 'linesMoved', reach: lines('goods', 'sales') }, -3, 3],
+  [{ on: 'termsDays', reach: lines('sales', 'goods') }, -30, 45],
+  [{ on: 'termsLost', reach: { lines: [{ of: 'income' }] } }, 0, 30_000],
+  [{ on: 'rowAdded', row: rig, by: 'day' }, 20_454, 20_754],
+  [{ on: 'rowAdded', row: boat, by: 'yes' }, 1, 1],
+  [{ on: 'pay', accounts: [] }, -10_000, 20_000],
+  [{ on: 'rate', of: 'incomeTax', by: 'more' }, -10_000, 10_000],
+  [{ on: 'rate', of: 'floor', by: 'value' }, 0, 50_000],
+];
+const anyOf = fc
+  .integer({ min: 0, max: WAYS.length - 1 })
+  .chain((k) =>
+    fc.record({
+      k: fc.constant(k),
+      size: fc.integer({ min: WAYS[k]![1], max: WAYS[k]![2] }),
+      from: month,
+      span: fc.integer({ min: 0, max: 20 }),
+    }),
+  );
+const assumedBy = (all: readonly { k: number; size: number; from: number; span: number }[]): Assumed =>
+  all.map(({ k, size, from, span }, i) =>
+    assume(
+      WAYS[k]![0],
+      size,
+      { from: IDS[from]!, until: from + span > 17 ? null : IDS[from + span]! },
+      `j${i}`,
+    ),
+  );
+
+test('the draft is what the case was over it, and the case over it is the draft', () => {
+  fc.assert(
+    fc.property(company, fc.array(anyOf, { minLength: 1, maxLength: 4 }), (c, all) => {
+      const ground = groundOf(c);
+      const assumed = assumedBy(all);
+      const now = applied(ground, assumed);
+      expect(told(now)).toEqual(told(groundAssuming(ground, 'c', assumed)));
+      // In it already: it counts no second time.
+      expect(told(groundAssuming(now, 'c', assumed))).toEqual(told(now));
+      expect(applying(now, now.book.budgets[0]!, assumed).applied).toEqual([]);
+    }),
+    { numRuns: RUNS },
+  );
+});
+
+test('what follows from it can be taken out again where nothing was typed over; what was written down stays', () => {
+  const c = fc.sample(company, { numRuns: 1, seed: 11 })[0]!;
+  const ground = groundOf(c);
+  const assumed = [
+    assume({ on: 'amounts', reach: lines('sales'), way: { as: 'percent' } }, 10_000, {}, 'j1'),
+    assume({ on: 'termsDays', reach: lines('sales') }, 20, {}, 'j2'),
+    assume({ on: 'pay', accounts: [] }, 5_000, {}, 'j3'),
+  ];
+  const now = applied(ground, assumed);
+  const out = (...adjustments: string[]) =>
+    applyCommand(now.book, { type: 'takeOutAdjustments', budget: 'b1', adjustments });
+  const taken = out('j1', 'j2');
+  expect(taken.ok && told(makeGround(taken.book, blocksOf(now), createMemory()))).toEqual(told(ground));
+  const kept = out('j1', 'j3');
+  expect(!kept.ok && kept.refusal.code).toBe('writtenDown');
+});
+
+test('applied, then closed month by month as planned: nothing later changes', () => {
+  fc.assert(
+    fc.property(company, fc.array(anyOf, { minLength: 1, maxLength: 2 }), (c, all) => {
+      let ground = applied(groundOf(c), assumedBy(all));
+      let before = cashOf(ground, ground.book.budgets[0]!)!;
+      for (let n = 1; n <= 3; n++) {
+        const end = firstEnd(before);
+        const block = blockOfMonth(before, end, `l${n}`, false);
+        const { book } = ground;
+        ground = makeGround(
+          {
+            ...book,
+            cash: { ...book.cash, runOffEnds: runOffsOf(before) },
+            sources: [
+              ...book.sources,
+              sourceOf({ id: `s${n}`, block: block.id, fingerprint: String(n).padStart(64, '0') }),
+            ],
+            closedThrough: calendar.period(calendar.indexOfDay(end)).id,
+          },
+          new Map([...blocksOf(ground), [block.id, block]]),
+          createMemory(),
+        );
+        const after = cashOf(ground, ground.book.budgets[0]!)!;
+        const last = toDayNumber(before.input.periods.at(-1)!.end);
+        expect({ n, ...toldFrom(after, end + 1, last) }).toEqual({ n, ...toldFrom(before, end + 1, last) });
+        before = after;
+      }
+    }),
+    { numRuns: RUNS },
+  );
+});
+
+describe('what is taken in, by hand', () => {
+  const months = periodIds(2026);
+  const small = (budget: Partial<Budget>, book: Partial<Book> = {}) =>
+    makeGround(
+      bookWith([account('sales', 'income'), account('rent', 'expense'), account('bank', 'bank')], {
+        nextId: 50,
+        ...book,
+        budgets: [budgetOf([], 'b1', { length: 3, ...budget })],
+      }),
+      new Map(),
+      createMemory(),
+    );
+  const amounts = (g: Ground, id: string) => reckoned(g, g.book.budgets[0]!).amounts(id);
+
+  test('a line that follows another goes on following; a month that was typed has what the case made of it', () => {
+    const ground = small({
+      lines: [
+        line(
+          'sales',
+          byMonth({ [months[0]!]: minor(1_000), [months[1]!]: minor(2_000), [months[2]!]: minor(3_000) }),
+        ),
+        { ...line('rent', share('sales', '10')), overrides: { [months[1]!]: minor(500) } },
+      ],
+    });
+    const now = applied(ground, [
+      assume({ on: 'amounts', reach: lines('rent'), way: { as: 'percent' } }, 50_000),
+    ]);
+    expect(amounts(now, 'rent')).toEqual([150, 750, 450]);
+    const [budget] = now.book.budgets;
+    expect(budget!.lines[1]).toMatchObject({
+      method: share('sales', '10'),
+      overrides: { [months[1]!]: 750 },
+    });
+    // More is sold: half as much again of a tenth of it, and what was typed stays.
+    const more = {
+      ...budget!,
+      lines: [line('sales', byMonth({ [months[0]!]: minor(4_000) })), budget!.lines[1]!],
+    };
+    expect(amounts(makeGround({ ...now.book, budgets: [more] }, new Map()), 'rent')!.slice(0, 2)).toEqual([
+      600, 750,
+    ]);
+  });
+
+  test('a quantity that was typed is typed anew, one that goes by a rule goes on by it', () => {
+    const hours = driver('d1', { kind: 'typed', values: { [months[0]!]: 10, [months[1]!]: 20 } } as never);
+    // By 10 more from January on: 110, 120, 130.
+    const steps = driver('d2', {
+      kind: 'step',
+      start: 100,
+      first: months[0]!,
+      every: 1,
+      change: { of: 'amount', amount: 10 },
+    } as never);
+    const ground = small({ drivers: [hours, steps] });
+    const on = (id: string, driver: string) =>
+      assume({ on: 'driver', driver, way: { as: 'percent' } }, 10_000, {}, id);
+    const change = applying(ground, ground.book.budgets[0]!, [
+      on('j1', 'd1'),
+      on('j2', 'd2'),
+      on('j3', 'none'),
+    ]);
+    expect(change.drivers).toEqual([
+      { ...hours, series: { kind: 'typed', values: { [months[0]!]: 11, [months[1]!]: 22 } } },
+    ]);
+    expect(change.left).toEqual([{ adjustment: 'j3', because: 'noDriver' }]);
+    const now = applied(ground, [on('j1', 'd1'), on('j2', 'd2')]);
+    const made = reckoned(now, now.book.budgets[0]!).reckoning.drivers;
+    expect([...made.values()].map((d) => d.values.slice(0, 3))).toEqual([
+      [11, 22, null],
+      [121, 132, 143],
+    ]);
+  });
+
+  test('what closed months planned stays, and later ones go on from there', () => {
+    const ground = small(
+      {
+        lines: [line('sales', byMonth(Object.fromEntries(months.slice(0, 3).map((m) => [m, minor(1_000)]))))],
+      },
+      { closedThrough: months[0]! },
+    );
+    const now = applied(ground, [
+      assume(
+        { on: 'amounts', reach: lines('sales'), way: { as: 'growth', compounding: true, stays: false } },
+        10_000,
+      ),
+    ]);
+    // Counted from January, which is closed.
+    expect(amounts(now, 'sales')).toEqual([1_000, 1_210, 1_331]);
+    const [budget] = now.book.budgets;
+    expect(budget!.applied[0]!.after).toBe(months[0]);
+    const later = makeGround({ ...now.book, closedThrough: months[1]! }, new Map(), createMemory());
+    expect(amounts(later, 'sales')).toEqual([1_000, 1_210, 1_331]);
+  });
+
+  test('what cannot be taken in is told, and what changes every plan stands apart', () => {
+    const ground = small({ lines: [line('sales', byMonth({ [months[0]!]: minor(1_000) }))] });
+    const asked = [
+      assume({ on: 'items', side: 'in', counterparty: null, item: null, as: 'later' }, 5, {}, 'j1'),
+      assume({ on: 'rowGone', row: 'r7' }, 1, {}, 'j2'),
+      assume({ on: 'amounts', reach: lines('bank'), way: { as: 'percent' } }, 1, {}, 'j3'),
+      assume({ on: 'datedMoved', item: 'x' }, 1, {}, 'j4'),
+      assume({ on: 'rate', of: 'floor', by: 'more' }, 250, {}, 'j5'),
+    ];
+    const { left, cash, applied: taken } = applying(ground, ground.book.budgets[0]!, asked);
+    expect(left.map((l) => [l.adjustment, l.because])).toEqual([
+      ['j1', 'openItems'],
+      ['j2', 'noRow'],
+      ['j3', 'noLine'],
+      ['j4', 'nothing'],
+    ]);
+    expect(taken.map((a) => a.adjustment.id)).toEqual(['j5']);
+    expect(cash).toEqual({ floor: 250, creditLine: null, dated: [] });
+    // The floor is the company's: no case over any plan raises it again.
+    const now = applied(ground, asked);
+    expect(groundAssuming(now, 'c', asked).book.cash.floor).toBe(250);
+  });
+});
