@@ -162,16 +162,14 @@ const WAYS: readonly [Adjusts, number, number][] = [
   [{ on: 'rate', of: 'incomeTax', by: 'more' }, -10_000, 10_000],
   [{ on: 'rate', of: 'floor', by: 'value' }, 0, 50_000],
 ];
-const anyOf = fc
-  .integer({ min: 0, max: WAYS.length - 1 })
-  .chain((k) =>
-    fc.record({
-      k: fc.constant(k),
-      size: fc.integer({ min: WAYS[k]![1], max: WAYS[k]![2] }),
-      from: month,
-      span: fc.integer({ min: 0, max: 20 }),
-    }),
-  );
+const anyOf = fc.integer({ min: 0, max: WAYS.length - 1 }).chain((k) =>
+  fc.record({
+    k: fc.constant(k),
+    size: fc.integer({ min: WAYS[k]![1], max: WAYS[k]![2] }),
+    from: month,
+    span: fc.integer({ min: 0, max: 20 }),
+  }),
+);
 const assumedBy = (all: readonly { k: number; size: number; from: number; span: number }[]): Assumed =>
   all.map(({ k, size, from, span }, i) =>
     assume(

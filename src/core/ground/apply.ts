@@ -1,7 +1,6 @@
 import { toDayNumber, type PeriodId } from '@/core/calendar';
 import {
   lineKey,
-  RUNS,
   type Adjusts,
   type AdjustsOf,
   type AppliedAdjustment,
@@ -250,6 +249,3 @@ function typedDriver(
   });
   return [{ ...driver, series: { ...series, values } }];
 }
-
-/** Whether something still follows from an applied adjustment, so that it can be taken out. */
-export const canBeTakenOut = ({ adjustment: { what } }: AppliedAdjustment): boolean => RUNS.has(what.on);

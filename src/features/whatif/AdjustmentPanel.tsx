@@ -4,7 +4,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { Button, Group, TextInput } from '@mantine/core';
 import type { PeriodRange } from '@/core/calendar';
 import { aheadOf, budgetOn, groundAssuming, lastKnown, reckoned, type Ground } from '@/core/ground';
-import type { Adjustment, Budget } from '@/core/model';
+import { RUNS, type Adjustment, type Budget } from '@/core/model';
 import { minor } from '@/core/money';
 import type { Unreached } from '@/core/plan';
 import { unitOfSize } from '@/core/scenario';
@@ -26,7 +26,7 @@ import {
 import { dayText, moneyFormat } from '@/store/format';
 import { steadyGround } from '@/store/questions';
 import { whenIdle } from '@/store/whenIdle';
-import { besidePlan } from './CaseMatrix';
+import { besidePlan, type Taken } from './CaseMatrix';
 import { TakesPart } from './TakesPart';
 import { outcomesOn, type CaseLook } from './useCases';
 
@@ -49,6 +49,7 @@ export function AdjustmentPanel({
   one,
   open,
   readOnly,
+  taken,
   onSize,
   onChange,
   onTakeAway,
@@ -61,6 +62,8 @@ export function AdjustmentPanel({
   readonly one: CaseLook | null;
   readonly open: boolean;
   readonly readOnly: boolean;
+  /** As it is in the plan, where it was taken into it. */
+  readonly taken: Taken | null;
   readonly onSize: (size: number) => void;
   readonly onChange: () => void;
   readonly onTakeAway: () => void;
@@ -91,6 +94,27 @@ export function AdjustmentPanel({
       <div className="faded">{whenWords(calendar, adjustment)}</div>
       {!namesWhatIs(adjustment.what, book) && (
         <p className={stage.odd}>What it names is no longer in the book: it does nothing.</p>
+      )}
+      {taken && (
+        <p>
+          It is in {taken.budget.name},{' '}
+          {sizeText(taken.adjustment.what, taken.size, book, decimalsOf(book, taken.adjustment.what))}: there
+          no case has it a second time.{' '}
+          {!readOnly && taken.budget.state === 'draft' && RUNS.has(taken.adjustment.what.on) && (
+            <Button
+              size="compact-xs"
+              onClick={() =>
+                dispatch({
+                  type: 'takeOutAdjustments',
+                  budget: taken.budget.id,
+                  adjustments: [adjustment.id],
+                })
+              }
+            >
+              Take it out
+            </Button>
+          )}
+        </p>
       )}
       {over && (
         <p className={stage.odd}>

@@ -2,7 +2,7 @@
 
 import { useEffect, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import type { FiscalCalendar } from '@/core/calendar';
-import type { Adjustment, Book } from '@/core/model';
+import type { Adjustment, AppliedAdjustment, Book, Budget } from '@/core/model';
 import { minor } from '@/core/money';
 import { BETTER, OUTCOME_IDS, type Outcome, type OutcomeId, type Outcomes } from '@/core/whatif';
 import {
@@ -21,6 +21,9 @@ import { STROKES, PLAN_STROKE } from './CaseChart';
 import classes from './WhatIf.module.css';
 
 /** A cell: an adjustment (or none of them) in a case; no case is its name. */
+/** An adjustment as a plan has it. */
+export type Taken = AppliedAdjustment & { readonly budget: Budget };
+
 export type At = { readonly adjustment: string; readonly case: string | null };
 
 /**
@@ -33,6 +36,7 @@ export function CaseMatrix({
   base,
   cases,
   outcomes,
+  taken,
   at,
   readOnly,
   onAt,
@@ -47,6 +51,8 @@ export function CaseMatrix({
   readonly cases: readonly CaseLook[];
   /** The outcomes that are shown. */
   readonly outcomes: readonly OutcomeId[];
+  /** What was taken into the plan, by adjustment: there no case has it a second time. */
+  readonly taken: ReadonlyMap<string, Taken>;
   readonly at: At | null;
   readonly readOnly: boolean;
   readonly onAt: (at: At) => void;
@@ -175,8 +181,19 @@ export function CaseMatrix({
             <td role="gridcell" className={classes.when}>
               {whenWords(calendar, a)}
             </td>
-            <td role="gridcell" data-figure>
-              –
+            <td
+              role="gridcell"
+              data-figure
+              title={taken.has(a.id) ? `In ${taken.get(a.id)!.budget.name}` : undefined}
+            >
+              {taken.has(a.id) ? (
+                <>
+                  in it{' '}
+                  <small>{sizeText(a.what, taken.get(a.id)!.size, book, decimalsOf(book, a.what))}</small>
+                </>
+              ) : (
+                '–'
+              )}
             </td>
             {cases.map((c, k) => {
               const here = r === row && column === k + 1;
@@ -188,6 +205,7 @@ export function CaseMatrix({
                   id={idOf(r, k + 1)}
                   data-figure
                   data-size={size === null ? undefined : true}
+                  data-in={(size !== null && taken.has(a.id)) || undefined}
                   data-at={here || undefined}
                   onPointerDown={() => {
                     if (!here) go(r, k + 1);

@@ -34,6 +34,7 @@ const SureView = dynamic(() => import('./SureView').then((m) => m.SureView));
 const NearestPart = dynamic(() => import('./NearestPart').then((m) => m.NearestPart));
 const StepsView = dynamic(() => import('./StepsView').then((m) => m.StepsView));
 const AdjustmentDialog = dynamic(() => import('./AdjustmentDialog').then((m) => m.AdjustmentDialog));
+const ApplyDialog = dynamic(() => import('./ApplyDialog').then((m) => m.ApplyDialog));
 const CaseDialog = dynamic(() => import('./CaseDialog').then((m) => m.CaseDialog));
 
 type View = 'cases' | 'steps' | 'table' | 'edge' | 'sure';
@@ -74,6 +75,7 @@ export function WhatIfScreen() {
   const [panelOpen, setPanelOpen] = useState(false);
   /** The adjustment that is changed, or `null` for a new one; a case that is named anew, `null` for a new one. */
   const [asked, setAsked] = useState<Adjustment | null | undefined>(undefined);
+  const [taking, setTaking] = useState<string | null>(null);
   const [naming, setNaming] = useState<string | null | undefined>(undefined);
   useEffect(() => closeQuestions, []);
   const start = ahead?.start ?? 0;
@@ -86,6 +88,15 @@ export function WhatIfScreen() {
   }, [chosen, start, last, ahead]);
   const { base, cases } = useCases(ground, looked, range);
   const money = moneyFormat(book);
+  const taken = useMemo(
+    () =>
+      new Map(
+        (ahead?.view.plans ?? []).flatMap(({ budget }) =>
+          budget.applied.map((a) => [a.adjustment.id, { ...a, budget }] as const),
+        ),
+      ),
+    [ahead],
+  );
   const worst = cases.filter((c) => {
     const low = c.outcomes?.of.lowBank;
     return book.cash.floor !== null && low != null && low.amount < book.cash.floor;
@@ -302,6 +313,7 @@ export function WhatIfScreen() {
                   base={base}
                   cases={cases}
                   outcomes={line ? WITH_LINE : PLAIN}
+                  taken={taken}
                   at={at}
                   readOnly={readOnly}
                   onAt={setAt}
@@ -318,6 +330,7 @@ export function WhatIfScreen() {
                       <MenuButton
                         button={<button className={classes.caseName}>{own.name} ▾</button>}
                         entries={[
+                          { label: 'Take it into a plan…', run: () => setTaking(id) },
                           { label: 'Name it anew…', run: () => setNaming(id) },
                           {
                             label: 'Another case like it',
@@ -358,6 +371,7 @@ export function WhatIfScreen() {
             one={one}
             open={panelOpen}
             readOnly={readOnly}
+            taken={adjustment ? (taken.get(adjustment.id) ?? null) : null}
             onSize={(size) => one && adjustment && put(adjustment.id, one.case.id, size)}
             onChange={() => setAsked(adjustment)}
             onTakeAway={() => adjustment && takeAway(adjustment)}
@@ -371,6 +385,14 @@ export function WhatIfScreen() {
           adjustment={asked}
           onClose={() => setAsked(undefined)}
           onMade={(id) => setAt({ adjustment: id, case: book.cases[0]?.id ?? null })}
+        />
+      )}
+      {taking !== null && book.cases.some((c) => c.id === taking) && (
+        <ApplyDialog
+          ground={still}
+          one={book.cases.find((c) => c.id === taking)!}
+          base={looked ?? ahead.view.plans.at(0)?.budget ?? null}
+          onClose={() => setTaking(null)}
         />
       )}
       {naming !== undefined && (

@@ -23,6 +23,7 @@ import { reasonWords, type Naming } from '../words';
 import classes from '../Budget.module.css';
 
 /** Cash is reckoned for whoever asks for it; nothing of it is loaded before. */
+const AppliedPart = dynamic(() => import('./AppliedPart').then((m) => m.AppliedPart));
 const LineCash = dynamic(() => import('./LineCash').then((m) => m.LineCash));
 
 type Props = {
@@ -95,7 +96,9 @@ export function ReasoningPanel({
     money,
     account: (id) => book.accounts.find((x) => x.id === id)?.name ?? 'a line that is gone',
     driver: (id) => budget.drivers.find((d) => d.id === id)?.name ?? 'a driver that is gone',
-    adjustment: (id) => book.adjustments.find((a) => a.id === id)?.name ?? 'an adjustment that is gone',
+    adjustment: (id) =>
+      [...budget.applied.map((a) => a.adjustment), ...book.adjustments].find((a) => a.id === id)?.name ??
+      'an adjustment that is gone',
     row: (id) => budget.schedules.find((r) => r.id === id)?.name ?? 'a row that is gone',
   };
   const axis = book.axes.find((a) => a.id === budget.axis);
@@ -131,6 +134,16 @@ export function ReasoningPanel({
         net={net}
         readOnly={readOnly}
       />
+      {budget.applied.length > 0 && (
+        <AppliedPart
+          book={book}
+          budget={budget}
+          account={account}
+          segment={ref.segment}
+          calendar={calendar}
+          readOnly={readOnly || budget.state !== 'draft'}
+        />
+      )}
       {period && steps.length > 0 && (
         <section aria-label="How the month was made">
           <div className="label">{period.label}</div>
