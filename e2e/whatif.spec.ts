@@ -1,3 +1,5 @@
+import { readFile } from 'node:fs/promises';
+import ExcelJS from 'exceljs';
 import type { Page } from '@playwright/test';
 import { expect, openApp, test } from './fixture';
 
@@ -236,4 +238,95 @@ test('which case are we in: while no month has closed since they were made, that
 }) => {
   await openApp(page, '/whatif');
   await expect(page.getByText(/No month has closed since they were made/)).toBeVisible({ timeout: 30_000 });
+});
+
+const known = (page: Page) =>
+  page.addInitScript(() =>
+    localStorage.setItem('tellan.person', JSON.stringify({ name: 'Ines Marlow', initials: 'IM' })),
+  );
+const COMPARED = ['Income', 'Net profit', 'Lowest bank day', 'Bank at the end', 'Equity at the end'];
+const figures = (page: Page, at: number) => Promise.all(COMPARED.map((o) => figure(page, o, at)));
+
+test('a case taken into the draft is what the case was; one undo takes it back; taken in it counts once', async ({
+  page,
+}) => {
+  await known(page);
+  await openApp(page, '/whatif');
+  await reckoned(page);
+  const [plan, worse] = [await figures(page, 0), await figures(page, 3)];
+  expect(worse).not.toEqual(plan);
+  await page.getByRole('button', { name: 'Worse ▾' }).click();
+  await page.getByRole('menuitem', { name: 'Take it into a plan…' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Take “Worse” into a plan' });
+  await expect(dialog.getByLabel('Into')).toHaveValue(/^b/);
+  await dialog.getByRole('button', { name: 'Take it in' }).click();
+  await expect.poll(() => figures(page, 0)).toEqual(worse);
+  await reckoned(page);
+  // In the plan already: the case over it is the plan.
+  await expect.poll(() => figures(page, 3)).toEqual(worse);
+  await expect(row(page, 'Customers pay later').getByRole('gridcell').nth(2)).toHaveText(
+    'in it 20 days later',
+  );
+  await page.keyboard.press('Control+z');
+  await expect.poll(() => figures(page, 0)).toEqual(plan);
+  await expect.poll(() => figures(page, 3)).toEqual(worse);
+});
+
+test('some of a case goes into a new draft; its worksheet tells what was taken in, and takes it out', async ({
+  page,
+}) => {
+  await known(page);
+  await openApp(page, '/whatif');
+  await reckoned(page);
+  const income = await figure(page, 'Income', 0);
+  await page.getByRole('button', { name: 'Worse ▾' }).click();
+  await page.getByRole('menuitem', { name: 'Take it into a plan…' }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByLabel('Into').selectOption({ label: 'A new draft, from FY27 autumn revision' });
+  await dialog.getByLabel('Its name').fill('Winter plan');
+  for (const name of ['Customers pay later', 'Power and water', 'Launch Merganser is late'])
+    await dialog.getByRole('checkbox', { name: new RegExp(`^${name}`) }).uncheck();
+  await dialog.getByRole('button', { name: 'Take it in' }).click();
+  await expect(page.getByText('over Winter plan')).toBeVisible();
+  await expect.poll(() => figure(page, 'Income', 0)).toBeLessThan(income);
+  await page.getByRole('link', { name: 'Budget' }).click();
+  await page.getByRole('button', { name: /FY27 autumn revision ▾|FY27 budget ▾|Winter plan ▾/ }).click();
+  await page.getByRole('menuitem', { name: /Winter plan/ }).click();
+  await page
+    .getByRole('row', { name: /Repair and refit jobs/ })
+    .getByRole('gridcell')
+    .nth(9)
+    .click();
+  const part = page.getByRole('region', { name: 'What was taken in' });
+  await expect(part).toContainText('Repair and refit jobs, −12%');
+  await expect(part).toContainText('Two yards open upstream');
+  await part.getByRole('button', { name: 'Take it out' }).click();
+  await expect(part).toHaveCount(0);
+});
+
+test('the list of what is assumed leaves with its reasons, and the workbook reckons what is beside the plan', async ({
+  page,
+}) => {
+  await openApp(page, '/whatif');
+  await reckoned(page);
+  const worse = await figure(page, 'Income', 3);
+  const leaves = async (name: string) => {
+    await page.getByRole('button', { name: 'Export ▾' }).click();
+    const download = page.waitForEvent('download');
+    await page.getByRole('menuitem', { name }).click();
+    return readFile(await (await download).path());
+  };
+  const list = (await leaves('What is assumed (CSV)')).toString('utf8');
+  expect(list).toContain(
+    ",Repair and refit jobs,Jan – Jun 2027,'+12%,,−12%,Two yards open upstream; one of them does refits.,Treasurer",
+  );
+  const workbook = new ExcelJS.Workbook();
+  await workbook.xlsx.load((await leaves('Workbook (XLSX)')) as unknown as ArrayBuffer);
+  const sheet = workbook.getWorksheet('What it comes to')!;
+  const at = sheet.getColumn(2).values.findIndex((v) => v === 'Income');
+  expect(sheet.getCell(at, 6).value).toBe(worse);
+  const less = sheet.getCell(at, 9).value as { formula: string; result: number };
+  expect(less.formula).toBe(`F${at}-C${at}`);
+  expect(less.result).toBe(worse - Number(sheet.getCell(at, 3).value));
+  expect((await leaves('Document (PDF), A4')).subarray(0, 5).toString()).toBe('%PDF-');
 });

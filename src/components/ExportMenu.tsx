@@ -9,17 +9,19 @@ export const ExportMenu = ({
   onCsv,
   onXlsx,
   xlsx = 'Workbook (XLSX), with formulas',
+  csv = 'Plain table (CSV)',
   more = [],
 }: {
   readonly onCsv: () => void;
   readonly onXlsx: () => void;
   readonly xlsx?: string;
+  readonly csv?: string;
   readonly more?: readonly MenuEntry[];
 }) => (
   <MenuButton
     position="bottom-end"
     button={<Button>Export ▾</Button>}
-    entries={[{ label: xlsx, run: onXlsx }, ...more, { label: 'Plain table (CSV)', run: onCsv }]}
+    entries={[{ label: xlsx, run: onXlsx }, ...more, { label: csv, run: onCsv }]}
   />
 );
 

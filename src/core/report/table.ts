@@ -23,6 +23,8 @@ export type ReportColumn = {
   readonly kind: 'money' | 'perMille' | 'sense' | 'text' | 'bar';
   readonly of: 'actual' | 'plan' | 'outlook' | 'difference' | 'prior' | 'note';
   readonly formula: ColumnFormula | null;
+  /** Words so short that they stand in the table of a document too; others stand behind it. */
+  readonly short?: true;
   /** Its figures are ratios: those of a total are not the sum of those of its rows. */
   readonly ratio?: boolean;
   /** How its figures come about, in the open. */

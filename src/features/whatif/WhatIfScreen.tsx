@@ -35,6 +35,7 @@ const NearestPart = dynamic(() => import('./NearestPart').then((m) => m.NearestP
 const StepsView = dynamic(() => import('./StepsView').then((m) => m.StepsView));
 const AdjustmentDialog = dynamic(() => import('./AdjustmentDialog').then((m) => m.AdjustmentDialog));
 const ApplyDialog = dynamic(() => import('./ApplyDialog').then((m) => m.ApplyDialog));
+const CaseExport = dynamic(() => import('./CaseExport').then((m) => m.CaseExport));
 const CaseDialog = dynamic(() => import('./CaseDialog').then((m) => m.CaseDialog));
 
 type View = 'cases' | 'steps' | 'table' | 'edge' | 'sure';
@@ -229,6 +230,18 @@ export function WhatIfScreen() {
               <Button className={stage.toggle} onClick={() => setPanelOpen(!panelOpen)}>
                 Reasoning
               </Button>
+            )}
+            {cases.length > 0 && cases.every((c) => c.outcomes !== undefined) && (
+              <CaseExport
+                shown={{
+                  ground: still,
+                  looked,
+                  range,
+                  base,
+                  cases,
+                  over: name ?? 'what is known',
+                }}
+              />
             )}
             {!readOnly && (
               <>

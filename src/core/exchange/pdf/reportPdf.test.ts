@@ -133,6 +133,34 @@ test('what is wider than any page goes over several, each with the names', async
   expect(text.match(/^ *Rent 0/gm)!.length).toBeGreaterThan(1);
 });
 
+test('words that are short stand in the table, others behind it', async () => {
+  const words = (key: string, short: boolean) => ({
+    key,
+    group: '',
+    label: key,
+    kind: 'text' as const,
+    of: 'note' as const,
+    formula: null,
+    ...(short ? { short: true as const } : {}),
+  });
+  const plain = table();
+  const row = plain.rows.find((r) => r.kind === 'line')!;
+  const { text } = await read(
+    of([
+      {
+        ...plain,
+        columns: [words('When', true), words('Why', false)],
+        rows: [{ ...row, label: 'Jobs', cells: ['from Jan', 'A yard opens'] }],
+      },
+    ]),
+  );
+  const [first, second] = text.split('\f');
+  expect(first).toMatch(/Jobs +from Jan/);
+  expect(first).not.toContain('A yard opens');
+  expect(second).toContain('A yard opens');
+  expect(second).not.toContain('from Jan');
+});
+
 test('several reports follow one another in one count of pages', async () => {
   const { text } = await read(of([fileTable(table()), fileTable(table())]));
   expect(text).toContain('Page 1 of 4');

@@ -23,6 +23,9 @@ const SIZES = [8.5, 8, 7.5, 7] as const;
 /** A column with the width that it takes. */
 type Sized = { readonly column: ReportColumn; readonly place: number; readonly width: number };
 
+/** Whether what a column says stands behind the table. */
+const isBehind = ({ kind, short }: ReportColumn): boolean => kind === 'text' && !short;
+
 /** The text of a cell. */
 export function cellText(
   value: unknown,
@@ -49,9 +52,7 @@ export function cellText(
 
 /** Lays a report over as many pages as it takes: heads on each, totals with what they total, notes behind it. */
 export function tablePages(pages: Pages, table: ReportTable, style: PdfStyle): void {
-  const columns = table.columns.flatMap((column, place) =>
-    column.kind === 'text' ? [] : [{ column, place }],
-  );
+  const columns = table.columns.flatMap((column, place) => (isBehind(column) ? [] : [{ column, place }]));
   const plan = fit(pages, table, columns, style);
   const foot: Foot = { left: `${table.book} · ${table.title}`, page: style.foot };
   for (const band of plan.bands) laidOut(pages, table, band, plan, style, foot);
@@ -316,7 +317,7 @@ function barOf(
 
 /** What is said of lines, behind the table: in full, whatever its length. */
 function notesOf(pages: Pages, table: ReportTable, plan: Plan, style: PdfStyle, foot: Foot): void {
-  const places = table.columns.flatMap((c, i) => (c.kind === 'text' ? [i] : []));
+  const places = table.columns.flatMap((c, i) => (isBehind(c) ? [i] : []));
   const said = table.rows.flatMap((row) => {
     const text = places
       .map((i) => String(row.cells[i] ?? ''))
