@@ -330,3 +330,35 @@ test('the list of what is assumed leaves with its reasons, and the workbook reck
   expect(less.result).toBe(worse - Number(sheet.getCell(at, 3).value));
   expect((await leaves('Document (PDF), A4')).subarray(0, 5).toString()).toBe('%PDF-');
 });
+
+test('a change is tried from where one stands: a line with its month, a row, a counterparty', async ({
+  page,
+}) => {
+  await known(page);
+  await openApp(page, '/budget');
+  await page
+    .getByRole('row', { name: /Sailing courses/ })
+    .getByRole('gridcell')
+    .nth(12)
+    .click();
+  await page.getByRole('button', { name: 'Try a change of it…' }).click();
+  const dialog = page.getByRole('dialog', { name: 'What changes?' });
+  await expect(dialog.getByText('Sailing courses').first()).toBeVisible();
+  await dialog.getByLabel('In Worse').fill('-50');
+  await dialog.getByRole('button', { name: 'Add it' }).click();
+  await expect(row(page, 'Sailing courses').getByRole('gridcell').nth(5)).toHaveText('−50%');
+  // It was asked once: coming back asks nothing.
+  await page.getByRole('link', { name: 'Cash' }).click();
+  await page.getByText('Open items', { exact: true }).click();
+  await page
+    .getByRole('button', { name: /^Try what if .* pays later$/ })
+    .first()
+    .click();
+  await expect(dialog.getByLabel('What is tried')).toHaveValue('itemsLater');
+  await page.keyboard.press('Escape');
+  await expect(dialog).toHaveCount(0);
+  await page.getByRole('link', { name: 'Cash' }).click();
+  await page.getByRole('link', { name: 'What-if' }).click();
+  await expect(grid(page)).toBeVisible();
+  await expect(dialog).toHaveCount(0);
+});

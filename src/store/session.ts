@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import type { PeriodIndex, PeriodRange } from '@/core/calendar';
+import type { PeriodId, PeriodIndex, PeriodRange } from '@/core/calendar';
 import type { AccountId, Layout, ScheduleKind } from '@/core/model';
 
 /** What the strip says about the screen's selection and key figures; the screen writes, the strip shows. */
@@ -73,6 +73,8 @@ export type Session = {
   /** The layout in which the budget stage reports its budget. */
   readonly budgetLayoutId: string | null;
   readonly layoutTrial: Layout | null;
+  /** What is tried next, begun from where somebody stood. */
+  readonly trying: TryFrom | null;
   /** The line that the variance screen begins with. */
   readonly varianceRow: string | null;
   /** What the budget stage shows of its budget. */
@@ -117,6 +119,7 @@ const FRESH: Session = {
   layoutId: null,
   budgetLayoutId: null,
   layoutTrial: null,
+  trying: null,
   varianceRow: null,
   budgetView: 'sheet',
   scheduleKind: 'staff',
@@ -138,6 +141,18 @@ const FRESH: Session = {
 
 /** What can be done otherwise than it was just done. */
 export type Act = { readonly label: string; readonly run: () => void };
+
+/** Where something is tried from: what the adjustment is of, and the month that it begins in. */
+export type TryFrom = {
+  readonly of:
+    | { readonly line: AccountId }
+    | { readonly row: string }
+    | { readonly driver: string }
+    | { readonly side: 'in' | 'out'; readonly counterparty: string }
+    | { readonly dated: string }
+    | { readonly terms: AccountId };
+  readonly from: PeriodId | null;
+};
 
 /** What is selected and looked at; not part of the book and not saved with it. */
 export const useSession = create<Session>(() => FRESH);

@@ -12,6 +12,7 @@ import { MoneyInput, NumberInput } from '@/components/MoneyInput';
 import stage from '@/components/Stage.module.css';
 import { instant } from '@/store/actions';
 import { dispatch, useBookStore } from '@/store/bookStore';
+import { useTry } from '@/store/useTry';
 import { dayText, moneyFormat } from '@/store/format';
 import { recordedName } from '@/store/person';
 import { onDay, repeatWords } from '@/store/cashWords';
@@ -163,6 +164,7 @@ function DatedForm({
   readonly readOnly: boolean;
   readonly onDone: () => void;
 }) {
+  const tryThis = useTry();
   const [now, setNow] = useState(item);
   const set = (change: Partial<DatedItem>) => setNow({ ...now, ...change });
   const isNew = !book.cash.dated.some((d) => d.id === item.id);
@@ -284,6 +286,9 @@ function DatedForm({
         >
           Take it away
         </Button>
+      )}
+      {!isNew && tryThis && (
+        <Button onClick={() => tryThis({ of: { dated: item.id }, from: null })}>Try it later…</Button>
       )}
       <Button onClick={onDone}>Leave it</Button>
     </form>

@@ -9,6 +9,7 @@ import type { CashView, Ground, ShownItem } from '@/core/ground';
 import stage from '@/components/Stage.module.css';
 import { instant } from '@/store/actions';
 import { dispatch, useBookStore } from '@/store/bookStore';
+import { useTry } from '@/store/useTry';
 import { moneyFormat } from '@/store/format';
 import { recordedName } from '@/store/person';
 import { say } from '@/store/session';
@@ -43,6 +44,7 @@ const KIND_WORDS = { order: 'order', disposal: 'to be sold' } as const;
 
 /** What is unpaid at the closed day: aged, searched, moved to another day, held or left out, each with a reason. */
 export function ItemsView({ ground, view }: { readonly ground: Ground; readonly view: CashView }) {
+  const tryThis = useTry();
   const readOnly = useBookStore((s) => s.readOnly);
   const [shows, setShows] = useState<'in' | 'out' | 'missed'>('in');
   const side = shows === 'missed' ? 'in' : shows;
@@ -173,7 +175,22 @@ export function ItemsView({ ground, view }: { readonly ground: Ground; readonly 
                   data-chosen={i.change !== null}
                   data-off={state === 'held' || state === 'leftOut'}
                 >
-                  <td>{i.counterparty || <i>Brought forward</i>}</td>
+                  <td>
+                    {i.counterparty || <i>Brought forward</i>}{' '}
+                    {tryThis && i.counterparty !== '' && i.kind === 'invoice' && (
+                      <Button
+                        size="compact-xs"
+                        variant="subtle"
+                        aria-label={`Try what if ${i.counterparty} pays later`}
+                        title="Try what if all of it is paid later"
+                        onClick={() =>
+                          tryThis({ of: { side: i.side, counterparty: i.counterparty }, from: null })
+                        }
+                      >
+                        Try…
+                      </Button>
+                    )}
+                  </td>
                   <td>{i.kind === 'invoice' ? i.number : `${i.number} (${KIND_WORDS[i.kind]})`}</td>
                   <td>{onDay(i.dated)}</td>
                   <td>{onDay(i.due)}</td>

@@ -17,6 +17,7 @@ import { ROW_NAMES } from '@/core/report';
 import { PercentInput } from '@/components/MoneyInput';
 import stage from '@/components/Stage.module.css';
 import { dispatch, useBookStore } from '@/store/bookStore';
+import { useTry } from '@/store/useTry';
 import { moneyFormat } from '@/store/format';
 import { TermsEditor } from './TermsEditor';
 import { MeasuredNote, TrialNote } from './MeasuredNote';
@@ -41,6 +42,7 @@ export function TermsView({
   readonly view: CashView;
   readonly budget: Budget | null;
 }) {
+  const tryThis = useTry();
   const readOnly = useBookStore((s) => s.readOnly) || budget?.state !== 'draft';
   const { book } = ground;
   const money = moneyFormat(book);
@@ -306,6 +308,11 @@ export function TermsView({
                 }
               >
                 Back to what is guessed
+              </Button>
+            )}
+            {tryThis && (
+              <Button mt={10} onClick={() => tryThis({ of: { terms: row.account.id }, from: null })}>
+                Try other days…
               </Button>
             )}
             <LineMoney ground={ground} view={view} account={row.account} />

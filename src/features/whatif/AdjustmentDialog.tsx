@@ -20,6 +20,7 @@ import { dispatch } from '@/store/bookStore';
 import { adjustsWords, decimalsOf, hasMonths, readSize, sizeDraft, sizeIn } from '@/store/caseWords';
 import { accountsOfKind, NEEDS, newRow } from '@/store/newRow';
 import { lookedNow, wantName } from '@/store/person';
+import type { TryFrom } from '@/store/session';
 import {
   ADDED,
   choicesOf,
@@ -63,6 +64,7 @@ export function AdjustmentDialog({
   ground,
   looked,
   adjustment,
+  begin = null,
   onClose,
   onMade,
 }: {
@@ -70,6 +72,8 @@ export function AdjustmentDialog({
   readonly looked: Budget | null;
   /** The one that is changed; null for a new one. */
   readonly adjustment: Adjustment | null;
+  /** Where a new one was begun. */
+  readonly begin?: TryFrom | null;
   readonly onClose: () => void;
   readonly onMade: (id: string) => void;
 }) {
@@ -79,7 +83,7 @@ export function AdjustmentDialog({
   const periods = periodsOf(calendar, { first, last: Math.max(first, ahead?.last ?? first) });
   const plan = ahead?.view.plans[0]?.budget ?? book.budgets[0] ?? null;
   const rows = rowsOf(ground);
-  const [form, setForm] = useState<Form>(() => formOf(adjustment, ground, periods[0]!.id));
+  const [form, setForm] = useState<Form>(() => formOf(adjustment, ground, periods[0]!.id, begin));
   const put = (change: Partial<Form>) => setForm((f) => ({ ...f, ...change }));
   const { tried } = form;
   const whole = plan && reckoned(ground, plan);
@@ -436,7 +440,26 @@ function WhenFields({
   );
 }
 
-function formOf(adjustment: Adjustment | null, ground: Ground, first: PeriodId): Form {
+/** The form as it begins where somebody stood. */
+function begunAt({ of, from }: TryFrom, plain: Form, rows: readonly ScheduleRow[]): Form {
+  // Nothing that is closed is tried.
+  const form = {
+    ...plain,
+    when: { ...plain.when, from: from !== null && from > plain.when.from ? from : plain.when.from },
+  };
+  if ('line' in of) return { ...form, reach: [reachKey({ of: 'account', account: of.line })] };
+  if ('terms' in of)
+    return { ...form, tried: 'termsDays', reach: [reachKey({ of: 'account', account: of.terms })] };
+  if ('driver' in of) return { ...form, tried: 'driver', driver: of.driver };
+  if ('dated' in of) return { ...form, tried: 'datedMoved', dated: of.dated };
+  if ('side' in of) return { ...form, tried: 'itemsLater', side: of.side, counterparty: of.counterparty };
+  const row = rows.find((r) => r.id === of.row);
+  return row
+    ? { ...form, tried: 'rowMoved', row: row.id, field: fieldsOf(row)[0]?.value ?? form.field }
+    : form;
+}
+
+function formOf(adjustment: Adjustment | null, ground: Ground, first: PeriodId, begin: TryFrom | null): Form {
   const { book } = ground;
   const rows = rowsOf(ground);
   const what = adjustment?.what;
@@ -458,7 +481,7 @@ function formOf(adjustment: Adjustment | null, ground: Ground, first: PeriodId):
     compounding: true,
     when: { from: first, until: null, every: 1, times: null, ramp: null },
   };
-  if (!adjustment || !what) return plain;
+  if (!adjustment || !what) return begin ? begunAt(begin, plain, rows) : plain;
   return {
     ...plain,
     tried: triedBy(what),

@@ -20,7 +20,7 @@ import { useOpenGround } from '@/store/openGround';
 import { lookedNow, wantName } from '@/store/person';
 import { planCalled, usePlan } from '@/store/plan';
 import { closeQuestions, steadyGround } from '@/store/questions';
-import { say, setSession } from '@/store/session';
+import { say, setSession, useSession } from '@/store/session';
 import type { OutcomeId } from '@/core/whatif';
 import { AdjustmentPanel } from './AdjustmentPanel';
 import { CaseChart, PLAN_STROKE, STROKES, type ChartLine } from './CaseChart';
@@ -79,6 +79,8 @@ export function WhatIfScreen() {
   const [taking, setTaking] = useState<string | null>(null);
   const [naming, setNaming] = useState<string | null | undefined>(undefined);
   useEffect(() => closeQuestions, []);
+  // Begun elsewhere.
+  const trying = useSession((x) => (x.trying !== null && !readOnly ? x.trying : null));
   const start = ahead?.start ?? 0;
   const last = ahead?.last ?? 0;
   const range = useMemo<PeriodRange>(() => {
@@ -391,12 +393,16 @@ export function WhatIfScreen() {
           />
         )}
       </div>
-      {asked !== undefined && (
+      {(asked !== undefined || trying !== null) && (
         <AdjustmentDialog
           ground={ground}
           looked={looked}
-          adjustment={asked}
-          onClose={() => setAsked(undefined)}
+          adjustment={asked ?? null}
+          begin={trying}
+          onClose={() => {
+            setAsked(undefined);
+            setSession({ trying: null });
+          }}
           onMade={(id) => setAt({ adjustment: id, case: book.cases[0]?.id ?? null })}
         />
       )}

@@ -8,6 +8,7 @@ import { NumberInput, PercentInput, ScaledInput } from '@/components/MoneyInput'
 import { dispatch } from '@/store/bookStore';
 import type { Ground } from '@/core/ground';
 import { say } from '@/store/session';
+import { useTry } from '@/store/useTry';
 import { DriverHistory } from '../reasoning/FigureHistory';
 import { rescaled, usersOf } from './driverEdits';
 import { FormulaField } from '@/components/formula/FormulaField';
@@ -39,6 +40,7 @@ export function DriverPanel({
   readonly readOnly: boolean;
   readonly onDriver: (driver: Driver) => void;
 }) {
+  const tryThis = useTry();
   const { book } = ground;
   const { whole } = useReckoned(ground, budget);
   const { periods } = whole.facts;
@@ -261,6 +263,11 @@ export function DriverPanel({
             e.currentTarget.value !== driver.note && onDriver({ ...driver, note: e.currentTarget.value })
           }
         />
+        {tryThis && (
+          <Button mt={8} mr={8} onClick={() => tryThis({ of: { driver: driver.id }, from: null })}>
+            Try a change of it…
+          </Button>
+        )}
         <Button
           mt={8}
           c="var(--bad)"

@@ -15,6 +15,7 @@ import type { Ground, Reckoned } from '@/core/ground';
 import { dayText, moneyFormat } from '@/store/format';
 import { lookedNow, noteOf, wantName } from '@/store/person';
 import { setSession, useSession } from '@/store/session';
+import { useTry } from '@/store/useTry';
 import { CellHistory } from './FigureHistory';
 import { MethodEditor } from '../methods/MethodEditor';
 import { yearBefore } from '@/core/ground';
@@ -81,6 +82,7 @@ export function ReasoningPanel({
   const line = lineOf(ref);
   const result = reckoning.lines.get(ref);
   const money = moneyFormat(book);
+  const tryThis = useTry();
   const moneyShown = useSession((s) => s.moneyShown);
   // Net profit as it was when the person came to this line.
   const [cameWith] = useState(net);
@@ -188,6 +190,11 @@ export function ReasoningPanel({
             <span>Since you came to this line</span>
             <span>{money.signed(change)}</span>
           </div>
+        )}
+        {!balance && tryThis && (
+          <Button mt={8} onClick={() => tryThis({ of: { line: ref.account }, from: period?.id ?? null })}>
+            Try a change of it…
+          </Button>
         )}
       </section>
       {balance && (

@@ -15,6 +15,7 @@ import {
 import { dispatch } from '@/store/bookStore';
 import { ROW_ISSUES, SCHEDULE_NAMES } from '@/store/scheduleWords';
 import { say, setSession } from '@/store/session';
+import { useTry } from '@/store/useTry';
 import { RowHistory } from '../reasoning/FigureHistory';
 import { LoanFields } from './LoanFields';
 import { AssetFields, EquityFields, IncomeTaxFields, ReleaseFields } from './OtherFields';
@@ -69,6 +70,7 @@ export function RowPanel({
   readonly onRow: (row: ScheduleRow) => void;
   readonly onLoan: (asset: RowOf<'asset'>) => void;
 }) {
+  const tryThis = useTry();
   const { book } = ground;
   const { budget, facts, reckoning } = reckoned;
   const issue = reckoning.rows.get(row.id)?.issue ?? null;
@@ -115,6 +117,11 @@ export function RowPanel({
           disabled={readOnly}
           onBlur={(e) => e.currentTarget.value !== row.note && onRow({ ...row, note: e.currentTarget.value })}
         />
+        {tryThis && (
+          <Button mt={8} mr={8} onClick={() => tryThis({ of: { row: row.id }, from: null })}>
+            Try a change of it…
+          </Button>
+        )}
         <Button
           mt={8}
           c="var(--bad)"
