@@ -362,3 +362,27 @@ test('a change is tried from where one stands: a line with its month, a row, a c
   await expect(grid(page)).toBeVisible();
   await expect(dialog).toHaveCount(0);
 });
+
+test('cases go to another book by a file, and what is no such file changes nothing', async ({ page }) => {
+  await openApp(page, '/whatif');
+  await reckoned(page);
+  await page.getByRole('button', { name: 'Export ▾' }).click();
+  const download = page.waitForEvent('download');
+  await page.getByRole('menuitem', { name: 'For another book (JSON)' }).click();
+  const path = await (await download).path();
+  const input = page.getByLabel('A file of cases');
+  await input.setInputFiles({
+    name: 'notes.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from('{"a": 1}'),
+  });
+  await expect(
+    page.getByText('notes.json was not taken in: it holds no cases. Nothing was changed.'),
+  ).toBeVisible();
+  await expect(row(page, 'Power and water')).toHaveCount(1);
+  await input.setInputFiles(path);
+  await expect(page.getByText('6 adjustments are taken in.')).toBeVisible();
+  await expect(row(page, 'Power and water')).toHaveCount(2);
+  await page.keyboard.press('Control+z');
+  await expect(row(page, 'Power and water')).toHaveCount(1);
+});

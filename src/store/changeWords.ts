@@ -66,6 +66,7 @@ export const CHANGE_WORDS: Record<Change['type'], string> = {
   renameCase: 'Case renamed',
   removeCase: 'Case taken away',
   setSizes: 'Sizes in cases changed',
+  takeCases: 'Cases taken in from a file',
   applyAdjustments: 'Adjustments applied',
   takeOutAdjustments: 'Adjustments taken out',
   setCash: 'Cash settings changed',

@@ -205,6 +205,10 @@ const TELLERS: Tellers = {
     ...adjustments.map((id) => adjustmentPlace(book, id)),
     budgetPlace(book, budget),
   ],
+  takeCases: (_book, { adjustments, cases }) => [
+    ...adjustments.map(({ name }) => ({ of: 'adjustment' as const, id: name, name })),
+    ...cases.map(({ name }) => ({ of: 'case' as const, id: name, name })),
+  ],
   addCases: (_book, { cases }) => cases.map(({ name }) => ({ of: 'case', id: name, name })),
   renameCase: (book, { case: id }) => [casePlace(book, id)],
   removeCase: (book, { case: id }) => [casePlace(book, id)],

@@ -152,6 +152,8 @@ export {
 } from './journal';
 export {
   accountsOfAdjusts,
+  adjustmentSchema,
+  caseSchema,
   COST_KINDS,
   renamedAdjusts,
   ROW_FIELDS,

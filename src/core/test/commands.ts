@@ -302,6 +302,18 @@ const DRAWN: Drawn = {
     schedules: null,
     cash: r.below(2) ? { floor: minor(r.below(9)), creditLine: null, dated: book.cash.dated } : null,
   }),
+  takeCases: (r, book) => ({
+    adjustments: [{ ...adjustment(r), id: 'f1' }],
+    cases: [
+      {
+        id: 'g1',
+        name: r.pick(['Likely', book.cases[0]?.name ?? 'New']),
+        by: '',
+        at: AT,
+        sizes: { f1: caseSize(r), gone: caseSize(r) },
+      },
+    ],
+  }),
   takeOutAdjustments: (r, book) => ({
     budget: 'b1',
     adjustments: [book.budgets.find((b) => b.id === 'b1')?.applied[0]?.adjustment.id ?? 'j1'],

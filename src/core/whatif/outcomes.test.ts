@@ -80,3 +80,35 @@ test('one outcome asked alone is what it is among all', () => {
         expect([id, outcomeOf(ground, null, asked, id)]).toEqual([id, all.of[id]]);
     }
 });
+
+test('what is drawn on the first day of a range is drawn in it', () => {
+  const line = { account: 'line', interest: null, limit: minor(900), rate: percent('0'), step: minor(100) };
+  // February begins with 1,600: 700 less on the 1st asks for 100 more than is there after its rent of the 5th.
+  const ground = smallPlan({
+    creditLine: line,
+    dated: [
+      {
+        id: 'd1',
+        name: 'Deposit',
+        direction: 'out',
+        amount: minor(1_900),
+        first: '2026-02-01' as Day,
+        repeat: null,
+        against: 'capital',
+        bank: null,
+        group: 'other',
+      },
+    ],
+  });
+  const { of } = outcomesOf(ground, null, { first: first + 1, last: first + 1 })!;
+  expect(of.highestDrawing).toEqual({ amount: 900, day: on('2026-02-05') });
+  const short = outcomesOf(
+    smallPlan({ ...ground.book.cash, creditLine: { ...line, limit: minor(300) } }),
+    null,
+    {
+      first: first + 1,
+      last: first + 1,
+    },
+  )!;
+  expect(short.of.highestDrawing).toEqual({ amount: 300, day: on('2026-02-01') });
+});

@@ -270,6 +270,19 @@ describe('which case are we in', () => {
     'l1',
   );
   const { book: plain } = smallPlan();
+  // February: 300 less rent than planned.
+  const february = blockOf(
+    accounts,
+    [
+      ['2026-02-05', 'rent', 300],
+      ['2026-02-05', 'bank', -300],
+      ['2026-02-10', 'goods', 500],
+      ['2026-02-10', 'bank', -500],
+      ['2026-02-20', 'sales', 2_000],
+      ['2026-02-20', 'bank', 2_000],
+    ],
+    'l2',
+  );
   const closed = (() => {
     const book = {
       ...plain,
@@ -295,6 +308,38 @@ describe('which case are we in', () => {
       { id: 'better', since, distance: { sum: 80, months: [{ profit: 40, bank: 40 }] } },
       { id: 'worse', since, distance: { sum: 880, months: [{ profit: -440, bank: -440 }] } },
       { id: 'new', since: null, distance: null },
+    ]);
+  });
+
+  test('of several months each is told, and a case made later begins later', () => {
+    const { book } = closed;
+    const later = makeGround(
+      {
+        ...book,
+        sources: [...book.sources, sourceOf({ id: 's2', block: 'l2', fingerprint: '2'.padStart(64, '0') })],
+        closedThrough: ids[1]!,
+      },
+      new Map([opening, january, february].map((b) => [b.id, b])),
+      createMemory(),
+    );
+    const nearest = answered(asked(later), {
+      ask: 'nearest',
+      cases: [made('old', '2026-01-12T09:00:00Z', 0), made('new', '2026-02-12T09:00:00Z', 0)],
+    });
+    expect(nearest.slice(1).map((n) => [n.id, n.since, n.distance])).toEqual([
+      [
+        'old',
+        { first, last: first + 1 },
+        {
+          sum: 1_200,
+          months: [
+            { profit: -200, bank: -200 },
+            { profit: -300, bank: -500 },
+          ],
+        },
+      ],
+      // January is known to it as it was.
+      ['new', { first: first + 1, last: first + 1 }, { sum: 600, months: [{ profit: -300, bank: -300 }] }],
     ]);
   });
 

@@ -1,6 +1,7 @@
 'use client';
 
 import { documents, ExportMenu } from '@/components/ExportMenu';
+import { exportCases } from '@/store/caseFiles';
 import { exportCsv, exportPdf, exportXlsx } from '@/store/exports';
 import { caseTables, type Shown } from './caseTables';
 
@@ -16,6 +17,7 @@ export function CaseExport({ shown }: { readonly shown: Shown }) {
         ...documents((paper) => void exportPdf(shown.ground, caseTables(shown), AS_THE_BOOK, paper)),
         { label: 'What it comes to (CSV)', run: () => void exportCsv(caseTables(shown)[1]!) },
         { label: 'What it moves (CSV)', run: () => void exportCsv(caseTables(shown)[3]!) },
+        { label: 'For another book (JSON)', run: () => void exportCases(shown.ground) },
       ]}
       csv="What is assumed (CSV)"
       onCsv={() => void exportCsv(caseTables(shown)[0])}

@@ -2,7 +2,7 @@
 
 import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { Button, SegmentedControl } from '@mantine/core';
 import { periodsOf, rangeLabel, type PeriodRange } from '@/core/calendar';
 import { aheadOf, rulerRange, type Ground } from '@/core/ground';
@@ -77,6 +77,7 @@ export function WhatIfScreen() {
   /** The adjustment that is changed, or `null` for a new one; a case that is named anew, `null` for a new one. */
   const [asked, setAsked] = useState<Adjustment | null | undefined>(undefined);
   const [taking, setTaking] = useState<string | null>(null);
+  const file = useRef<HTMLInputElement>(null);
   const [naming, setNaming] = useState<string | null | undefined>(undefined);
   useEffect(() => closeQuestions, []);
   // Begun elsewhere.
@@ -248,20 +249,34 @@ export function WhatIfScreen() {
             {!readOnly && (
               <>
                 <Button onClick={() => setAsked(null)}>Add an adjustment</Button>
-                {cases.length === 0 ? (
-                  <MenuButton
-                    button={<Button>Add cases ▾</Button>}
-                    entries={[
-                      {
-                        label: 'Better, Likely and Worse',
-                        run: () => addCases('Better', 'Likely', 'Worse'),
-                      },
-                      { label: 'One case…', run: () => setNaming(null) },
-                    ]}
-                  />
-                ) : (
-                  <Button onClick={() => setNaming(null)}>Add a case</Button>
-                )}
+                <MenuButton
+                  button={<Button>{cases.length === 0 ? 'Add cases ▾' : 'Add a case ▾'}</Button>}
+                  entries={[
+                    ...(cases.length === 0
+                      ? [
+                          {
+                            label: 'Better, Likely and Worse',
+                            run: () => addCases('Better', 'Likely', 'Worse'),
+                          },
+                        ]
+                      : []),
+                    { label: 'One case…', run: () => setNaming(null) },
+                    { label: 'From another book’s file…', run: () => file.current?.click() },
+                  ]}
+                />
+                <input
+                  ref={file}
+                  type="file"
+                  hidden
+                  accept=".json,application/json"
+                  aria-label="A file of cases"
+                  onChange={(e) => {
+                    const [chosen] = e.currentTarget.files ?? [];
+                    e.currentTarget.value = '';
+                    if (chosen)
+                      void import('@/store/caseFiles').then(({ importCases }) => importCases(ground, chosen));
+                  }}
+                />
               </>
             )}
           </div>

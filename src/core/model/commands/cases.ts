@@ -4,6 +4,7 @@ import { RUNS, type Adjustment, type AppliedAdjustment, type Case, type CaseSize
 import type { Budget, Line } from '../budget';
 import type { Cash } from '../cash';
 import { LineChanges } from '../lines';
+import { sameName } from '../names';
 import type { Driver } from '../methods';
 import { refuse } from '../refusal';
 import type { ScheduleRow } from '../scheduleRow';
@@ -52,6 +53,12 @@ export type CaseCommand =
     }
   /** Takes what still follows from applied adjustments out of a draft again. */
   | { readonly type: 'takeOutAdjustments'; readonly budget: string; readonly adjustments: readonly string[] }
+  /** Takes in the list of another book, in this one's words: new adjustments and, by name, new cases or sizes for those there. */
+  | {
+      readonly type: 'takeCases';
+      readonly adjustments: readonly Adjustment[];
+      readonly cases: readonly Case[];
+    }
   | { readonly type: 'renameCase'; readonly case: string; readonly name: string }
   | { readonly type: 'removeCase'; readonly case: string }
   /** Sizes of adjustments in cases; null: off there. */
@@ -90,6 +97,23 @@ export const caseHandlers: HandlersOf<CaseCommand> = {
       ) as Draft<ScheduleRow>[];
     }
     if (cash) Object.assign(book.cash, cash);
+  },
+  takeCases(book, { adjustments, cases }) {
+    const ids = new Map<string, string>();
+    for (const a of adjustments) {
+      if (a.name.trim() === '') refuse('emptyName');
+      const id = mintId(book, 'j');
+      ids.set(a.id, id);
+      book.adjustments.push({ ...a, id } as Draft<Adjustment>);
+    }
+    for (const c of cases) {
+      let there = book.cases.find((o) => sameName(o.name, c.name));
+      if (!there) {
+        book.cases.push({ ...c, id: mintId(book, 'k'), sizes: {} } as Draft<Case>);
+        there = book.cases.at(-1)!;
+      }
+      for (const [id, size] of Object.entries(c.sizes)) if (ids.has(id)) there.sizes[ids.get(id)!] = size;
+    }
   },
   takeOutAdjustments(book, { budget, adjustments }) {
     const b = openBudget(book, budget);
