@@ -6,7 +6,7 @@ import { account, byMonth, calendar, formula, line, periodIds, share, sourceOf }
 import { blockOfMonth, firstEnd, told as toldFrom } from '@/core/test/year';
 import { accounts, bookOf, company, type Company } from '@/core/test/company';
 import { assetRow, staffRow, taxRow } from '@/core/test/schedule';
-import { frozenLines } from '@/core/plan';
+import { leftOutOf, frozenLines } from '@/core/plan';
 import { rowsIn, type Assumed } from '@/core/scenario';
 import {
   aheadOf,
@@ -216,6 +216,27 @@ test('months moved are taken out and added where they come to; what leaves the p
       .amounts('fees')!
       .map((a) => a! / 200);
   };
+  const left = (months: number, from: number, until: number) => {
+    const assumed = [
+      assume({ on: 'linesMoved', reach: lines('fees') }, months, { from: IDS[from]!, until: IDS[until]! }),
+    ];
+    const tried = groundAssuming(base, 'c', assumed);
+    const [before, after] = [base, tried].map((g) => reckoned(g, g.book.budgets[0]!));
+    return leftOutOf('j1', before!.reckoning, after!.reckoning, after!.facts).map((l) => [
+      l.account,
+      l.period - after!.facts.periods[0]!.index,
+      l.amount,
+    ]);
+  };
+  expect(left(2, 14, 17)).toEqual([
+    ['fees', 16, 1_700],
+    ['fees', 17, 1_800],
+  ]);
+  expect(left(-2, 0, 2)).toEqual([
+    ['fees', 0, 100],
+    ['fees', 1, 200],
+  ]);
+  expect(left(0, 0, 17)).toEqual([]);
   expect(moved(2, 0, 1)).toEqual([0, 0, 1 + 3, 2 + 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15, 16, 17, 18]);
   expect(moved(-1, 1, 1).slice(0, 3)).toEqual([1 + 2, 0, 3]);
   expect(moved(-1, 0, 0).slice(0, 2)).toEqual([0, 2]);

@@ -15,6 +15,7 @@ import {
 import {
   isOfOneLine,
   isOn,
+  leftOutBy,
   namesOfWay,
   reaches,
   timesIn,
@@ -24,6 +25,8 @@ import {
 } from '@/core/scenario';
 import type { Facts } from './facts';
 import { needsOf } from './methods/table';
+import type { Reckoning } from './results';
+import type { Minor } from '@/core/money';
 
 /* What a case makes of a budget's lines and drivers: which lines an adjustment reaches, and what it does to each. */
 
@@ -319,4 +322,28 @@ function followers(reached: readonly Line[], lines: readonly Line[], facts: Fact
       return members.length > 0 && members.every((key) => inside.has(key));
     });
   };
+}
+
+/** A month's amount of a line that a shift leaves out: it would come to lie where nothing is planned, or in a closed month. */
+export type LeftOut = { readonly account: string; readonly period: PeriodIndex; readonly amount: Minor };
+
+/** What the shift of an adjustment leaves out of a plan, given the plan without it and with it alone. */
+export function leftOutOf(
+  adjustment: string,
+  before: Pick<Reckoning, 'lines'>,
+  after: Pick<Reckoning, 'lines' | 'stepsOf'>,
+  { periods }: Facts,
+): readonly LeftOut[] {
+  return [...after.lines].flatMap(([line]) => {
+    const amounts = before.lines.get(line)?.amounts ?? [];
+    return after.stepsOf(line, amounts, 'case').flatMap(({ change }) =>
+      change.as === 'moved' && change.id === adjustment
+        ? leftOutBy(change, amounts).map((i) => ({
+            account: line.account,
+            period: periods[i]!.index,
+            amount: amounts[i]!,
+          }))
+        : [],
+    );
+  });
 }

@@ -39,7 +39,14 @@ export {
   type Made,
   type MadeLine,
 } from './made';
-export { NO_CHANGES, planChanges, type PlanChanges, type Unreached } from './changes';
+export {
+  leftOutOf,
+  NO_CHANGES,
+  planChanges,
+  type LeftOut,
+  type PlanChanges,
+  type Unreached,
+} from './changes';
 export { phasingWeights } from './phasing';
 export { stepped, stepsTaken, type StepChange } from './steps';
 export { methodKinds } from './methods/table';

@@ -133,6 +133,10 @@ function movedBy(change: MovedChange, amounts: Amounts, ground: ChangeGround): A
 
 type MovedChange = Extract<AmountChange, { as: 'moved' }>;
 
+/** What a shift leaves out of amounts: months that would come to lie where nothing is planned, or in closed ones. */
+export const leftOutBy = ({ months, covered, open }: MovedChange, amounts: Amounts): readonly number[] =>
+  months === 0 ? [] : amounts.flatMap((a, i) => (a && covered[i] && open[i] && !open[i + months] ? [i] : []));
+
 /** What of a closed month's plan did not happen in it, beside what was moved there from other months. */
 function notHappened(
   { months, covered }: MovedChange,

@@ -18,7 +18,14 @@ export {
   type SizeUnit,
 } from './sizes';
 export { periodsOfWhen, timesIn } from './when';
-export { baseFormula, changedBy, namesOfWay, type AmountChange, type ChangeGround } from './amounts';
+export {
+  baseFormula,
+  changedBy,
+  leftOutBy,
+  namesOfWay,
+  type AmountChange,
+  type ChangeGround,
+} from './amounts';
 export { addedId, fieldOf, firstDay, isOver, movedRow, rowsIn, type CaseGround } from './rows';
 export { cashIn, isItemsChange, itemsIn } from './cash';
 export { isOfOneLine, reaches, termsIn, type TermsIn } from './terms';

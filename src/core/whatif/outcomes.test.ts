@@ -112,3 +112,22 @@ test('what is drawn on the first day of a range is drawn in it', () => {
   )!;
   expect(short.of.highestDrawing).toEqual({ amount: 300, day: on('2026-02-01') });
 });
+
+test('the bank at the end is that of the last day, whatever comes after it', () => {
+  const ground = smallPlan({
+    dated: [
+      {
+        id: 'd1',
+        name: 'Deposit',
+        direction: 'in',
+        amount: minor(5_000),
+        first: '2026-03-01' as Day,
+        repeat: null,
+        against: 'capital',
+        bank: null,
+        group: 'other',
+      },
+    ],
+  });
+  expect(outcomesOf(ground, null, { first, last: first + 1 })!.of.closingBank?.amount).toBe(2_500);
+});

@@ -234,6 +234,12 @@ describe('draws', () => {
     expect(draws.hangsOn).toHaveLength(1);
   });
 
+  test('weeks end with the months: a last week that is whole is there once', () => {
+    const february = { ground: smallPlan(), look: null, range: { first: first + 1, last: first + 1 } };
+    const { weeks } = answered(february, { ask: 'draws', assumed: [ranged], seed: 1, count: 2 });
+    expect(weeks).toEqual(['2026-02-07', '2026-02-14', '2026-02-21', '2026-02-28'].map(day));
+  });
+
   test('without a low or a high nothing varies: it is the case', () => {
     const ground = smallPlan();
     const assumed = [{ ...percentOn('rent', 20_000), low: null, high: null }];

@@ -6,7 +6,7 @@ import type { PeriodRange } from '@/core/calendar';
 import { aheadOf, budgetOn, groundAssuming, lastKnown, reckoned, type Ground } from '@/core/ground';
 import { RUNS, type Adjustment, type Budget } from '@/core/model';
 import { minor } from '@/core/money';
-import type { Unreached } from '@/core/plan';
+import { leftOutOf, type LeftOut, type Unreached } from '@/core/plan';
 import { unitOfSize } from '@/core/scenario';
 import { missesOf, spreadFrom, type OutcomeId, type Outcomes } from '@/core/whatif';
 import stage from '@/components/Stage.module.css';
@@ -217,6 +217,7 @@ function Alone({
     readonly of: Ground;
     readonly outcomes: Outcomes | null;
     readonly unreached: readonly Unreached[];
+    readonly left: readonly LeftOut[];
   } | null>(null);
   useEffect(
     () =>
@@ -230,12 +231,18 @@ function Alone({
               of: own,
               outcomes,
               unreached: unreached.filter((u) => u.adjustment === adjustment.id),
+              left: (plans ?? []).flatMap(({ budget }) => {
+                const [before, after] = [steadyGround(ground), own].map((g) =>
+                  reckoned(g, budgetOn(g, budget)!),
+                );
+                return leftOutOf(adjustment.id, before!.reckoning, after!.reckoning, after!.facts);
+              }),
             });
           },
         ],
         REST_MS,
       ),
-    [own, looked, first, last, adjustment.id],
+    [ground, own, looked, first, last, adjustment.id],
   );
   const told = made?.of === own ? made.outcomes : undefined;
   return (
@@ -257,6 +264,19 @@ function Alone({
           </div>
         );
       })}
+      {made?.of === own && made.left.length > 0 && (
+        <p className={stage.odd}>
+          Left out, since nothing is planned where it would come to:{' '}
+          {made.left
+            .slice(0, MOST_LEFT)
+            .map(
+              (l) =>
+                `${ground.book.accounts.find((a) => a.id === l.account)?.name ?? ''}, ${ground.calendar.period(l.period).label}: ${money.text(l.amount)}`,
+            )
+            .join('; ')}
+          {made.left.length > MOST_LEFT && ` and ${made.left.length - MOST_LEFT} more`}.
+        </p>
+      )}
       {made?.of === own &&
         [...new Set(made.unreached.map((u) => u.because))].map((because) => (
           <p key={because} className={stage.odd}>
@@ -267,6 +287,7 @@ function Alone({
   );
 }
 const REST_MS = 60;
+const MOST_LEFT = 6;
 
 /** The size here, and how low and how high it may come to be. */
 function Spread({
