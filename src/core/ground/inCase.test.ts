@@ -1,9 +1,10 @@
 import fc from 'fast-check';
-import { fromDayNumber, toDayNumber } from '@/core/calendar';
+import { fromDayNumber } from '@/core/calendar';
 import { minor, percent } from '@/core/money';
 import type { Adjusts, Book, Budget, Method, ScheduleRow, When } from '@/core/model';
-import { account, byMonth, calendar, formula, line, periodIds, share, sourceOf } from '@/core/test/build';
-import { blockOfMonth, firstEnd, told as toldFrom } from '@/core/test/year';
+import { account, byMonth, formula, line, periodIds, share } from '@/core/test/build';
+import type { LedgerBlock } from '@/core/ledger';
+import { closings } from '@/core/test/year';
 import { accounts, bookOf, company, type Company } from '@/core/test/company';
 import { assetRow, staffRow, taxRow } from '@/core/test/schedule';
 import { leftOutOf, frozenLines } from '@/core/plan';
@@ -18,7 +19,6 @@ import {
   makeGround,
   offBalance,
   reckoned,
-  runOffsOf,
   type Ground,
 } from '.';
 
@@ -364,32 +364,13 @@ test('terms that change from a month on hold by the month of the invoice', () =>
 /** Closes months one after another, each as the case planned it; what it tells of later days must stay what it was. */
 function closeInCase(c: Company, assumed: Assumed, count: number): void {
   const begin = groundOf(c);
-  let { book } = begin;
-  let blocks = new Map(begin.blocks.map((b) => [b.id, b]));
-  const look = () => {
+  const look = (book: Book, blocks: ReadonlyMap<string, LedgerBlock>) => {
     const tried = groundAssuming(makeGround(book, blocks, createMemory()), 'c', assumed);
     return cashOf(tried, tried.book.budgets[0]!)!;
   };
-  let before = look();
-  for (let n = 1; n <= count; n++) {
-    const end = firstEnd(before);
-    const block = blockOfMonth(before, end, `l${n}`, false);
-    blocks = new Map([...blocks, [block.id, block]]);
-    book = {
-      ...book,
-      cash: { ...book.cash, runOffEnds: runOffsOf(before) },
-      sources: [
-        ...book.sources,
-        sourceOf({ id: `s${n}`, block: block.id, fingerprint: String(n).padStart(64, '0') }),
-      ],
-      closedThrough: calendar.period(calendar.indexOfDay(end)).id,
-    };
-    const after = look();
-    const last = toDayNumber(before.input.periods.at(-1)!.end);
-    const of = (view: typeof before) => ({ closed: n, ...toldFrom(view, end + 1, last) });
-    expect(of(after)).toEqual(of(before));
-    before = after;
-  }
+  const blocks = new Map(begin.blocks.map((b) => [b.id, b]));
+  for (const [after, before] of closings(begin.book, blocks, count, look, false))
+    expect(after).toEqual(before);
 }
 
 const change = fc.oneof(

@@ -1,8 +1,9 @@
 import { fromDayNumber, toDayNumber, type DayNumber } from '@/core/calendar';
 import type { BorneBy } from '@/core/cash';
-import { closingsAt, type CashView } from '@/core/ground';
+import { closingsAt, runOffsOf, type CashView } from '@/core/ground';
 import { BlockBuilder, type LedgerBlock } from '@/core/ledger';
-import { isProfitAndLoss, type AccountId } from '@/core/model';
+import { isProfitAndLoss, type AccountId, type Book } from '@/core/model';
+import { calendar, sourceOf } from './build';
 import { lostOf, STAND_INS } from '@/core/schedule';
 
 /* Lets time pass over a book: a month goes exactly as its projection has it. */
@@ -108,4 +109,43 @@ export function told(view: CashView, from: DayNumber, until: DayNumber) {
       .filter((r) => r.due > from && r.due <= until && r.to <= until)
       .map((r) => `${fromDayNumber(r.due)} ${r.owed}`),
   };
+}
+
+type Blocks = ReadonlyMap<string, LedgerBlock>;
+
+/**
+ * Closes months one after another, each as the projection has it (`look` is it): after each, what is told of later days, and what
+ * was told of them before. `parties`: as entries with parties and references, not as balances.
+ */
+export function* closings(
+  begin: Book,
+  begins: Blocks,
+  count: number,
+  look: (book: Book, blocks: Blocks) => CashView,
+  parties: boolean,
+) {
+  let [book, blocks] = [begin, begins];
+  let before = look(book, blocks);
+  for (let n = 1; n <= count; n++) {
+    const end = firstEnd(before);
+    const block = blockOfMonth(before, end, `l${n}`, parties);
+    blocks = new Map([...blocks, [block.id, block]]);
+    book = {
+      ...book,
+      cash: { ...book.cash, runOffEnds: runOffsOf(before) },
+      sources: [
+        ...book.sources,
+        sourceOf({ id: `s${n}`, block: block.id, fingerprint: String(n).padStart(64, '0') }),
+      ],
+      closedThrough: calendar.period(calendar.indexOfDay(end)).id,
+    };
+    const after = look(book, blocks);
+    const last = Math.min(
+      toDayNumber(before.input.periods.at(-1)!.end),
+      toDayNumber(after.input.periods.at(-1)!.end),
+    );
+    const of = (view: CashView) => ({ closed: n, ...told(view, end + 1, last) });
+    yield [of(after), of(before)] as const;
+    before = after;
+  }
 }
