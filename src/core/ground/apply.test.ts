@@ -1,11 +1,12 @@
 import fc from 'fast-check';
 import { minor, percent } from '@/core/money';
-import { applyCommand, type Adjusts, type Book, type Budget, type When } from '@/core/model';
+import { applyCommand, type Adjusts, type Book, type Budget } from '@/core/model';
 import type { Assumed } from '@/core/scenario';
 import { account, bookWith, budgetOf, byMonth, driver, line, periodIds, share } from '@/core/test/build';
 import { bookOf, company, ids as IDS, type Company } from '@/core/test/company';
 import { assetRow, staffRow, taxRow } from '@/core/test/schedule';
 import type { LedgerBlock } from '@/core/ledger';
+import { assume, lines } from '@/core/test/cases';
 import { closings } from '@/core/test/year';
 import {
   aheadOf,
@@ -79,21 +80,6 @@ function told(ground: Ground) {
   };
 }
 
-const always: When = { from: IDS[0]!, until: null, every: 1, times: null, ramp: null };
-const assume = (what: Adjusts, size: number, when: Partial<When> = {}, id = 'j1'): Assumed[number] => ({
-  adjustment: {
-    id,
-    name: id,
-    why: '',
-    by: 'me',
-    at: '2026-01-01T00:00:00Z',
-    what,
-    when: { ...always, ...when },
-    off: false,
-  },
-  size,
-});
-const lines = (...ids: string[]) => ({ lines: ids.map((id) => ({ of: 'account' as const, account: id })) });
 const blocksOf = (ground: Ground) => new Map(ground.blocks.map((b) => [b.id, b]));
 
 /** The book with a case taken into its budget. */

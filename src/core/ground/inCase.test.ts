@@ -4,6 +4,7 @@ import { minor, percent } from '@/core/money';
 import type { Adjusts, Book, Budget, Method, ScheduleRow, When } from '@/core/model';
 import { account, byMonth, formula, line, periodIds, share } from '@/core/test/build';
 import type { LedgerBlock } from '@/core/ledger';
+import { assume, lines } from '@/core/test/cases';
 import { closings } from '@/core/test/year';
 import { accounts, bookOf, company, type Company } from '@/core/test/company';
 import { assetRow, staffRow, taxRow } from '@/core/test/schedule';
@@ -78,21 +79,6 @@ function told(ground: Ground, look: Budget | null = ground.book.budgets[0]!) {
   };
 }
 
-const always: When = { from: IDS[0]!, until: null, every: 1, times: null, ramp: null };
-const assume = (what: Adjusts, size: number, when: Partial<When> = {}, id = 'j1'): Assumed[number] => ({
-  adjustment: {
-    id,
-    name: id,
-    why: '',
-    by: 'me',
-    at: '2026-01-01T00:00:00Z',
-    what,
-    when: { ...always, ...when },
-    off: false,
-  },
-  size,
-});
-const lines = (...ids: string[]) => ({ lines: ids.map((id) => ({ of: 'account' as const, account: id })) });
 const percentOn = (size: number, when: Partial<When> = {}, ...ids: string[]) =>
   assume({ on: 'amounts', reach: lines(...ids), way: { as: 'percent' } }, size, when);
 

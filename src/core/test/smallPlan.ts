@@ -3,6 +3,7 @@ import type { AccountKind, Adjusts, Book } from '@/core/model';
 import { minor } from '@/core/money';
 import type { Assumption } from '@/core/scenario';
 import { account, blockOf, bookWith, budgetOf, byMonth, calendar, line, periodIds, sourceOf } from './build';
+import { assume, lines } from './cases';
 import { atOnce, terms } from './cash';
 
 /* A plan of three months, small enough to be reckoned by hand. */
@@ -71,24 +72,8 @@ export function smallPlan(
 }
 
 /** An assumption of January to March, under an id. */
-export const assumption = (id: string, what: Adjusts, size: number): Assumption => ({
-  size,
-  adjustment: {
-    id,
-    name: id,
-    why: '',
-    by: '',
-    at: '2026-01-01T00:00:00.000Z',
-    what,
-    when: { from: ids[0]!, until: null, every: 1, times: null, ramp: null },
-    off: false,
-  },
-});
+export const assumption = (id: string, what: Adjusts, size: number): Assumption => assume(what, size, {}, id);
 
 /** So much percent of an account's line more. */
 export const percentOn = (id: string, size: number): Assumption =>
-  assumption(
-    id,
-    { on: 'amounts', reach: { lines: [{ of: 'account', account: id }] }, way: { as: 'percent' } },
-    size,
-  );
+  assumption(id, { on: 'amounts', reach: lines(id), way: { as: 'percent' } }, size);

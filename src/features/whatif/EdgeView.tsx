@@ -14,7 +14,7 @@ import { moneyFormat } from '@/store/format';
 import { steadyGround, useAnswer } from '@/store/questions';
 import { usualRange } from './asked';
 import { Waits } from './Choices';
-import type { CaseLook } from './useCases';
+import type { AboutCase, CaseLook } from './useCases';
 import classes from './WhatIf.module.css';
 
 const PLAN = '';
@@ -46,14 +46,7 @@ export function EdgeView({
   cases,
   one,
   onCase,
-}: {
-  readonly ground: Ground;
-  readonly looked: Budget | null;
-  readonly range: PeriodRange;
-  readonly cases: readonly CaseLook[];
-  readonly one: CaseLook | null;
-  readonly onCase: (id: string) => void;
-}) {
+}: Omit<AboutCase, 'one'> & { readonly one: CaseLook | null }) {
   const { book, calendar } = ground;
   const money = moneyFormat(book);
   const [asPlanned, setAsPlanned] = useState(one === null);

@@ -1,9 +1,8 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import { rangeLabel, type PeriodRange } from '@/core/calendar';
+import { rangeLabel } from '@/core/calendar';
 import type { Ground } from '@/core/ground';
-import type { Budget } from '@/core/model';
 import { minor } from '@/core/money';
 import { BETTER, type Answers, type OutcomeId } from '@/core/whatif';
 import { Waterfall } from '@/components/Waterfall';
@@ -14,7 +13,7 @@ import { moneyFormat } from '@/store/format';
 import { useAnswer } from '@/store/questions';
 import { rangedIn } from './asked';
 import { CaseChoice, OutcomeChoice, Waits } from './Choices';
-import type { CaseLook } from './useCases';
+import type { AboutCase, CaseLook } from './useCases';
 import classes from './WhatIf.module.css';
 
 const TOLD: readonly OutcomeId[] = ['netProfit', 'lowBank', 'closingBank', 'income', 'grossMargin', 'equity'];
@@ -26,21 +25,7 @@ type Told = NonNullable<Answers['steps']>;
  * From the plan to a case, adjustment by adjustment: as they stand in the list, each alone, and what they only do together; and
  * what each does where it comes out at its lowest or its highest.
  */
-export function StepsView({
-  ground,
-  looked,
-  range,
-  cases,
-  one,
-  onCase,
-}: {
-  readonly ground: Ground;
-  readonly looked: Budget | null;
-  readonly range: PeriodRange;
-  readonly cases: readonly CaseLook[];
-  readonly one: CaseLook;
-  readonly onCase: (id: string) => void;
-}) {
+export function StepsView({ ground, looked, range, cases, one, onCase }: AboutCase) {
   const { book, calendar } = ground;
   const { adjustments } = book;
   const money = moneyFormat(book);

@@ -2,9 +2,8 @@
 
 import { useState } from 'react';
 import { Button, NumberInput } from '@mantine/core';
-import { fromDayNumber, type PeriodRange } from '@/core/calendar';
+import { fromDayNumber } from '@/core/calendar';
 import type { Ground } from '@/core/ground';
-import type { Budget } from '@/core/model';
 import { minor } from '@/core/money';
 import { FLOOR, type Answers, type AskOf } from '@/core/whatif';
 import stage from '@/components/Stage.module.css';
@@ -14,27 +13,13 @@ import { moneyFormat, type MoneyFormat } from '@/store/format';
 import { useAnswer } from '@/store/questions';
 import { rangedIn } from './asked';
 import { CaseChoice, Waits } from './Choices';
-import type { CaseLook } from './useCases';
+import type { AboutCase } from './useCases';
 import classes from './WhatIf.module.css';
 
 const MOST = 10_000;
 
 /** How sure a case is: draws of what may come out lower or higher, the bank by week, and how often something breaks. */
-export function SureView({
-  ground,
-  looked,
-  range,
-  cases,
-  one,
-  onCase,
-}: {
-  readonly ground: Ground;
-  readonly looked: Budget | null;
-  readonly range: PeriodRange;
-  readonly cases: readonly CaseLook[];
-  readonly one: CaseLook;
-  readonly onCase: (id: string) => void;
-}) {
+export function SureView({ ground, looked, range, cases, one, onCase }: AboutCase) {
   const { book } = ground;
   const [count, setCount] = useState(1000);
   const [seed, setSeed] = useState(1);

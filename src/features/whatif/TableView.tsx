@@ -2,9 +2,8 @@
 
 import { useState } from 'react';
 import { Button, NativeSelect, NumberInput, TextInput } from '@mantine/core';
-import type { PeriodRange } from '@/core/calendar';
 import type { Ground } from '@/core/ground';
-import type { Adjustment, Budget } from '@/core/model';
+import type { Adjustment } from '@/core/model';
 import { minor } from '@/core/money';
 import { SIZE_STEP, unitOfSize } from '@/core/scenario';
 import {
@@ -22,7 +21,7 @@ import { moneyFormat } from '@/store/format';
 import { useAnswer } from '@/store/questions';
 import { assumedWith, usualRange } from './asked';
 import { CaseChoice, OutcomeChoice, Waits } from './Choices';
-import type { CaseLook } from './useCases';
+import type { AboutCase, CaseLook } from './useCases';
 import classes from './WhatIf.module.css';
 
 type Side = { readonly adjustment: string; readonly ends: readonly [string, string]; readonly count: number };
@@ -30,21 +29,7 @@ type Side = { readonly adjustment: string; readonly ends: readonly [string, stri
 const isSized = (a: Adjustment): boolean => unitOfSize(a.what) !== 'yes';
 
 /** Two sizes of a case against one outcome. */
-export function TableView({
-  ground,
-  looked,
-  range,
-  cases,
-  one,
-  onCase,
-}: {
-  readonly ground: Ground;
-  readonly looked: Budget | null;
-  readonly range: PeriodRange;
-  readonly cases: readonly CaseLook[];
-  readonly one: CaseLook;
-  readonly onCase: (id: string) => void;
-}) {
+export function TableView({ ground, looked, range, cases, one, onCase }: AboutCase) {
   const { book } = ground;
   const choices = book.adjustments.filter(isSized);
   // What is on in the case is what one would vary.

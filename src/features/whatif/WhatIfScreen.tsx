@@ -5,8 +5,8 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Button, SegmentedControl } from '@mantine/core';
 import { periodsOf, rangeLabel, type PeriodRange } from '@/core/calendar';
-import { aheadOf, rulerRange, type Ground } from '@/core/ground';
-import type { Adjustment, Budget } from '@/core/model';
+import { aheadOf, rulerRange } from '@/core/ground';
+import type { Adjustment } from '@/core/model';
 import { minor } from '@/core/money';
 import { MenuButton } from '@/components/Opens';
 import { StageHead } from '@/components/StageHead';
@@ -25,7 +25,7 @@ import type { OutcomeId } from '@/core/whatif';
 import { AdjustmentPanel } from './AdjustmentPanel';
 import { CaseChart, PLAN_STROKE, STROKES, type ChartLine } from './CaseChart';
 import { besidePlan, CaseMatrix, type At } from './CaseMatrix';
-import { useCases, type CaseLook } from './useCases';
+import { useCases, type AboutCase, type CaseLook } from './useCases';
 import classes from './WhatIf.module.css';
 
 const TableView = dynamic(() => import('./TableView').then((m) => m.TableView));
@@ -449,14 +449,9 @@ function Asked({
   view,
   one,
   ...of
-}: {
+}: Omit<AboutCase, 'one'> & {
   readonly view: Exclude<View, 'cases'>;
-  readonly ground: Ground;
-  readonly looked: Budget | null;
-  readonly range: PeriodRange;
-  readonly cases: readonly CaseLook[];
   readonly one: CaseLook | null;
-  readonly onCase: (id: string) => void;
 }) {
   if (view === 'edge') return <EdgeView {...of} one={one} />;
   if (one === null)

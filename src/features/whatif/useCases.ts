@@ -14,6 +14,16 @@ export type CaseLook = {
   readonly outcomes: Outcomes | null | undefined;
 };
 
+/** What a question is asked with: the plan, the months, and the case that it is about. */
+export type AboutCase = {
+  readonly ground: Ground;
+  readonly looked: Budget | null;
+  readonly range: PeriodRange;
+  readonly cases: readonly CaseLook[];
+  readonly one: CaseLook;
+  readonly onCase: (id: string) => void;
+};
+
 type Found = Outcomes | null;
 const found = new WeakMap<Ground, Map<string, Found>>();
 /** Memories in which a case was reckoned once: the next time only what changed is reckoned again. */
