@@ -232,7 +232,7 @@ function Alone({
               outcomes,
               unreached: unreached.filter((u) => u.adjustment === adjustment.id),
               left: (plans ?? []).flatMap(({ budget }) => {
-                const [before, after] = [steadyGround(ground), own].map((g) =>
+                const [before, after] = [own.inCase?.base ?? own, own].map((g) =>
                   reckoned(g, budgetOn(g, budget)!),
                 );
                 return leftOutOf(adjustment.id, before!.reckoning, after!.reckoning, after!.facts);
@@ -242,7 +242,7 @@ function Alone({
         ],
         REST_MS,
       ),
-    [ground, own, looked, first, last, adjustment.id],
+    [own, looked, first, last, adjustment.id],
   );
   const told = made?.of === own ? made.outcomes : undefined;
   return (
