@@ -314,5 +314,9 @@ describe('what is taken in, by hand', () => {
     // The floor is the company's: no case over any plan raises it again.
     const now = applied(ground, asked);
     expect(groundAssuming(now, 'c', asked).book.cash.floor).toBe(250);
+    // Nor does taking it into another draft.
+    const other = { ...now.book.budgets[0]!, id: 'b2', applied: [] };
+    const two = makeGround({ ...now.book, budgets: [...now.book.budgets, other] }, new Map(), createMemory());
+    expect(applying(two, other, asked).cash).toBeNull();
   });
 });

@@ -1,4 +1,4 @@
-import { toDayNumber, type PeriodId } from '@/core/calendar';
+import type { PeriodId } from '@/core/calendar';
 import {
   lineKey,
   type Adjusts,
@@ -13,15 +13,7 @@ import {
 } from '@/core/model';
 import { minor, type Minor } from '@/core/money';
 import { NO_CHANGES, planChanges, type PlanChanges, type Reckoning, type Unreached } from '@/core/plan';
-import {
-  cashIn,
-  countedIn,
-  isOn,
-  rowsIn,
-  type AmountChange,
-  type Assumed,
-  type Assumption,
-} from '@/core/scenario';
+import { countedIn, isOn, type AmountChange, type Assumed, type Assumption } from '@/core/scenario';
 import type { Ground } from './ground';
 import { groundAssuming, lastKnown, rowsAdded } from './inCase';
 import { reckoned } from './reckoned';
@@ -46,10 +38,6 @@ export type Applying = {
   readonly left: readonly { readonly adjustment: string; readonly because: NotApplied }[];
 };
 
-/** Adjustments that change the company's money, and with it every plan. */
-export const isOfCompany = (what: Adjusts): boolean =>
-  what.on === 'datedMoved' || (what.on === 'rate' && what.of !== 'incomeTax' && what.of !== 'interest');
-
 /** Taking assumptions into a draft that stands on the ground: afterwards the draft is what the case was over it. */
 export function applying(ground: Ground, draft: Budget, asked: Assumed): Applying {
   const assumed = countedIn(asked, draft);
@@ -64,31 +52,15 @@ export function applying(ground: Ground, draft: Budget, asked: Assumed): Applyin
   const rows = own.inCase === null ? [] : rowsAdded(own.inCase, there);
   const changes = planChanges(there, facts, assumed, closed, rows, NO_CHANGES);
   const open = facts.periods.map((p) => closed === null || p.index > closed);
-  const { lines, written } = writtenLines(
-    draft,
-    changes,
-    reckoning,
-    facts.periods.map((p) => p.id),
-    open,
-  );
+  const ids = facts.periods.map((p) => p.id);
+  const { lines, written } = writtenLines(draft, changes, reckoning, ids, open);
   const drivers = draft.drivers.flatMap((d) => {
     const made = reckoning.drivers.get(d.id)?.values;
-    return changes.drivers.has(d.id) && made
-      ? typedDriver(
-          d,
-          made,
-          facts.periods.map((p) => p.id),
-          open,
-        )
-      : [];
+    return changes.drivers.has(d.id) && made ? typedDriver(d, made, ids, open) : [];
   });
-  const schedules = rowsIn(draft, assumed, { calendar: ground.calendar, closedThrough: closed });
-  const start = closed === null ? null : toDayNumber(ground.calendar.period(closed).end);
-  const cash = cashIn(
-    ground.book.cash,
-    assumed.filter((a) => isOfCompany(a.adjustment.what)),
-    start,
-  );
+  // As the case has them; what another plan wrote into the company's money already is none of it.
+  const { schedules } = there;
+  const { cash } = own.book;
   const applied: AppliedAdjustment[] = [];
   for (const a of assumed) {
     const because = whyNot(a, draft, rows, changes, ground);

@@ -47,7 +47,7 @@ export { lineMoney, type LineMoney } from './lineMoney';
 export { ALL_SOURCES, cashOf, madeAhead, madeBy, type CashView } from './cash';
 export { mayMake } from './bearers';
 export { unborneOf } from './made';
-export { applying, isOfCompany, type Applying, type NotApplied } from './apply';
+export { applying, type Applying, type NotApplied } from './apply';
 export { guessesOf, runOffsOf } from './closing';
 export type { LineTerms } from './lineTerms';
 export { triedOf, type Moves } from './tried';

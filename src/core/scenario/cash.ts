@@ -1,5 +1,5 @@
 import { toDayNumber, type DayNumber } from '@/core/calendar';
-import type { Cash, DatedItem } from '@/core/model';
+import type { Adjusts, Cash, DatedItem } from '@/core/model';
 import { minor, roundRatio, multiplyRatio, ratio } from '@/core/money';
 import { isOn, type Assumed, type Assumption, type AssumptionOf } from './assumed';
 import { plusMonths } from './rows';
@@ -9,8 +9,11 @@ import { percentOfSize, ratioOfSize, sizeOfPercent } from './sizes';
 
 type CashChange = AssumptionOf<'datedMoved' | 'rate'>;
 
-const isCashChange = (a: Assumption): a is CashChange =>
-  isOn(a, 'datedMoved') || (isOn(a, 'rate') && ['lineRate', 'limit', 'floor'].includes(a.adjustment.what.of));
+/** Whether an adjustment changes the company's money, and with it every plan. */
+export const isOfCompany = (what: Adjusts): boolean =>
+  what.on === 'datedMoved' || (what.on === 'rate' && ['lineRate', 'limit', 'floor'].includes(what.of));
+
+const isCashChange = (a: Assumption): a is CashChange => isOfCompany(a.adjustment.what);
 
 /** The company's money as a case assumes it; the same object where it changes none of it. `start`: the last day that is known. */
 export function cashIn(cash: Cash, assumed: Assumed, start: DayNumber | null): Cash {

@@ -27,5 +27,5 @@ export {
   type ChangeGround,
 } from './amounts';
 export { addedId, fieldOf, firstDay, isOver, movedRow, rowsIn, type CaseGround } from './rows';
-export { cashIn, isItemsChange, itemsIn } from './cash';
+export { cashIn, isItemsChange, isOfCompany, itemsIn } from './cash';
 export { isOfOneLine, reaches, termsIn, type TermsIn } from './terms';

@@ -2,9 +2,9 @@
 
 import { useMemo, useState } from 'react';
 import { Button, Checkbox, Group, NativeSelect, TextInput } from '@mantine/core';
-import { applying, createMemory, isOfCompany, makeGround, type Ground, type NotApplied } from '@/core/ground';
+import { applying, createMemory, makeGround, type Ground, type NotApplied } from '@/core/ground';
 import { cutText, LIMITS, RUNS, type Adjusts, type Budget, type Case } from '@/core/model';
-import { assumedIn } from '@/core/scenario';
+import { assumedIn, isOfCompany } from '@/core/scenario';
 import { Dialog } from '@/components/Dialog';
 import { dispatch } from '@/store/bookStore';
 import { decimalsOf, sizeText } from '@/store/caseWords';
