@@ -8,7 +8,7 @@ import { setDayLocale } from './format';
 import { whenIdle } from './whenIdle';
 import { useSession } from './session';
 import { createMemory, makeGround, mayMake, type Ground } from '@/core/ground';
-import { NOTHING_AHEAD, type FromAhead } from '@/core/plan';
+import { NOTHING_AHEAD, sameAhead, type FromAhead } from '@/core/plan';
 import type { Book } from '@/core/model';
 import { lastOf } from '@/core/lastOf';
 
@@ -66,7 +66,11 @@ function makeAnew(): void {
   if (!reckon || !ground) return;
   const next: MadeKnown = new Map();
   for (const budget of ground.book.budgets)
-    if (known.has(budget.id)) next.set(budget.id, reckon(ground, budget));
+    if (known.has(budget.id)) {
+      // The same amounts are the same object: a screen that asks while it shows them must not be shown anew for them.
+      const [was, made] = [known.get(budget.id)!, reckon(ground, budget)];
+      next.set(budget.id, sameAhead(was, made) ? was : made);
+    }
   if (next.size !== known.size || [...next].some(([id, made]) => known.get(id) !== made))
     useMadeAhead.setState({ known: next });
 }

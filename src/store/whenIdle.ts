@@ -8,8 +8,8 @@ export function whenIdle(pieces: readonly (() => unknown)[], restMs: number): ()
       pieces[at]!();
       next(at + 1);
     };
-    // Not every browser tells when it is idle.
-    if ('requestIdleCallback' in window) window.requestIdleCallback(run);
+    // Not every browser tells when it is idle; and one that is busy elsewhere may never say so by itself.
+    if ('requestIdleCallback' in window) window.requestIdleCallback(run, { timeout: LONGEST_MS });
     else setTimeout(run, restMs);
   };
   const timer = setTimeout(next, restMs, 0);
@@ -18,3 +18,6 @@ export function whenIdle(pieces: readonly (() => unknown)[], restMs: number): ()
     clearTimeout(timer);
   };
 }
+
+/** So long something is waited for at most that a screen shows as "…". */
+const LONGEST_MS = 1_000;

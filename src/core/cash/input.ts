@@ -25,8 +25,9 @@ export type PlannedLine = {
   /** What the closed periods before them came to where this budget ruled them, as many as `ProjectionInput.past`; empty: nothing is known. */
   readonly past: readonly (Minor | null)[];
   /**
-   * What rules that look ahead find in the planned periods and in those after them, whoever plans them; where nobody does,
-   * the same period a year earlier, else the last planned. Null for terms that do not look ahead.
+   * What rules that look ahead find: what closed periods came to (as many as `ProjectionInput.past`), whoever ruled them and on
+   * whatever terms, then the planned periods and those after them, whoever plans them; where nobody does, the same period a
+   * year earlier, else the last planned. Null for terms that do not look ahead.
    */
   readonly ahead: readonly Minor[] | null;
   /** The days that its method counts, such as paydays; the same object while they stay. */

@@ -45,7 +45,7 @@ export function lineMonths(
   const taxes_ = shares && rate !== null ? divided(tax) : parts.map(() => tax);
   const sign = -naturalSign(account.kind);
   const aheadOf = (place: number) => {
-    const amount = line.ahead?.[place - first] ?? line.ahead?.at(-1) ?? 0;
+    const amount = line.ahead?.[place] ?? line.ahead?.at(-1) ?? 0;
     return Number.isNaN(amount) ? 0 : sign * amount;
   };
   return {
@@ -55,7 +55,7 @@ export function lineMonths(
     allTax: (k) => taxes_[k]!,
     money: (k, m) => parts[k]![m]!,
     tax: (k, m) => taxes_[k]![m]!,
-    ahead: (k, m) => (m < first ? parts[k]![m]! : shares ? shares[k]!(aheadOf(m)) : aheadOf(m)),
+    ahead: (k, m) => (shares ? shares[k]!(aheadOf(m)) : aheadOf(m)),
     plans: (m) => (m < first ? line.past[m] : line.amounts[m - first]) != null,
     taxOf,
     taxIn:

@@ -29,6 +29,7 @@ const line = (
   return {
     ...made,
     past: closed.map((a) => minor(a)),
+    ahead: [...closed, ...ahead].map((a) => minor(a)),
     terms: { ...made.terms, tax: tax === null ? null : { scheme: 't1', rate: percent(tax) } },
   };
 };

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { minor, percent } from '@/core/money';
-import { applyCommand, type Adjusts, type Book, type Budget } from '@/core/model';
+import { applyCommand, type Adjusts, type Book, type Budget, type Terms } from '@/core/model';
 import type { Assumed } from '@/core/scenario';
 import { account, bookWith, budgetOf, byMonth, driver, line, periodIds, share } from '@/core/test/build';
 import { bookOf, company, ids as IDS, type Company } from '@/core/test/company';
@@ -197,6 +197,70 @@ test('applied, then closed month by month as planned: nothing later changes', ()
     }),
     { numRuns: RUNS },
   );
+});
+
+test('two lines take out of one stock, one of them on other terms in one month: once closed, each bought what it needed', () => {
+  const nothing = Array<number>(18).fill(0);
+  const fromStock = (target: object, shares: readonly object[], on: object) => [
+    {
+      percent: percent('100'),
+      rule: {
+        kind: 'fromStock',
+        target,
+        bought: on,
+        shares,
+        moved: 'stays',
+        inventory: 'stock',
+        through: null,
+      },
+    },
+  ];
+  const terms = (id: string, parts: readonly object[]) =>
+    ({ of: { of: 'account', account: id }, parts, bank: null, tax: null }) as unknown as Terms;
+  const atOnce = [
+    { percent: percent('100'), rule: { kind: 'atOnce', on: { of: 'monthDay', day: 1 }, moved: 'stays' } },
+  ];
+  const c: Company = {
+    amounts: {
+      ...Object.fromEntries(['sales', 'fees', 'wages', 'rent', 'insurance'].map((id) => [id, nothing])),
+      goods: nothing.map((_, i) => (i === 2 ? 36_210 : 0)),
+    },
+    terms: [
+      ...['sales', 'fees', 'wages', 'rent'].map((id) => terms(id, atOnce)),
+      terms(
+        'goods',
+        fromStock({ of: 'days', days: 15 }, [{ percent: '100', due: { of: 'months', months: 1, day: 20 } }], {
+          of: 'monthDay',
+          day: 1,
+        }),
+      ),
+      terms(
+        'insurance',
+        fromStock(
+          { of: 'share', percent: '30' },
+          [
+            { percent: '40', due: { of: 'days', days: 50 } },
+            { percent: '60', due: { of: 'months', months: 2, day: 12 } },
+          ],
+          { of: 'spread' },
+        ),
+      ),
+    ],
+    onPayment: false,
+    every: 1,
+    openings: {},
+    runOff: 30,
+    dueDay: 1,
+    told: false,
+  };
+  // Ten days later for what is bought in February.
+  const ground = applied(groundOf(c), [
+    assume({ on: 'termsDays', reach: lines('goods') }, 10, { from: IDS[1]!, until: IDS[1]! }),
+  ]);
+  const look = (book: Book, blocks: ReadonlyMap<string, LedgerBlock>) =>
+    cashOf(makeGround(book, blocks, createMemory()), book.budgets[0]!)!;
+  for (const [after, before] of closings(ground.book, blocksOf(ground), 4, look, false))
+    expect(after).toEqual(before);
 });
 
 describe('what is taken in, by hand', () => {

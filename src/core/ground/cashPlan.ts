@@ -197,7 +197,12 @@ export function* plannedLines(
       inCase || looksBack(terms, of.taxes)
         ? pastMonths(whole, account.id, segment, past, ruled, made, first)
         : NONE;
-    const ahead = looksAhead(terms) ? aheadMonths(ground, whole, account, segment, of, terms) : null;
+    const ahead = looksAhead(terms)
+      ? [
+          ...seenMonths(ground, whole, id, segment, of),
+          ...aheadMonths(ground, whole, account, segment, of, terms),
+        ]
+      : null;
     // The same figures under the same terms are the same line, which nothing downstream looks at again.
     if (
       line?.key === key &&
@@ -390,6 +395,24 @@ function pastMonths(
       )),
     );
   return months;
+}
+
+/** What the closed periods came to beyond what schedules posted, whoever ruled them: what a rule that looks ahead finds there. */
+function seenMonths(
+  ground: Ground,
+  whole: Reckoned,
+  account: AccountId,
+  segment: SegmentId,
+  { past, ruled }: LinesOf,
+): readonly Minor[] {
+  const rulers = ground.book.budgets.filter((b) => b === whole.budget || ruled(b).length > 0);
+  return past.map(({ index }) => {
+    const ruler = rulers.find((b) => ruled(b).includes(index)) ?? whole.budget;
+    const by = ruler === whole.budget ? whole : reckoned(ground, ruler);
+    const rows = by.reckoning.scheduled({ account, segment });
+    const actual = whole.facts.isActual(index) ? whole.facts.actual(account, segment, index) : null;
+    return minor((actual ?? 0) - (rows?.[index - by.facts.periods[0]!.index] ?? 0));
+  });
 }
 
 type Planners = {

@@ -17,7 +17,7 @@ import {
 import { atOnce, onAccount, terms } from '@/core/test/cash';
 import { accounts, bookOf, company, LINES, type Company } from '@/core/test/company';
 import { staffRow, taxRow } from '@/core/test/schedule';
-import { frozenLines } from '@/core/plan';
+import { frozenLines, sameAhead } from '@/core/plan';
 import {
   aheadOf,
   cashOf,
@@ -509,4 +509,27 @@ describe('reckoned by hand', () => {
   });
 
   const calendarFirst = (ground: Ground) => ({ first: cashOf(ground, null)!.input.periods[0]!.index });
+});
+
+test('reckoned again it is the same; of other money it is not', () => {
+  const [c] = fc.sample(company, { numRuns: 1, seed: 5 });
+  const beside: Beside = {
+    lost: 'made',
+    interest: 'made',
+    taxed: false,
+    approved: false,
+    floor: 90_000,
+    limit: 500_000,
+    dated: 'rent',
+    typed: null,
+  };
+  const made = (change: Partial<Beside> = {}) => {
+    const ground = groundOf(c!, { ...beside, ...change });
+    return madeAhead(ground, ground.book.budgets[0]!);
+  };
+  expect(made().made.length * made().beyond.length).toBeGreaterThan(0);
+  expect(sameAhead(made(), made())).toBe(true);
+  // Its own lines otherwise, and what stands beside them.
+  expect(sameAhead(made(), { ...made(), made: made({ limit: 0, floor: 0 }).made })).toBe(false);
+  expect(sameAhead(made(), { ...made(), beyond: made({ dated: 'fees' }).beyond })).toBe(false);
 });

@@ -49,15 +49,15 @@ export function trialOfTerms(
   const lines = book.accounts
     .filter((a) => isProfitAndLoss(a.kind) && balances.active(a.id))
     .map((account): PlannedLine => {
-      const amounts = amountsIn(account, periods);
+      const [before, amounts] = [amountsIn(account, past), amountsIn(account, periods)];
       return {
         key: account.id,
         account,
         segment: null,
         terms: termsOf(account, null).terms,
         amounts,
-        past: amountsIn(account, past),
-        ahead: amounts,
+        past: before,
+        ahead: [...before, ...amounts],
         own: null,
       };
     });

@@ -33,6 +33,7 @@ export {
   movedMade,
   NOTHING_AHEAD,
   NOTHING_MADE,
+  sameAhead,
   sameMadeLine,
   sameMadeLines,
   type FromAhead,

@@ -48,7 +48,7 @@ export const withMade = (amounts: Amounts, line: MadeLine): Amounts =>
  * it makes nothing otherwise.
  */
 export function movedMade(then: Made, today: Made, inCase: Made): Made {
-  if (sameMadeLines(today, inCase) && inCase.every((m, i) => sameMadeLine(m, today[i]!))) return then;
+  if (sameLines(today, inCase)) return then;
   const refs = new Map([...then, ...today, ...inCase].map((m) => [lineKey(m), m]));
   return [...refs.values()].map(({ account, segment }): MadeLine => {
     const [was, before, now] = [then, today, inCase].map((made) => madeOn(made, { account, segment })) as [
@@ -74,3 +74,10 @@ export const sameMadeLine = (a: MadeLine, b: MadeLine): boolean =>
     a.parts.every(
       (p, k) => p.of === b.parts[k]!.of && p.amounts.every((v, i) => v === b.parts[k]!.amounts[i]),
     ));
+
+const sameLines = (a: Made, b: Made): boolean =>
+  sameMadeLines(a, b) && a.every((m, i) => sameMadeLine(m, b[i]!));
+
+/** Whether money ahead brings the same to a budget, however often it was reckoned. */
+export const sameAhead = (a: FromAhead, b: FromAhead): boolean =>
+  a === b || (sameLines(a.made, b.made) && sameLines(a.beyond, b.beyond));

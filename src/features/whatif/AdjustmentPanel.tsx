@@ -208,10 +208,10 @@ function Alone({
 }) {
   const money = moneyFormat(ground.book);
   const { first, last } = range;
+  const still = steadyGround(ground);
   const own = useMemo(
-    () =>
-      groundAssuming(steadyGround(ground), 'alone', [{ adjustment: { ...adjustment, off: false }, size }]),
-    [ground, adjustment, size],
+    () => groundAssuming(still, 'alone', [{ adjustment: { ...adjustment, off: false }, size }]),
+    [still, adjustment, size],
   );
   const [made, setMade] = useState<{
     readonly of: Ground;
