@@ -87,6 +87,43 @@ test('an adjustment is added with its sizes, switched off by the space bar, and 
   await expect(row(page, 'Dearer lease').getByRole('gridcell').nth(4)).toHaveText('+1,000');
 });
 
+test('a formula of what was planned is tried, stays one when it is opened again, and is marked where it tries', async ({
+  page,
+}) => {
+  await known(page);
+  await openApp(page, '/whatif');
+  await reckoned(page);
+  const [plan, likely] = [await figure(page, 'Income', 0), await figure(page, 'Income', 2)];
+  expect(likely).toBe(plan);
+  await page.getByRole('button', { name: 'Add an adjustment' }).click();
+  const dialog = page.getByRole('dialog', { name: 'What changes?' });
+  await dialog.getByLabel('What is tried').selectOption('formula');
+  await dialog.getByLabel('Of which lines').first().fill('Slip and crane hire');
+  await page.getByRole('option', { name: /Slip and crane hire/ }).click();
+  await dialog.getByRole('textbox', { name: 'Formula' }).fill('"As planed" - 100');
+  await expect(dialog.getByText('Nothing has this name.')).toBeVisible();
+  await expect(dialog.getByRole('button', { name: 'Add it' })).toBeDisabled();
+  await dialog.getByRole('textbox', { name: 'Formula' }).fill('"As planned" - 100');
+  await dialog.getByLabel('In Likely').fill('yes');
+  await dialog.getByLabel('Name').fill('Less slip hire');
+  await dialog.getByRole('button', { name: 'Add it' }).click();
+  // A hundred less from November to June.
+  await expect.poll(() => figure(page, 'Income', 2)).toBe(plan - 800);
+  await row(page, 'Less slip hire').getByRole('gridcell').nth(4).click();
+  await page.getByRole('button', { name: 'Change…' }).click();
+  const again = page.getByRole('dialog', { name: '“Less slip hire”' });
+  await expect(again.getByRole('textbox', { name: 'Formula' })).toHaveValue('"As planned" - 100');
+  await again.getByRole('button', { name: 'Keep it' }).click();
+  await expect.poll(() => figure(page, 'Income', 2)).toBe(plan - 800);
+  await page.getByRole('link', { name: 'Budget', exact: true }).click();
+  const line = page.getByRole('row', { name: /Slip and crane hire/ });
+  await expect(line.getByRole('img', { name: 'Tried in cases: Less slip hire' })).toBeVisible();
+  await line.getByRole('gridcell').nth(3).click();
+  await expect(page.getByRole('region', { name: 'What is tried of it' })).toContainText(
+    'Less slip hire, from Nov 2026: Likely yes.',
+  );
+});
+
 test('what an adjustment does alone stands beside it, with who assumed it and why', async ({ page }) => {
   await openApp(page, '/whatif');
   await reckoned(page);

@@ -2,7 +2,7 @@ import { fromDayNumber, type DayNumber } from '@/core/calendar';
 import type { Cause } from '@/core/cash';
 import { EXPLAINED, type CashView, type Ground } from '@/core/ground';
 import { dueDay } from '@/core/schedule';
-import type { DayRule, DueRule, Terms, TermsKind, TermsOf, TermsRule } from '@/core/model';
+import type { DayRule, DueRule, Terms, TermsOf, TermsRule } from '@/core/model';
 import { dayText } from './format';
 import { rowOfKey, SCHEDULE_NAMES } from './scheduleWords';
 
@@ -170,27 +170,6 @@ export const repeatWords = ({
   readonly every: number;
   readonly unit: 'weeks' | 'months';
 }): string => (every === 1 ? `every ${unit.slice(0, -1)}` : `every ${every} ${unit}`);
-
-export const TERMS_NAMES: Record<TermsKind, string> = {
-  atOnce: 'At once',
-  onAccount: 'On account',
-  daysOutstanding: 'Days outstanding',
-  fromStock: 'From stock',
-  inAdvance: 'In advance',
-  withoutMoney: 'Without money',
-  payroll: 'Payroll',
-};
-
-/** What each kind of terms does, in one plain line. */
-export const TERMS_HELP: Record<TermsKind, string> = {
-  atOnce: 'Paid on the day it falls on.',
-  onAccount: 'Invoiced, and paid in shares so many days later; what the shares leave is never paid.',
-  daysOutstanding: 'So many days of it are always unpaid; the rest of the money comes over the month.',
-  fromStock: 'The cost comes out of stock; purchases keep so many days of it, and are paid on terms.',
-  inAdvance: 'Paid in one sum for several months; the line takes its part each month.',
-  withoutMoney: 'No money moves: depreciation, allowances.',
-  payroll: 'The net part on the paydays, what is withheld when it is due.',
-};
 
 const ordinal = (n: number): string =>
   `${n}${n % 10 === 1 && n !== 11 ? 'st' : n % 10 === 2 && n !== 12 ? 'nd' : n % 10 === 3 && n !== 13 ? 'rd' : 'th'}`;

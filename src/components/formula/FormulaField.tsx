@@ -3,11 +3,11 @@
 import { useMemo, useRef, useState } from 'react';
 import { Textarea } from '@mantine/core';
 import {
-  figureOfKey,
   keptFormula,
-  keyOfFigure,
+  keyOfWritten,
   parseFormula,
   shownFormula,
+  writtenOfKey,
   type FormulaIssue,
 } from '@/core/formula';
 import { LIMITS, type Account, type Driver } from '@/core/model';
@@ -44,6 +44,7 @@ export function FormulaField({
   accounts,
   drivers,
   figures,
+  base = null,
   self,
   readOnly,
   onKept,
@@ -54,6 +55,8 @@ export function FormulaField({
   readonly drivers: readonly Driver[];
   /** Figures that the statements add up, by what they are called; none where a formula is of one line's months. */
   readonly figures?: Readonly<Record<string, string>>;
+  /** What the amount as it was is called, where a formula changes one. */
+  readonly base?: string | null;
   /** The line itself, whose earlier months may be named. */
   readonly self: Account | null;
   readonly readOnly: boolean;
@@ -61,14 +64,14 @@ export function FormulaField({
   readonly onEnter: () => void;
 }) {
   const names = useMemo(
-    () => namesOf(self ? [...accounts, self] : accounts, drivers, figures),
-    [accounts, drivers, self, figures],
+    () => namesOf(self ? [...accounts, self] : accounts, drivers, figures, base),
+    [accounts, drivers, self, figures, base],
   );
   const resolve = useMemo(
     () => resolverOf(names, self ? [...accounts, self] : accounts),
     [names, accounts, self],
   );
-  const shown = useMemo(() => shownFormula(kept, labelsOf(names), figureOfKey), [kept, names]);
+  const shown = useMemo(() => shownFormula(kept, labelsOf(names), writtenOfKey), [kept, names]);
   const [text, setText] = useState<string | null>(null);
   const [cursor, setCursor] = useState(0);
   const [at, setAt] = useState(0);
@@ -76,7 +79,7 @@ export function FormulaField({
   const now = text ?? shown;
   const parsed = parseFormula(now, resolve);
   // With ids for names it may be longer than it looks.
-  const tooLong = (keptFormula(now, resolve, keyOfFigure)?.length ?? 0) > LIMITS.formula;
+  const tooLong = (keptFormula(now, resolve, keyOfWritten)?.length ?? 0) > LIMITS.formula;
   const open = text === null ? null : openName(now, cursor);
   const offers = open ? offersFor(names, open.part) : [];
 
@@ -93,7 +96,7 @@ export function FormulaField({
     });
   };
   const commit = (): boolean => {
-    const next = keptFormula(now, resolve, keyOfFigure);
+    const next = keptFormula(now, resolve, keyOfWritten);
     if (next === null || tooLong) return false;
     setText(null);
     if (next !== kept) onKept(next);
@@ -171,8 +174,8 @@ export function FormulaField({
         </p>
       )}
       <p className={classes.hint}>
-        Names in quotes: {'"Total income" * 4% + prior "Rent"'}. Also min( , ), max( , ), round( to ), if …
-        then … else ….
+        Names in quotes: {base === null ? '"Total income" * 4% + prior "Rent"' : `"${base}" * 90% + 200`}.
+        Also min( , ), max( , ), round( to ), if … then … else ….
       </p>
     </div>
   );

@@ -1,9 +1,9 @@
-import { keyOfFigure, type FigureName } from '@/core/formula';
+import { BASE, keyOfWritten, type WrittenName } from '@/core/formula';
 import type { Account, Driver } from '@/core/model';
 import { kindWords } from './kindWords';
 
 /** What a formula may name, as it is written and for what it stands. */
-export type Named = { readonly label: string; readonly name: FigureName; readonly of: string };
+export type Named = { readonly label: string; readonly name: WrittenName; readonly of: string };
 
 /** A thing with its plain label, and the fuller one that it has where another thing is called the same. */
 type Called = Omit<Named, 'label'> & { readonly plain: string; readonly fuller: string };
@@ -16,10 +16,12 @@ export function namesOf(
   accounts: readonly Account[],
   drivers: readonly Driver[],
   figures: Readonly<Record<string, string>> = {},
+  base: string | null = null,
 ): Named[] {
   const kinds = [...new Set(accounts.map((a) => a.kind))];
   const groups = new Map(accounts.filter((a) => a.group).map((a) => [`${a.kind}:${a.group}`, a]));
   const called: Called[] = [
+    ...(base === null ? [] : [{ plain: base, fuller: `${base}, before this`, name: BASE, of: 'the amount' }]),
     ...drivers.map((d) => ({
       plain: d.name,
       fuller: `driver ${d.name}`,
@@ -70,15 +72,15 @@ export function namesOf(
 export function resolverOf(
   names: readonly Named[],
   accounts: readonly Account[],
-): (text: string) => FigureName | null {
-  const table = new Map<string, FigureName>();
-  const put = (text: string, name: FigureName) => {
+): (text: string) => WrittenName | null {
+  const table = new Map<string, WrittenName>();
+  const put = (text: string, name: WrittenName) => {
     const key = text.trim().toLowerCase();
     if (key && !table.has(key)) table.set(key, name);
   };
   for (const n of names) put(n.label, n.name);
   for (const a of accounts) {
-    const name: FigureName = { of: 'account', account: a.id };
+    const name: WrittenName = { of: 'account', account: a.id };
     put(`${a.code} ${a.name}`, name);
     put(a.code, name);
   }
@@ -86,7 +88,7 @@ export function resolverOf(
 }
 
 /** How a kept name is written. */
-export function labelsOf(names: readonly Named[]): (name: FigureName) => string | null {
-  const table = new Map(names.map((n) => [keyOfFigure(n.name), n.label]));
-  return (name) => table.get(keyOfFigure(name)) ?? null;
+export function labelsOf(names: readonly Named[]): (name: WrittenName) => string | null {
+  const table = new Map(names.map((n) => [keyOfWritten(n.name), n.label]));
+  return (name) => table.get(keyOfWritten(name)) ?? null;
 }

@@ -61,6 +61,11 @@ export function RowName({ row, onFold }: { readonly row: SheetRow; readonly onFo
           ✓
         </span>
       )}
+      {row.tried && (
+        <span className={classes.tried} title={row.tried} role="img" aria-label={row.tried}>
+          ±
+        </span>
+      )}
       {row.hasNote && (
         <span className={classes.noteMark} title="Has a note" role="img" aria-label="has a note" />
       )}

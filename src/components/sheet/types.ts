@@ -29,6 +29,8 @@ export type SheetRow = {
   readonly keeper?: string;
   /** A line that was gone over shows a tick; undefined where that is not asked. */
   readonly looked?: boolean;
+  /** What is tried over the row, or was: a small sign that says it. */
+  readonly tried?: string;
   /** A heading whose rows can be folded away: whether they are. */
   readonly folded?: boolean;
   /** A quiet word after the label. */
@@ -60,6 +62,7 @@ export const sameRow = (a: SheetRow, b: SheetRow): boolean =>
     a.hasNote === b.hasNote &&
     a.keeper === b.keeper &&
     a.looked === b.looked &&
+    a.tried === b.tried &&
     a.folded === b.folded &&
     a.aside === b.aside &&
     a.enterable === b.enterable &&

@@ -1,4 +1,16 @@
-export { figureOfKey, keyOfFigure, keyOfName, nameOfKey, type FigureName, type Name } from './names';
+export {
+  BASE,
+  figureOfKey,
+  keyOfFigure,
+  keyOfName,
+  keyOfWritten,
+  nameOfKey,
+  writtenOfKey,
+  type BaseName,
+  type FigureName,
+  type Name,
+  type WrittenName,
+} from './names';
 export {
   keptFormula,
   parseFormula,

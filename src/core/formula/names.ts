@@ -49,3 +49,12 @@ export const keyOfFigure = (name: FigureName): string =>
   name.of === 'figure' ? `${FIGURE}${name.figure}` : keyOfName(name);
 export const figureOfKey = (key: string): FigureName | null =>
   key.startsWith(FIGURE) ? { of: 'figure', figure: key.slice(FIGURE.length) } : nameOfKey(key);
+
+/** What a formula of a change may name beside: the amount as it was before it. */
+export type BaseName = { readonly of: 'base' };
+export const BASE: BaseName = { of: 'base' };
+
+/** Whatever a formula names somewhere. */
+export type WrittenName = FigureName | BaseName;
+export const keyOfWritten = (name: WrittenName): string => (name.of === 'base' ? 'base' : keyOfFigure(name));
+export const writtenOfKey = (key: string): WrittenName | null => (key === 'base' ? BASE : figureOfKey(key));

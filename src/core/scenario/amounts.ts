@@ -1,5 +1,13 @@
 import { assertNever } from '@/core/assertNever';
-import { evaluate, nameOfKey, parseFormula, type Name, type Parsed } from '@/core/formula';
+import {
+  BASE,
+  evaluate,
+  nameOfKey,
+  parseFormula,
+  type BaseName,
+  type Name,
+  type Parsed,
+} from '@/core/formula';
 import type { AmountWay } from '@/core/model';
 import {
   addRatio,
@@ -65,16 +73,15 @@ export type ChangeGround = {
   readonly unit: number;
 };
 
-const BASE = { of: 'base' } as const;
-const read = new Map<string, Parsed<Name | typeof BASE>>();
+const read = new Map<string, Parsed<Name | BaseName>>();
 const LIMIT = 1000;
 
 /** A formula of an adjustment, in which `"base"` is the amount before it. */
-export function baseFormula(text: string): Parsed<Name | typeof BASE> {
+export function baseFormula(text: string): Parsed<Name | BaseName> {
   let parsed = read.get(text);
   if (!parsed) {
     if (read.size > LIMIT) read.clear();
-    parsed = parseFormula<Name | typeof BASE>(text, (name) => (name === 'base' ? BASE : nameOfKey(name)));
+    parsed = parseFormula<Name | BaseName>(text, (name) => (name === 'base' ? BASE : nameOfKey(name)));
     read.set(text, parsed);
   }
   return parsed;

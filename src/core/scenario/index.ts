@@ -29,3 +29,4 @@ export {
 export { addedId, fieldOf, firstDay, isOver, movedRow, rowsIn, type CaseGround } from './rows';
 export { cashIn, isItemsChange, isOfCompany, itemsIn } from './cash';
 export { isOfOneLine, reaches, termsIn, type TermsIn } from './terms';
+export { touching } from './touching';

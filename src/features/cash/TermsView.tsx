@@ -19,10 +19,12 @@ import stage from '@/components/Stage.module.css';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import { useTry } from '@/store/useTry';
 import { moneyFormat } from '@/store/format';
-import { TermsEditor } from './TermsEditor';
+import { TermsEditor } from '@/components/TermsEditor';
+import { AddCost } from './AddCost';
 import { MeasuredNote, TrialNote } from './MeasuredNote';
 import { LineMoney } from './LineMoney';
-import { termsWords, TERMS_NAMES } from '@/store/cashWords';
+import { TERMS_NAMES } from '@/components/termsWords';
+import { termsWords } from '@/store/cashWords';
 import classes from './Cash.module.css';
 
 const SAID = { account: 'said', group: 'said for the group', kind: 'said for the kind' } as const;
@@ -234,6 +236,7 @@ export function TermsView({
                   rule={part.rule}
                   accounts={book.accounts}
                   readOnly={readOnly}
+                  losses={<AddCost accounts={book.accounts} bears="badDebt" />}
                   onRule={(rule) =>
                     save(row.account, {
                       parts: row.terms.parts.map((p, i) => (i === k ? { ...p, rule } : p)),

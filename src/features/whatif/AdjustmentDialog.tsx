@@ -2,22 +2,26 @@
 
 import { useState, type ReactNode } from 'react';
 import { Button, Checkbox, Group, MultiSelect, NativeSelect, Textarea, TextInput } from '@mantine/core';
-import { periodsOf, type PeriodId } from '@/core/calendar';
+import { fromDayNumber, periodsOf, type PeriodId } from '@/core/calendar';
 import { aheadOf, lastKnown, reckoned, type Ground } from '@/core/ground';
 import {
   LIMITS,
+  segmentName,
   type Adjustment,
-  type Adjusts,
   type Budget,
   type CaseSize,
   type RowField,
   type ScheduleRow,
   type When,
 } from '@/core/model';
+import { minor } from '@/core/money';
 import { unitOfSize } from '@/core/scenario';
 import { Dialog } from '@/components/Dialog';
+import { FormulaField } from '@/components/formula/FormulaField';
+import { TermsEditor } from '@/components/TermsEditor';
 import { dispatch } from '@/store/bookStore';
 import { adjustsWords, decimalsOf, hasMonths, readSize, sizeDraft, sizeIn } from '@/store/caseWords';
+import { dayText, moneyFormat } from '@/store/format';
 import { accountsOfKind, NEEDS, newRow } from '@/store/newRow';
 import { lookedNow, wantName } from '@/store/person';
 import type { TryFrom } from '@/store/session';
@@ -30,34 +34,12 @@ import {
   OF_ONE_LINE,
   OF_ROW,
   reachChoices,
-  reachKey,
-  reachOfKeys,
   rowsOf,
-  triedBy,
   type Tried,
 } from './kinds';
+import { ANY, formOf, OUTSIDE, whatOf, type DriverWay, type Form } from './form';
 import { RowFields } from './RowFields';
 import classes from './WhatIf.module.css';
-
-/** What the form holds beside the sizes. */
-type Form = {
-  readonly tried: Tried;
-  readonly name: string;
-  readonly why: string;
-  readonly reach: readonly string[];
-  readonly row: string;
-  readonly field: RowField;
-  readonly by: 'value' | 'percent';
-  readonly added: ScheduleRow | null;
-  readonly byDay: boolean;
-  readonly side: 'in' | 'out';
-  readonly counterparty: string;
-  readonly driver: string;
-  readonly dated: string;
-  readonly stays: boolean;
-  readonly compounding: boolean;
-  readonly when: When;
-};
 
 /** An adjustment: what changes, when, why, and how much of it in each case. */
 export function AdjustmentDialog({
@@ -83,6 +65,8 @@ export function AdjustmentDialog({
   const periods = periodsOf(calendar, { first, last: Math.max(first, ahead?.last ?? first) });
   const plan = ahead?.view.plans[0]?.budget ?? book.budgets[0] ?? null;
   const rows = rowsOf(ground);
+  const drivers = [...new Map(book.budgets.flatMap((b) => b.drivers).map((d) => [d.id, d])).values()];
+  const segments = segmentChoices(ground);
   const [form, setForm] = useState<Form>(() => formOf(adjustment, ground, periods[0]!.id, begin));
   const put = (change: Partial<Form>) => setForm((f) => ({ ...f, ...change }));
   const { tried } = form;
@@ -95,7 +79,7 @@ export function AdjustmentDialog({
     (ADDED.has(tried) && whole && !missing
       ? (newRow(tried as 'staff', 'new', whole, accountsOfKind(book, tried as 'staff')) as ScheduleRow)
       : null);
-  const what = whatOf(form, added);
+  const what = whatOf(form, added, adjustment?.what ?? null);
   const [sizes, setSizes] = useState<Record<string, string>>(() =>
     Object.fromEntries(
       book.cases.map((c) => {
@@ -185,6 +169,39 @@ export function AdjustmentDialog({
               />
             </Wide>
           )}
+          {OF_LINES.has(tried) && segments.length > 0 && (
+            <NativeSelect
+              label="In which segment"
+              value={form.segment}
+              data={segments}
+              onChange={(e) => put({ segment: e.currentTarget.value })}
+            />
+          )}
+          {tried === 'formula' && (
+            <Wide>
+              <div className="label">What it becomes</div>
+              <FormulaField
+                kept={form.formula}
+                accounts={book.accounts}
+                drivers={drivers}
+                base={AS_PLANNED}
+                self={null}
+                readOnly={false}
+                onKept={(formula) => put({ formula })}
+                onEnter={() => undefined}
+              />
+            </Wide>
+          )}
+          {tried === 'termsNew' && (
+            <Wide>
+              <TermsEditor
+                rule={form.rule}
+                accounts={book.accounts}
+                readOnly={false}
+                onRule={(rule) => put({ rule })}
+              />
+            </Wide>
+          )}
           {OF_ROW.has(tried) && (
             <NativeSelect
               label="Which row"
@@ -225,7 +242,9 @@ export function AdjustmentDialog({
                   { value: 'in', label: 'to us' },
                   { value: 'out', label: 'by us' },
                 ]}
-                onChange={(e) => put({ side: e.currentTarget.value as 'in' | 'out', counterparty: '' })}
+                onChange={(e) =>
+                  put({ side: e.currentTarget.value as 'in' | 'out', counterparty: '', item: '' })
+                }
               />
               <NativeSelect
                 label="Whose"
@@ -243,22 +262,36 @@ export function AdjustmentDialog({
                     .sort()
                     .map((c) => ({ value: c, label: c })),
                 ]}
-                onChange={(e) => put({ counterparty: e.currentTarget.value })}
+                onChange={(e) => put({ counterparty: e.currentTarget.value, item: '' })}
               />
+              {form.counterparty !== '' && (
+                <NativeSelect
+                  label="Which of it"
+                  value={form.item}
+                  data={[{ value: '', label: 'all that is open' }, ...itemChoices(ground, ahead, form)]}
+                  onChange={(e) => put({ item: e.currentTarget.value })}
+                />
+              )}
             </>
           )}
           {tried === 'driver' && (
-            <NativeSelect
-              label="Which driver"
-              value={form.driver}
-              data={[...new Map(book.budgets.flatMap((b) => b.drivers).map((d) => [d.id, d])).values()].map(
-                (d) => ({
-                  value: d.id,
-                  label: d.name,
-                }),
-              )}
-              onChange={(e) => put({ driver: e.currentTarget.value })}
-            />
+            <>
+              <NativeSelect
+                label="Which driver"
+                value={form.driver}
+                data={drivers.map((d) => ({ value: d.id, label: d.name }))}
+                onChange={(e) => put({ driver: e.currentTarget.value })}
+              />
+              <NativeSelect
+                label="The size is"
+                value={form.driverWay}
+                data={DRIVER_WAYS.filter((w) => w.value !== 'formula' || form.driverWay === 'formula')}
+                onChange={(e) => {
+                  put({ driverWay: e.currentTarget.value as DriverWay });
+                  setSizes({});
+                }}
+              />
+            </>
           )}
           {tried === 'datedMoved' && (
             <NativeSelect
@@ -288,7 +321,7 @@ export function AdjustmentDialog({
               }}
             />
           )}
-          {tried === 'growth' && (
+          {(tried === 'growth' || (tried === 'driver' && form.driverWay === 'growth')) && (
             <Wide>
               <Group>
                 <Checkbox
@@ -374,6 +407,50 @@ const SIZE_HINTS: Readonly<Record<ReturnType<typeof unitOfSize>, string>> = {
   yes: 'yes, or nothing',
 };
 
+/** What the amount before a change is called in its formula. */
+const AS_PLANNED = 'As planned';
+
+const DRIVER_WAYS: readonly { readonly value: DriverWay; readonly label: string }[] = [
+  { value: 'percent', label: 'so many percent more' },
+  { value: 'amount', label: 'so much more each month' },
+  { value: 'new', label: 'its new quantity' },
+  { value: 'growth', label: 'growth, month by month' },
+  { value: 'onBefore', label: 'so much on the month before' },
+  { value: 'formula', label: 'a formula' },
+];
+
+/** The segments by which budgets are made; none where none is. */
+function segmentChoices({ book: { axes, budgets } }: Ground): { value: string; label: string }[] {
+  const made = axes.filter((a) => budgets.some((b) => b.axis === a.id));
+  return made.length === 0
+    ? []
+    : [
+        { value: ANY, label: 'in all of them' },
+        ...made.flatMap((axis) => axis.values.map((v) => ({ value: v.id, label: segmentName(axis, v.id) }))),
+        { value: OUTSIDE, label: segmentName(undefined, null) },
+      ];
+}
+
+/** What is open of the counterparty, each item by its number, its day and what is left of it. */
+function itemChoices(
+  { book }: Ground,
+  ahead: ReturnType<typeof aheadOf>,
+  { side, counterparty, item }: Form,
+): { value: string; label: string }[] {
+  const money = moneyFormat(book);
+  const own = (ahead?.view.items ?? []).filter((i) => i.side === side && i.counterparty === counterparty);
+  const known = own.some((i) => i.key === item) || item === '';
+  return [
+    ...own.map((i) => ({
+      value: i.key,
+      label: [i.number, dayText(fromDayNumber(i.dated), book.locale), money.text(minor(i.open))]
+        .filter(Boolean)
+        .join(' · '),
+    })),
+    ...(known ? [] : [{ value: item, label: 'an item that is no longer open' }]),
+  ];
+}
+
 const canRamp = (tried: Tried): boolean => ['percent', 'amount', 'new', 'driver'].includes(tried);
 
 function WhenFields({
@@ -438,123 +515,4 @@ function WhenFields({
       )}
     </>
   );
-}
-
-/** The form as it begins where somebody stood. */
-function begunAt({ of, from }: TryFrom, plain: Form, rows: readonly ScheduleRow[]): Form {
-  // Nothing that is closed is tried.
-  const form = {
-    ...plain,
-    when: { ...plain.when, from: from !== null && from > plain.when.from ? from : plain.when.from },
-  };
-  if ('line' in of) return { ...form, reach: [reachKey({ of: 'account', account: of.line })] };
-  if ('terms' in of)
-    return { ...form, tried: 'termsDays', reach: [reachKey({ of: 'account', account: of.terms })] };
-  if ('driver' in of) return { ...form, tried: 'driver', driver: of.driver };
-  if ('dated' in of) return { ...form, tried: 'datedMoved', dated: of.dated };
-  if ('side' in of) return { ...form, tried: 'itemsLater', side: of.side, counterparty: of.counterparty };
-  const row = rows.find((r) => r.id === of.row);
-  return row
-    ? { ...form, tried: 'rowMoved', row: row.id, field: fieldsOf(row)[0]?.value ?? form.field }
-    : form;
-}
-
-function formOf(adjustment: Adjustment | null, ground: Ground, first: PeriodId, begin: TryFrom | null): Form {
-  const { book } = ground;
-  const rows = rowsOf(ground);
-  const what = adjustment?.what;
-  const plain: Form = {
-    tried: 'percent',
-    name: '',
-    why: '',
-    reach: [],
-    row: rows[0]?.id ?? '',
-    field: rows[0] ? (fieldsOf(rows[0])[0]?.value ?? 'amount') : 'amount',
-    by: 'value',
-    added: null,
-    byDay: false,
-    side: 'in',
-    counterparty: '',
-    driver: book.budgets.flatMap((b) => b.drivers)[0]?.id ?? '',
-    dated: book.cash.dated[0]?.id ?? '',
-    stays: false,
-    compounding: true,
-    when: { from: first, until: null, every: 1, times: null, ramp: null },
-  };
-  if (!adjustment || !what) return begin ? begunAt(begin, plain, rows) : plain;
-  return {
-    ...plain,
-    tried: triedBy(what),
-    name: adjustment.name,
-    why: adjustment.why,
-    when: adjustment.when,
-    ...('reach' in what ? { reach: what.reach.lines.map(reachKey) } : {}),
-    ...(what.on === 'amounts' && what.way.as === 'growth'
-      ? { stays: what.way.stays, compounding: what.way.compounding }
-      : {}),
-    ...(what.on === 'rowMoved' || what.on === 'rowGone' || what.on === 'rowField' ? { row: what.row } : {}),
-    ...(what.on === 'rowField' ? { field: what.field, by: what.by } : {}),
-    ...(what.on === 'rowAdded' ? { added: what.row, byDay: what.by === 'day' } : {}),
-    ...(what.on === 'items' ? { side: what.side, counterparty: what.counterparty ?? '' } : {}),
-    ...(what.on === 'driver' ? { driver: what.driver } : {}),
-    ...(what.on === 'datedMoved' ? { dated: what.item } : {}),
-  };
-}
-
-/** What the form says; null while it does not say enough. */
-function whatOf(form: Form, added: ScheduleRow | null): Adjusts | null {
-  const { tried } = form;
-  const reach = reachOfKeys(form.reach);
-  switch (tried) {
-    case 'percent':
-    case 'amount':
-    case 'new':
-    case 'onBefore':
-      return { on: 'amounts', reach, way: { as: tried } };
-    case 'growth':
-      return {
-        on: 'amounts',
-        reach,
-        way: { as: 'growth', compounding: form.compounding, stays: form.stays },
-      };
-    case 'linesMoved':
-    case 'termsDays':
-    case 'termsLost':
-      return { on: tried, reach };
-    case 'itemsLater':
-    case 'itemsPaid':
-    case 'itemsNever':
-      return {
-        on: 'items',
-        side: form.side,
-        counterparty: form.counterparty === '' ? null : form.counterparty,
-        item: null,
-        as: tried === 'itemsLater' ? 'later' : tried === 'itemsPaid' ? 'paid' : 'never',
-      };
-    case 'staff':
-    case 'loan':
-    case 'asset':
-    case 'equity':
-      return added && { on: 'rowAdded', row: added, by: form.byDay ? 'day' : 'yes' };
-    case 'rowGone':
-    case 'rowMoved':
-      return form.row === '' ? null : { on: tried, row: form.row };
-    case 'rowField':
-      return form.row === '' ? null : { on: tried, row: form.row, field: form.field, by: form.by };
-    case 'pay':
-      return { on: 'pay', accounts: [] };
-    case 'oncosts':
-      return { on: 'oncosts' };
-    case 'driver':
-      return form.driver === '' ? null : { on: 'driver', driver: form.driver, way: { as: 'percent' } };
-    case 'datedMoved':
-      return form.dated === '' ? null : { on: 'datedMoved', item: form.dated };
-    case 'incomeTax':
-    case 'limit':
-    case 'floor':
-      return { on: 'rate', of: tried, by: 'value' };
-    case 'interest':
-    case 'lineRate':
-      return { on: 'rate', of: tried, by: 'more' };
-  }
 }

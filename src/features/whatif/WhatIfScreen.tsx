@@ -217,7 +217,7 @@ export function WhatIfScreen() {
                 value={plain ? 'plain' : 'line'}
                 onChange={(v) => setPlain(v === 'plain')}
                 data={[
-                  { value: 'plain', label: 'Before the credit line' },
+                  { value: 'plain', label: 'Before the line' },
                   { value: 'line', label: 'After it' },
                 ]}
               />
@@ -250,7 +250,7 @@ export function WhatIfScreen() {
               <>
                 <Button onClick={() => setAsked(null)}>Add an adjustment</Button>
                 <MenuButton
-                  button={<Button>{cases.length === 0 ? 'Add cases ▾' : 'Add a case ▾'}</Button>}
+                  button={<Button>{cases.length === 0 ? 'Add cases ▾' : 'Add case ▾'}</Button>}
                   entries={[
                     ...(cases.length === 0
                       ? [

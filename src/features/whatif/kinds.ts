@@ -13,9 +13,11 @@ export const TRIED = [
   'new',
   'growth',
   'onBefore',
+  'formula',
   'linesMoved',
   'termsDays',
   'termsLost',
+  'termsNew',
   'itemsLater',
   'itemsPaid',
   'itemsNever',
@@ -44,9 +46,11 @@ const LABELS: Readonly<Record<Tried, string>> = {
   new: 'Amounts: a new amount',
   growth: 'Amounts: growth, month by month',
   onBefore: 'Amounts: so much on the month before',
+  formula: 'Amounts: a formula',
   linesMoved: 'Amounts: months later or earlier',
   termsDays: 'Payment: days later or earlier',
   termsLost: 'Payment: a part that is never paid',
+  termsNew: 'Payment: other terms',
   itemsLater: 'What is open: paid later',
   itemsPaid: 'What is open: paid in part',
   itemsNever: 'What is open: never paid',
@@ -59,7 +63,7 @@ const LABELS: Readonly<Record<Tried, string>> = {
   rowField: 'A row of a schedule: another value',
   pay: 'A raise for all staff',
   oncosts: 'On top of all pay: points more',
-  driver: 'A driver: so many percent',
+  driver: 'A driver: another quantity',
   datedMoved: 'A dated item: later or earlier',
   incomeTax: 'Income tax: another rate',
   interest: 'Loans: points of interest more',
@@ -75,9 +79,11 @@ export const OF_LINES: ReadonlySet<Tried> = new Set([
   'new',
   'growth',
   'onBefore',
+  'formula',
   'linesMoved',
   'termsDays',
   'termsLost',
+  'termsNew',
 ]);
 export const OF_ONE_LINE: ReadonlySet<Tried> = new Set(['amount', 'new', 'onBefore']);
 export const OF_ITEMS: ReadonlySet<Tried> = new Set(['itemsLater', 'itemsPaid', 'itemsNever']);
@@ -174,15 +180,13 @@ export function reachOfKeys(keys: readonly string[]): Reach {
 export function triedBy(what: Adjusts): Tried {
   switch (what.on) {
     case 'amounts':
-      return what.way.as === 'formula' ? 'percent' : what.way.as;
+      return what.way.as;
     case 'rowAdded':
       return what.row.kind === 'release' || what.row.kind === 'incomeTax' ? 'asset' : what.row.kind;
     case 'items':
       return what.as === 'later' ? 'itemsLater' : what.as === 'paid' ? 'itemsPaid' : 'itemsNever';
     case 'rate':
       return what.of;
-    case 'termsNew':
-      return 'termsDays';
     default:
       return what.on;
   }

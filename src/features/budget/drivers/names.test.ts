@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { formulaOf } from '@/core/plan';
-import { keyOfFigure, parseFormula } from '@/core/formula';
+import { keyOfWritten, parseFormula } from '@/core/formula';
 import { newAccount, type AccountKind, type Driver } from '@/core/model';
 import { account } from '@/core/test/build';
 import { TOOLS } from '../edit/commands';
@@ -60,7 +60,7 @@ describe('names in formulas', () => {
             expect(resolve(` ${n.label.toUpperCase()} `)).toEqual(n.name);
             expect(label(n.name)).toBe(n.label);
           }
-          expect(new Set(names.map((n) => keyOfFigure(n.name))).size).toBe(names.length);
+          expect(new Set(names.map((n) => keyOfWritten(n.name))).size).toBe(names.length);
         },
       ),
     );

@@ -136,7 +136,7 @@ export function ReasoningPanel({
         net={net}
         readOnly={readOnly}
       />
-      {budget.applied.length > 0 && (
+      {budget.applied.length + book.adjustments.length > 0 && (
         <AppliedPart
           book={book}
           budget={budget}

@@ -2,7 +2,8 @@ import { methodBadge } from '@/store/methodWords';
 import { madeBy } from '@/store/scheduleWords';
 import { divideRounded, minor, sumBlank, type Minor } from '@/core/money';
 import { fiscalYearLabel, fiscalYearsLabel, yearsBefore, type Period } from '@/core/calendar';
-import type { AccountId, Line, LineRef, SegmentId } from '@/core/model';
+import type { Account, AccountId, Adjustment, Book, Budget, Line, LineRef, SegmentId } from '@/core/model';
+import { touching } from '@/core/scenario';
 import { wholeRow, type Facts, type Figures } from '@/core/plan';
 import {
   budgetRows,
@@ -72,9 +73,42 @@ export const createFillers = () => ({
   columns: lastOf(columnsFor),
   order: lastOf(keptRows),
   sections: lastOf(sectionsOf),
+  tried: lastOf(triedOver),
   /** A row as it was made last, with what it was made from; it is made again only when that changed. */
   kept: new Map<string, { readonly from: readonly unknown[]; readonly row: WorkRow }>(),
 });
+
+/** How a line is paid is no amount of the sheet. */
+const movesAmounts = ({ what: { on } }: Adjustment): boolean =>
+  on !== 'termsDays' && on !== 'termsLost' && on !== 'termsNew';
+
+/** What cases try over the amounts of lines and what was taken into them, in words, by account. */
+function triedOver(
+  adjustments: Book['adjustments'],
+  cases: Book['cases'],
+  applied: Budget['applied'],
+  schedules: Budget['schedules'],
+  accounts: readonly Account[],
+  segment: SegmentId | 'any',
+): ReadonlyMap<AccountId, string> {
+  const within = new Set(applied.map((a) => a.adjustment.id));
+  const named = (all: readonly Adjustment[]) => touching(all, { schedules }, accounts, segment);
+  const tried = named(
+    adjustments.filter(
+      (a) =>
+        !a.off && movesAmounts(a) && !within.has(a.id) && cases.some((c) => Object.hasOwn(c.sizes, a.id)),
+    ),
+  );
+  const taken = named(applied.map((a) => a.adjustment).filter(movesAmounts));
+  const words = (how: string, all: readonly Adjustment[] | undefined) =>
+    all ? [`${how}: ${all.map((a) => a.name).join(', ')}`] : [];
+  return new Map(
+    [...new Set([...taken.keys(), ...tried.keys()])].map((account) => [
+      account,
+      [...words('Taken in', taken.get(account)), ...words('Tried in cases', tried.get(account))].join('. '),
+    ]),
+  );
+}
 
 export const NO_CHOICE: Omit<WorksheetChoice, 'setup'> = {
   filter: NO_FILTER,
@@ -185,6 +219,7 @@ export function worksheet(
       choice.folded.has(key),
       reckoning.lines.lineAt(place),
       reckoning.lines.at(place)?.issue,
+      tried.get(key),
     ];
     const last = fillers.kept.get(key);
     if (last && sameList(last.from, from)) return last.row;
@@ -193,6 +228,15 @@ export function worksheet(
     return fresh;
   };
 
+  const { adjustments, cases } = ground.book;
+  const tried = fillers.tried(
+    adjustments,
+    cases,
+    budget.applied,
+    budget.schedules,
+    accounts,
+    segment === 'all' ? 'any' : segment,
+  );
   const bySchedule = madeBy(budget.schedules, reckoned.made);
   const make = (row: StatementRow, r: number): WorkRow => {
     const { key, label } = rowName(row);
@@ -221,6 +265,7 @@ export function worksheet(
       hasNote: Boolean(line?.note),
       keeper: isLine ? row.account.keeper : undefined,
       looked: line?.looked ? true : undefined,
+      tried: isLine ? tried.get(key) : undefined,
       folded: row.kind === 'section' || row.kind === 'group' ? choice.folded.has(key) : undefined,
       picture:
         setup.lead.includes('picture') && row.kind !== 'section' ? filled[r]!.slice(0, width) : undefined,

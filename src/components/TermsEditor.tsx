@@ -1,17 +1,16 @@
 'use client';
 
+import type { ReactNode } from 'react';
 import { Button, NativeSelect } from '@mantine/core';
 import { percent } from '@/core/money';
 import { day } from '@/core/calendar';
 import { accountFor } from '@/core/schedule';
 import type { Account, DayRule, MovedTo, TermsKind, TermsOf, TermsRule } from '@/core/model';
-import { NumberInput, PercentInput } from '@/components/MoneyInput';
-import { AccountChoice } from '@/components/AccountChoice';
-import { DayInput } from '@/components/DayInput';
-import { DueFields } from '@/components/DueFields';
-import { AddCost } from './AddCost';
-import { TERMS_HELP, TERMS_NAMES } from '@/store/cashWords';
-import classes from './Cash.module.css';
+import { NumberInput, PercentInput } from './MoneyInput';
+import { AccountChoice } from './AccountChoice';
+import { DayInput } from './DayInput';
+import { DueFields } from './DueFields';
+import { TERMS_HELP, TERMS_NAMES } from './termsWords';
 
 type Field<T> = { readonly value: T; readonly readOnly: boolean; readonly onValue: (value: T) => void };
 
@@ -63,11 +62,14 @@ export function TermsEditor({
   rule,
   accounts,
   readOnly,
+  losses = null,
   onRule,
 }: {
   readonly rule: TermsRule;
   readonly accounts: readonly Account[];
   readonly readOnly: boolean;
+  /** What helps where nobody said which account bears what is never paid. */
+  readonly losses?: ReactNode;
   readonly onRule: (rule: TermsRule) => void;
 }) {
   const set = <R extends TermsRule>(now: R, change: Partial<R>) => onRule({ ...now, ...change });
@@ -118,7 +120,7 @@ export function TermsEditor({
             (badDebt) => set(rule, { badDebt }),
             lossName(accounts),
           )}
-          {rule.badDebt === null && <AddCost accounts={accounts} bears="badDebt" />}
+          {rule.badDebt === null && losses}
         </>
       )}
       {rule.kind === 'daysOutstanding' && (
@@ -331,7 +333,7 @@ function Shares({ value, readOnly, onValue }: Field<TermsOf<'onAccount'>['shares
   return (
     <div>
       {value.map((s, k) => (
-        <div key={k} className={classes.row} style={{ gap: 4, marginBottom: 4, flexWrap: 'nowrap' }}>
+        <div key={k} style={{ display: 'flex', alignItems: 'center', gap: 4, marginBottom: 4 }}>
           <PercentInput
             size="xs"
             w={62}
