@@ -113,6 +113,10 @@ test('a formula of what was planned is tried, stays one when it is opened again,
   await page.getByRole('button', { name: 'Change…' }).click();
   const again = page.getByRole('dialog', { name: '“Less slip hire”' });
   await expect(again.getByRole('textbox', { name: 'Formula' })).toHaveValue('"As planned" - 100');
+  // One that is half written is not taken for the one before.
+  await again.getByRole('textbox', { name: 'Formula' }).fill('"As planned" -');
+  await expect(again.getByRole('button', { name: 'Keep it' })).toBeDisabled();
+  await again.getByRole('textbox', { name: 'Formula' }).fill('"As planned" - 100');
   await again.getByRole('button', { name: 'Keep it' }).click();
   await expect.poll(() => figure(page, 'Income', 2)).toBe(plan - 800);
   await page.getByRole('link', { name: 'Budget', exact: true }).click();

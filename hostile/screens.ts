@@ -3,6 +3,7 @@ import { causesIn } from '@/core/cash';
 import { checkBook } from '@/core/checks';
 import { checkCash } from '@/core/checks/cashChecks';
 import { livePlan } from '@/core/exchange/livePlan';
+import { caseFile, readCases } from '@/core/exchange/caseFile';
 import { reportCsv } from '@/core/exchange/reportCsv';
 import { reportXlsx } from '@/core/exchange/reportXlsx';
 import { planXlsx } from '@/core/exchange/planXlsx';
@@ -34,15 +35,33 @@ import {
 } from '@/core/handout';
 import type { Day } from '@/core/calendar';
 import { lookAt } from '@/features/variance/varianceData';
+import { assumedIn } from '@/core/scenario';
+import { answered, edgesOf, missesOf, outcomesOf, spreadFrom } from '@/core/whatif';
+import { caseTables } from '@/features/whatif/caseTables';
+import {
+  adjustsWords,
+  decimalsOf,
+  movedOn,
+  namesWhatIs,
+  readSize,
+  sizeDraft,
+  sizeIn,
+  sizeText,
+  whenWords,
+} from '@/store/caseWords';
 import { ROW_LINES, SCHEDULE_NAMES } from '@/store/scheduleWords';
 import { stepWords } from '@/store/statementWords';
 import { changeWords, placesOf } from '@/store/changeWords';
 import {
   aheadOf,
+  applying,
   approvedCash,
+  budgetOn,
   cashOf,
   comparisonsAt,
   covenantsOf,
+  groundAssuming,
+  lastKnown,
   lineMoney,
   linesApart,
   makeGround,
@@ -54,6 +73,7 @@ import {
   scheduleTies,
   thenAndNowOf,
   trialOfTerms,
+  type Ground,
 } from '@/core/ground';
 import { moneyFormat } from '@/store/format';
 import { budgetStates, driverChanges, figureChanges } from '@/store/history';
@@ -164,6 +184,7 @@ export async function drawAll(
     });
     for (const { line, amount } of way.steps) stepWords(line, amount, money);
   }
+  await drawCases(ground, files, tables);
   for (const round of book.rounds.slice(0, 5)) {
     const budget = book.budgets.find((b) => b.id === round.budget)!;
     const periods = roundPeriods(calendar, round);
@@ -202,4 +223,63 @@ export async function drawAll(
     makeGround(h.book, blocks);
   }
   redo(h, 't');
+}
+
+/** What is drawn of cases: what they come to, what they move, what each adjustment is in words, and what leaves of them. */
+async function drawCases(ground: Ground, files: boolean, tables: ReportTable[]): Promise<void> {
+  const { book, calendar } = ground;
+  const closed = lastKnown(ground);
+  for (const a of book.adjustments) {
+    adjustsWords(a.what, book);
+    whenWords(calendar, a);
+    namesWhatIs(a.what, book);
+    movedOn(calendar, a, closed);
+    spreadFrom(missesOf(ground, a.what), 0);
+    for (const c of book.cases) {
+      const size = sizeIn(c, a.id);
+      if (size === null) continue;
+      const decimals = decimalsOf(book, a.what);
+      sizeText(a.what, size, book, decimals);
+      readSize(a.what, sizeDraft(a.what, size, book, decimals), book, decimals);
+    }
+  }
+  // What is gone from the book is left out and told; the file itself is always one.
+  const spoiled = readCases(caseFile(book), book).issues.filter((i) =>
+    ['notJson', 'notCases', 'newerVersion', 'invalid'].includes(i.code),
+  );
+  if (spoiled.length > 0) throw new Error(JSON.stringify(spoiled));
+  // Each look at each case reckons the plan once more: whole only where files are made too.
+  for (const budget of files ? [null, ...book.budgets.slice(0, 3)] : [null]) {
+    const view = cashOf(ground, budget);
+    if (!view) continue;
+    const { periods } = view.input;
+    const range = { first: periods[0]!.index, last: periods.at(-1)!.index };
+    const look = (own: Ground) => outcomesOf(own, budgetOn(own, budget), range);
+    const cases = book.cases.slice(0, files ? 4 : 1).map((c) => {
+      const own = groundAssuming(ground, c.id, assumedIn(book, c));
+      edgesOf(own, budgetOn(own, budget), range);
+      // Whatever is assumed, money and statements add up.
+      const unsound = checkCash(own, budget?.id ?? null).filter((x) => !x.holds && !x.notice);
+      const before = new Set(
+        checkCash(ground, budget?.id ?? null)
+          .filter((x) => !x.holds)
+          .map((x) => x.code),
+      );
+      const newly = unsound.filter((x) => !before.has(x.code));
+      if (newly.length > 0) throw new Error(`A case does not add up: ${JSON.stringify(newly)}`);
+      return { case: c, ground: own, outcomes: look(own) };
+    });
+    const shown = caseTables({ ground, looked: budget, range, base: look(ground), cases, over: 'x' });
+    tables.push(...shown);
+    if (!files) continue;
+    await reportXlsx(shown[0]);
+    for (const c of book.cases.slice(0, 2)) {
+      const assumed = assumedIn(book, c);
+      answered(
+        { ground, look: budget, range },
+        { ask: 'steps', assumed: assumed.map((a) => ({ ...a, low: null, high: null })), outcome: 'lowBank' },
+      );
+      if (budget?.state === 'draft') applying(ground, budget, assumed);
+    }
+  }
 }

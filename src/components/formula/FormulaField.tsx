@@ -48,6 +48,7 @@ export function FormulaField({
   self,
   readOnly,
   onKept,
+  onReads,
   onEnter,
 }: {
   readonly kept: string;
@@ -61,6 +62,8 @@ export function FormulaField({
   readonly self: Account | null;
   readonly readOnly: boolean;
   readonly onKept: (kept: string) => void;
+  /** Whether what is typed so far could be kept. */
+  readonly onReads?: (reads: boolean) => void;
   readonly onEnter: () => void;
 }) {
   const names = useMemo(
@@ -89,6 +92,7 @@ export function FormulaField({
     const next =
       now.slice(0, open!.at) + quoted + (after.startsWith(' ') || after === '' ? after : ` ${after}`);
     setText(next);
+    onReads?.(parseFormula(next, resolve).ok);
     setCursor(open!.at + quoted.length);
     requestAnimationFrame(() => {
       field.current?.focus();
@@ -116,6 +120,7 @@ export function FormulaField({
         value={now}
         onChange={(e) => {
           setText(e.currentTarget.value);
+          onReads?.(parseFormula(e.currentTarget.value, resolve).ok);
           setCursor(e.currentTarget.selectionStart);
           setAt(0);
         }}
@@ -135,6 +140,7 @@ export function FormulaField({
           } else if (e.key === 'Escape') {
             e.stopPropagation();
             setText(null);
+            onReads?.(true);
           }
         }}
       />

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { HyperFormula } from 'hyperformula';
 import { toDayNumber, type Day } from '@/core/calendar';
 import { createMemory, groundAssuming, makeGround } from '@/core/ground';
 import { minor } from '@/core/money';
@@ -167,6 +168,53 @@ test('what a plan keeps and a case breaks is new', () => {
       [-460, [FLOOR], []],
     ],
   ]);
+});
+
+test('a table of lowest days is what a general spreadsheet engine makes of the same days', () => {
+  // Money of the plan by day, as the sheet adds it up: rent on the 5th, goods on the 10th, sales on the 20th of each month.
+  const days: readonly (readonly [number, 'rent' | 'goods' | 'sales'])[] = [
+    [-600, 'rent'],
+    [-800, 'goods'],
+    [2_000, 'sales'],
+    [-600, 'rent'],
+    [-500, 'goods'],
+    [2_000, 'sales'],
+    [-600, 'rent'],
+  ];
+  const [sales, goods] = [
+    [-60_000, -33_330, -12_345, 0, 4_170],
+    [-50_000, 0, 7_777, 66_660],
+  ] as const;
+  const cells = answered(asked(), {
+    ask: 'table',
+    assumed: [percentOn('sales', 0), percentOn('goods', 0), percentOn('rent', 12_500)],
+    down: { adjustment: 'sales', sizes: sales },
+    across: { adjustment: 'goods', sizes: goods },
+    outcome: 'lowBank',
+  }).cells.map((row) => row.map((c) => c.outcome!.amount));
+  // D1, E1, F1: thousandths of a percent of each; A: planned, B: adjusted, C: the bank.
+  const column = { sales: '$D$1', goods: '$E$1', rent: '$F$1' };
+  const engine = HyperFormula.buildFromArray(
+    [
+      ...days.map(([amount, of], i) => [
+        amount,
+        `=SIGN(A${i + 1})*ROUND(ABS(A${i + 1})*(1+${column[of]}/100000),0)`,
+        i === 0 ? '=1000+B1' : `=C${i}+B${i + 1}`,
+      ]),
+      [`=MIN(1000,C1:C${days.length})`],
+    ],
+    { licenseKey: 'gpl-v3' },
+  );
+  const at = (row: number, col: number) => ({ sheet: 0, row, col });
+  engine.setCellContents(at(0, 5), 12_500);
+  sales.forEach((a, i) =>
+    goods.forEach((b, k) => {
+      engine.setCellContents(at(0, 3), a);
+      engine.setCellContents(at(0, 4), b);
+      expect(cells[i]![k]).toBe(engine.getCellValue(at(days.length, 0)));
+    }),
+  );
+  expect(new Set(cells.flat()).size).toBeGreaterThan(8);
 });
 
 describe('how far each may go', () => {

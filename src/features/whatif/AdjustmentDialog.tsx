@@ -2,11 +2,10 @@
 
 import { useState, type ReactNode } from 'react';
 import { Button, Checkbox, Group, MultiSelect, NativeSelect, Textarea, TextInput } from '@mantine/core';
-import { fromDayNumber, periodsOf, type PeriodId } from '@/core/calendar';
+import { periodsOf, type PeriodId } from '@/core/calendar';
 import { aheadOf, lastKnown, reckoned, type Ground } from '@/core/ground';
 import {
   LIMITS,
-  segmentName,
   type Adjustment,
   type Budget,
   type CaseSize,
@@ -14,14 +13,12 @@ import {
   type ScheduleRow,
   type When,
 } from '@/core/model';
-import { minor } from '@/core/money';
 import { unitOfSize } from '@/core/scenario';
 import { Dialog } from '@/components/Dialog';
 import { FormulaField } from '@/components/formula/FormulaField';
 import { TermsEditor } from '@/components/TermsEditor';
 import { dispatch } from '@/store/bookStore';
 import { adjustsWords, decimalsOf, hasMonths, readSize, sizeDraft, sizeIn } from '@/store/caseWords';
-import { dayText, moneyFormat } from '@/store/format';
 import { accountsOfKind, NEEDS, newRow } from '@/store/newRow';
 import { lookedNow, wantName } from '@/store/person';
 import type { TryFrom } from '@/store/session';
@@ -37,7 +34,8 @@ import {
   rowsOf,
   type Tried,
 } from './kinds';
-import { ANY, formOf, OUTSIDE, whatOf, type DriverWay, type Form } from './form';
+import { formOf, whatOf, type DriverWay, type Form } from './form';
+import { DRIVER_WAYS, itemChoices, segmentChoices } from './formChoices';
 import { RowFields } from './RowFields';
 import classes from './WhatIf.module.css';
 
@@ -69,6 +67,8 @@ export function AdjustmentDialog({
   const segments = segmentChoices(ground);
   const [form, setForm] = useState<Form>(() => formOf(adjustment, ground, periods[0]!.id, begin));
   const put = (change: Partial<Form>) => setForm((f) => ({ ...f, ...change }));
+  // A formula that is half written is not the one before it.
+  const [reads, setReads] = useState(true);
   const { tried } = form;
   const whole = plan && reckoned(ground, plan);
   const missing =
@@ -101,7 +101,8 @@ export function AdjustmentDialog({
   const until = form.when.until;
   const turned = until !== null && until < form.when.from;
   const unsaid = OF_LINES.has(tried) && form.reach.length === 0;
-  const faults = read.some((r) => r.read && !r.read.ok) || turned || unsaid;
+  const faults =
+    read.some((r) => r.read && !r.read.ok) || turned || unsaid || (tried === 'formula' && !reads);
   const called = what && !unsaid ? adjustsWords(what, book) : '';
   const name = form.name.trim() || called;
   const unit = what ? unitOfSize(what) : 'yes';
@@ -188,6 +189,7 @@ export function AdjustmentDialog({
                 self={null}
                 readOnly={false}
                 onKept={(formula) => put({ formula })}
+                onReads={setReads}
                 onEnter={() => undefined}
               />
             </Wide>
@@ -268,7 +270,10 @@ export function AdjustmentDialog({
                 <NativeSelect
                   label="Which of it"
                   value={form.item}
-                  data={[{ value: '', label: 'all that is open' }, ...itemChoices(ground, ahead, form)]}
+                  data={[
+                    { value: '', label: 'all that is open' },
+                    ...itemChoices(ground, ahead?.view.items ?? [], form),
+                  ]}
                   onChange={(e) => put({ item: e.currentTarget.value })}
                 />
               )}
@@ -409,47 +414,6 @@ const SIZE_HINTS: Readonly<Record<ReturnType<typeof unitOfSize>, string>> = {
 
 /** What the amount before a change is called in its formula. */
 const AS_PLANNED = 'As planned';
-
-const DRIVER_WAYS: readonly { readonly value: DriverWay; readonly label: string }[] = [
-  { value: 'percent', label: 'so many percent more' },
-  { value: 'amount', label: 'so much more each month' },
-  { value: 'new', label: 'its new quantity' },
-  { value: 'growth', label: 'growth, month by month' },
-  { value: 'onBefore', label: 'so much on the month before' },
-  { value: 'formula', label: 'a formula' },
-];
-
-/** The segments by which budgets are made; none where none is. */
-function segmentChoices({ book: { axes, budgets } }: Ground): { value: string; label: string }[] {
-  const made = axes.filter((a) => budgets.some((b) => b.axis === a.id));
-  return made.length === 0
-    ? []
-    : [
-        { value: ANY, label: 'in all of them' },
-        ...made.flatMap((axis) => axis.values.map((v) => ({ value: v.id, label: segmentName(axis, v.id) }))),
-        { value: OUTSIDE, label: segmentName(undefined, null) },
-      ];
-}
-
-/** What is open of the counterparty, each item by its number, its day and what is left of it. */
-function itemChoices(
-  { book }: Ground,
-  ahead: ReturnType<typeof aheadOf>,
-  { side, counterparty, item }: Form,
-): { value: string; label: string }[] {
-  const money = moneyFormat(book);
-  const own = (ahead?.view.items ?? []).filter((i) => i.side === side && i.counterparty === counterparty);
-  const known = own.some((i) => i.key === item) || item === '';
-  return [
-    ...own.map((i) => ({
-      value: i.key,
-      label: [i.number, dayText(fromDayNumber(i.dated), book.locale), money.text(minor(i.open))]
-        .filter(Boolean)
-        .join(' · '),
-    })),
-    ...(known ? [] : [{ value: item, label: 'an item that is no longer open' }]),
-  ];
-}
 
 const canRamp = (tried: Tried): boolean => ['percent', 'amount', 'new', 'driver'].includes(tried);
 
