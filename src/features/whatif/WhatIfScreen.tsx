@@ -218,7 +218,7 @@ export function WhatIfScreen() {
                 onChange={(v) => setPlain(v === 'plain')}
                 data={[
                   { value: 'plain', label: 'Before the line' },
-                  { value: 'line', label: 'After it' },
+                  { value: 'line', label: 'After' },
                 ]}
               />
             )}
