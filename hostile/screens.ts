@@ -254,17 +254,17 @@ async function drawCases(ground: Ground, files: boolean, tables: ReportTable[]):
     if (!view) continue;
     const { periods } = view.input;
     const range = { first: periods[0]!.index, last: periods.at(-1)!.index };
+    const before = new Set(
+      checkCash(ground, budget?.id ?? null)
+        .filter((x) => !x.holds)
+        .map((x) => x.code),
+    );
     const look = (own: Ground) => outcomesOf(own, budgetOn(own, budget), range);
     const cases = book.cases.slice(0, files ? 4 : 1).map((c) => {
       const own = groundAssuming(ground, c.id, assumedIn(book, c));
       edgesOf(own, budgetOn(own, budget), range);
       // Whatever is assumed, money and statements add up.
       const unsound = checkCash(own, budget?.id ?? null).filter((x) => !x.holds && !x.notice);
-      const before = new Set(
-        checkCash(ground, budget?.id ?? null)
-          .filter((x) => !x.holds)
-          .map((x) => x.code),
-      );
       const newly = unsound.filter((x) => !before.has(x.code));
       if (newly.length > 0) throw new Error(`A case does not add up: ${JSON.stringify(newly)}`);
       return { case: c, ground: own, outcomes: look(own) };

@@ -86,13 +86,17 @@ export function FormulaField({
   const open = text === null ? null : openName(now, cursor);
   const offers = open ? offersFor(names, open.part) : [];
 
+  /** What is typed; null: what is kept. */
+  const write = (next: string | null) => {
+    setText(next);
+    onReads?.(next === null || parseFormula(next, resolve).ok);
+  };
   const take = (name: Named) => {
     const quoted = `"${name.label.replaceAll('"', '""')}"`;
     const after = now.slice(cursor).replace(/^[^"+\-*/×÷(),<>=]*"/, '');
     const next =
       now.slice(0, open!.at) + quoted + (after.startsWith(' ') || after === '' ? after : ` ${after}`);
-    setText(next);
-    onReads?.(parseFormula(next, resolve).ok);
+    write(next);
     setCursor(open!.at + quoted.length);
     requestAnimationFrame(() => {
       field.current?.focus();
@@ -119,8 +123,7 @@ export function FormulaField({
         disabled={readOnly}
         value={now}
         onChange={(e) => {
-          setText(e.currentTarget.value);
-          onReads?.(parseFormula(e.currentTarget.value, resolve).ok);
+          write(e.currentTarget.value);
           setCursor(e.currentTarget.selectionStart);
           setAt(0);
         }}
@@ -139,8 +142,7 @@ export function FormulaField({
             if (commit()) onEnter();
           } else if (e.key === 'Escape') {
             e.stopPropagation();
-            setText(null);
-            onReads?.(true);
+            write(null);
           }
         }}
       />

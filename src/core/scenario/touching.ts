@@ -12,8 +12,8 @@ import {
 } from '@/core/model';
 import { reaches } from './terms';
 
-/** The rows that an adjustment changes, or adds; null where it is of none. */
-function rowsOf(what: Adjusts, rows: readonly ScheduleRow[]): readonly ScheduleRow[] | null {
+/** The rows that an adjustment changes, or adds. */
+function rowsOf(what: Adjusts, rows: readonly ScheduleRow[]): readonly ScheduleRow[] {
   switch (what.on) {
     case 'rowMoved':
     case 'rowGone':
@@ -32,9 +32,9 @@ function rowsOf(what: Adjusts, rows: readonly ScheduleRow[]): readonly ScheduleR
         ? rows.filter((r) => r.kind === 'incomeTax')
         : what.of === 'interest'
           ? rows.filter((r) => r.kind === 'loan')
-          : null;
+          : [];
     default:
-      return null;
+      return [];
   }
 }
 
@@ -61,7 +61,7 @@ export function touching(
         if (isProfitAndLoss(a.kind) && reaches(what.reach, a, of)) put(a.id, adjustment);
       continue;
     }
-    for (const row of rowsOf(what, schedules) ?? [])
+    for (const row of rowsOf(what, schedules))
       if (of === 'any' || segmentsOfRow(row).includes(of))
         for (const account of linesOfRow(row)) put(account, adjustment);
   }
