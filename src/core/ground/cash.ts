@@ -168,8 +168,20 @@ function joined(ground: Ground, budget: Budget, made: MadeBy): FromAhead {
   const { together } = ground.memory.of(`made together ${budget.id}`, () => ({
     together: lastOf(madeTogether),
   }));
-  const alone = settledOf(ground, budget)?.made.get(budget.id) ?? NOTHING_AHEAD;
-  return together(own, alone, rules.map(Number).join(''));
+  return together(own, aloneIn(ground, budget, rules), rules.map(Number).join(''));
+}
+
+/**
+ * What looking at a budget alone makes of it. One that rules no month ahead is of the past, which no case moves: so it is what it
+ * is without the case, reckoned once for all of them.
+ */
+function aloneIn(ground: Ground, budget: Budget, rules: readonly boolean[]): FromAhead {
+  const { inCase, closedThrough, calendar } = ground;
+  const first = indexOfId(calendar, budget.first) ?? 0;
+  const rulesAhead = rules.some((r, i) => r && first + i > (closedThrough ?? -Infinity));
+  const base = inCase && !rulesAhead ? budgetOn(inCase.base, budget) : null;
+  const settled = base ? settledOf(inCase!.base, base) : settledOf(ground, budget);
+  return settled?.made.get(budget.id) ?? NOTHING_AHEAD;
 }
 
 /** The same as looking at a budget has it, or at what is in force: of whatever plans this look is made of. */
