@@ -368,3 +368,12 @@ export const decimalsOf = ({ budgets }: Pick<Book, 'budgets'>, what: Adjusts): n
 /** The size of an adjustment in a case; null where it is off there. */
 export const sizeIn = ({ sizes }: Pick<Case, 'sizes'>, adjustment: string): number | null =>
   Object.hasOwn(sizes, adjustment) ? sizes[adjustment]!.size : null;
+
+/** What a sign beside a line or a row says: the adjustments that were taken into it, and those that cases try. */
+export const markWords = (
+  taken: readonly Adjustment[] | undefined,
+  tried: readonly Adjustment[] | undefined,
+): string =>
+  [['Taken in', taken] as const, ['Tried in cases', tried] as const]
+    .flatMap(([how, all]) => (all?.length ? [`${how}: ${all.map((a) => a.name).join(', ')}`] : []))
+    .join('. ');

@@ -1,6 +1,7 @@
 import { memo, type ReactNode } from 'react';
 import type { Minor } from '@/core/money';
 import { Spark } from '../Spark';
+import { TriedMark } from '../TriedMark';
 import { sameList, sameRow, type LeadColumn, type SheetColumn, type SheetRow } from './types';
 import classes from './Sheet.module.css';
 
@@ -61,11 +62,7 @@ export function RowName({ row, onFold }: { readonly row: SheetRow; readonly onFo
           ✓
         </span>
       )}
-      {row.tried && (
-        <span className={classes.tried} title={row.tried} role="img" aria-label={row.tried}>
-          ±
-        </span>
-      )}
+      {row.tried && <TriedMark className={classes.tried} words={row.tried} />}
       {row.hasNote && (
         <span className={classes.noteMark} title="Has a note" role="img" aria-label="has a note" />
       )}

@@ -28,5 +28,5 @@ export {
 } from './amounts';
 export { addedId, fieldOf, firstDay, isOver, movedRow, rowsIn, type CaseGround } from './rows';
 export { cashIn, isItemsChange, isOfCompany, itemsIn } from './cash';
-export { isOfOneLine, reaches, termsIn, type TermsIn } from './terms';
-export { touching } from './touching';
+export { changesTerms, isOfOneLine, reaches, termsIn, type TermsIn } from './terms';
+export { touching, touchingRows, triedOver } from './touching';

@@ -1,5 +1,15 @@
 import type { FiscalCalendar, PeriodIndex } from '@/core/calendar';
-import type { Account, AmountWay, DueRule, Reach, SegmentId, Terms, TermsOf, TermsRule } from '@/core/model';
+import type {
+  Account,
+  Adjustment,
+  AmountWay,
+  DueRule,
+  Reach,
+  SegmentId,
+  Terms,
+  TermsOf,
+  TermsRule,
+} from '@/core/model';
 import { COST_KINDS, isProfitAndLoss } from '@/core/model';
 import { percent, type Percent } from '@/core/money';
 import { isOn, type Assumed, type Assumption, type AssumptionOf } from './assumed';
@@ -34,6 +44,10 @@ export function reaches(
 /** Whether a way says an amount of one line: of several lines nobody could tell whose it is. */
 export const isOfOneLine = ({ as }: AmountWay): boolean =>
   as === 'amount' || as === 'new' || as === 'onBefore';
+
+/** Whether an adjustment changes by which terms lines become money, and none of their amounts. */
+export const changesTerms = ({ what: { on } }: Adjustment): boolean =>
+  on === 'termsDays' || on === 'termsLost' || on === 'termsNew';
 
 type TermsChange = AssumptionOf<'termsDays' | 'termsLost' | 'termsNew'>;
 const isTermsChange = (a: Assumption): a is TermsChange => isOn(a, 'termsDays', 'termsLost', 'termsNew');

@@ -1,8 +1,8 @@
-import type { Adjusts } from '@/core/model';
+import type { Adjusts, Book, Budget } from '@/core/model';
 import { account } from '@/core/test/build';
 import { assume, lines } from '@/core/test/cases';
 import { loanRow, staffRow } from '@/core/test/schedule';
-import { touching } from '.';
+import { touching, touchingRows, triedOver } from '.';
 
 const accounts = [
   account('sales', 'income'),
@@ -52,4 +52,32 @@ test('each once, in the order of the list', () => {
     assume({ on: 'termsLost', reach: lines('rent') }, 1, {}, 'j2').adjustment,
   ];
   expect(touching(two, { schedules: [] }, accounts, 'any').get('rent')).toEqual(two);
+});
+
+test('the rows that it names', () => {
+  const all = [
+    assume({ on: 'rowMoved', row: loan.id }, 1, {}, 'j1').adjustment,
+    assume({ on: 'pay', accounts: [] }, 1, {}, 'j2').adjustment,
+    assume({ on: 'oncosts' }, 1, {}, 'j3').adjustment,
+    // Adds a row that the budget has not.
+    assume({ on: 'rowAdded', row: staffRow({ id: 'r9' }), by: 'yes' }, 1, {}, 'j4').adjustment,
+  ];
+  const rows = touchingRows(all, [staff, loan]);
+  expect([...rows].map(([id, own]) => [id, own.map((a) => a.id)])).toEqual([
+    [staff.id, ['j2', 'j3']],
+    [loan.id, ['j1']],
+  ]);
+});
+
+test('what cases try: on, of a size in one of them, and not taken in already', () => {
+  const adjustments = ['j1', 'j2', 'j3', 'j4'].map((id) => ({
+    ...assume({ on: 'oncosts' }, 1, {}, id).adjustment,
+    off: id === 'j2',
+  }));
+  const size = { size: 1, low: null, high: null };
+  const cases = [
+    { id: 'k1', name: 'K', by: '', at: '', sizes: { j1: size, j2: size, j3: size } },
+  ] as unknown as Book['cases'];
+  const applied = [{ adjustment: adjustments[2]!, size: 1 }] as unknown as Budget['applied'];
+  expect(triedOver({ adjustments, cases }, { applied }).map((a) => a.id)).toEqual(['j1']);
 });

@@ -6,6 +6,7 @@ import {
   type AccountId,
   type Adjustment,
   type Adjusts,
+  type Book,
   type Budget,
   type ScheduleRow,
   type SegmentId,
@@ -37,6 +38,30 @@ function rowsOf(what: Adjusts, rows: readonly ScheduleRow[]): readonly ScheduleR
       return [];
   }
 }
+
+/** The adjustments that cases try over a budget: on, of a size in some case, and not taken into it already. */
+export const triedOver = (
+  { adjustments, cases }: Pick<Book, 'adjustments' | 'cases'>,
+  { applied }: Pick<Budget, 'applied'>,
+): readonly Adjustment[] =>
+  adjustments.filter(
+    (a) =>
+      !a.off &&
+      !applied.some((t) => t.adjustment.id === a.id) &&
+      cases.some((c) => Object.hasOwn(c.sizes, a.id)),
+  );
+
+/** The adjustments that name each row of schedules, by its id. */
+export const touchingRows = (
+  adjustments: readonly Adjustment[],
+  rows: readonly ScheduleRow[],
+): ReadonlyMap<string, readonly Adjustment[]> =>
+  new Map(
+    rows.flatMap((row) => {
+      const own = adjustments.filter(({ what }) => rowsOf(what, rows).includes(row));
+      return own.length === 0 ? [] : [[row.id, own] as const];
+    }),
+  );
 
 /**
  * The adjustments that name each line of a budget, by account: themselves, or by a row of a schedule that makes it. `of`: in one

@@ -13,12 +13,15 @@ import {
   type Terms,
 } from '@/core/model';
 import type { CashView, Ground, LineTerms } from '@/core/ground';
+import { changesTerms, touching, triedOver } from '@/core/scenario';
 import { ROW_NAMES } from '@/core/report';
 import { PercentInput } from '@/components/MoneyInput';
 import stage from '@/components/Stage.module.css';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import { useTry } from '@/store/useTry';
+import { markWords } from '@/store/caseWords';
 import { moneyFormat } from '@/store/format';
+import { TriedMark } from '@/components/TriedMark';
 import { TermsEditor } from '@/components/TermsEditor';
 import { AddCost } from './AddCost';
 import { MeasuredNote, TrialNote } from './MeasuredNote';
@@ -73,6 +76,9 @@ export function TermsView({
       .map((account) => ({ account, ...view.termsOf(account, null) }))
       .sort((a, b) => doubt(b) - doubt(a));
   }, [book.accounts, planned, sought, view]);
+  const tried = budget
+    ? touching(triedOver(book, budget).filter(changesTerms), budget, book.accounts, 'any')
+    : NONE_TRIED;
   const line = rows.find((r) => r.account.id === chosen);
   const row =
     line && reach.of === 'segment' ? { ...line, ...view.termsOf(line.account, reach.segment) } : line;
@@ -180,6 +186,12 @@ export function TermsView({
                     <button type="button" className={classes.name} onClick={() => setChosen(a.id)}>
                       {a.name}
                     </button>
+                    {tried.has(a.id) && (
+                      <>
+                        {' '}
+                        <TriedMark words={markWords(undefined, tried.get(a.id))} />
+                      </>
+                    )}
                   </td>
                   <td>{ROW_NAMES[a.kind as 'income']}</td>
                   <td className={guess ? classes.guess : undefined}>
@@ -332,6 +344,8 @@ export function TermsView({
     </div>
   );
 }
+
+const NONE_TRIED: ReturnType<typeof touching> = new Map();
 
 /** For which lines terms are said. */
 type Reach =

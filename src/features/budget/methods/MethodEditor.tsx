@@ -52,6 +52,7 @@ export function MethodEditor({
   const money = moneyFormat(book);
   const place = `${book.id}/${budget.id}/${refs.map(lineKey).join()}`;
   const [draft, setDraft] = useState<Method | null>(() => left.get(place) ?? null);
+  const [reads, setReads] = useState(true);
   const [preview] = useState(createPreviewer);
   // What Enter applies: the value that was typed a moment ago, which the state does not show yet.
   const latest = useRef<Method | null>(draft);
@@ -60,6 +61,7 @@ export function MethodEditor({
   const account = book.accounts.find((a) => a.id === first.account)!;
 
   const choose = (next: Method | null) => {
+    if (next?.kind !== 'formula') setReads(true);
     latest.current = next;
     setDraft(next);
     if (next) left.set(place, next);
@@ -129,6 +131,7 @@ export function MethodEditor({
         segment={first.segment}
         readOnly={readOnly}
         onMethod={choose}
+        onReads={setReads}
         onEnter={apply}
       />
       {draft && (
@@ -149,7 +152,12 @@ export function MethodEditor({
             </div>
           )}
           <div className={classes.apply}>
-            <Button variant="filled" onClick={apply}>
+            <Button
+              variant="filled"
+              disabled={!reads}
+              title={reads ? undefined : 'What is typed is not a formula yet'}
+              onClick={apply}
+            >
               {refs.length > 1 ? `Apply to ${many(refs.length, 'line')}` : 'Apply'}
             </Button>
             <Button onClick={() => choose(null)}>Leave as it was</Button>

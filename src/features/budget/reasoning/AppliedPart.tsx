@@ -11,7 +11,7 @@ import {
   type Budget,
   type SegmentId,
 } from '@/core/model';
-import { reaches, touching } from '@/core/scenario';
+import { reaches, touching, triedOver } from '@/core/scenario';
 import { dispatch } from '@/store/bookStore';
 import { decimalsOf, sizeIn, sizeText, whenWords } from '@/store/caseWords';
 import { dayText } from '@/store/format';
@@ -37,9 +37,7 @@ export function AppliedPart({
   readonly readOnly: boolean;
 }) {
   const own = budget.applied.filter((a) => isOf(a, account, segment));
-  const tried = (touching(book.adjustments, budget, [account], segment).get(account.id) ?? NONE).filter(
-    (a) => !a.off && !budget.applied.some((t) => t.adjustment.id === a.id),
-  );
+  const tried = touching(triedOver(book, budget), budget, [account], segment).get(account.id) ?? NONE;
   const sizes = (a: Adjustment) =>
     book.cases.flatMap((c) => {
       const size = sizeIn(c, a.id);

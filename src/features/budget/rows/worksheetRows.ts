@@ -1,9 +1,10 @@
+import { markWords } from '@/store/caseWords';
 import { methodBadge } from '@/store/methodWords';
 import { madeBy } from '@/store/scheduleWords';
 import { divideRounded, minor, sumBlank, type Minor } from '@/core/money';
 import { fiscalYearLabel, fiscalYearsLabel, yearsBefore, type Period } from '@/core/calendar';
 import type { Account, AccountId, Adjustment, Book, Budget, Line, LineRef, SegmentId } from '@/core/model';
-import { touching } from '@/core/scenario';
+import { changesTerms, touching, triedOver } from '@/core/scenario';
 import { wholeRow, type Facts, type Figures } from '@/core/plan';
 import {
   budgetRows,
@@ -73,17 +74,16 @@ export const createFillers = () => ({
   columns: lastOf(columnsFor),
   order: lastOf(keptRows),
   sections: lastOf(sectionsOf),
-  tried: lastOf(triedOver),
+  tried: lastOf(triedWords),
   /** A row as it was made last, with what it was made from; it is made again only when that changed. */
   kept: new Map<string, { readonly from: readonly unknown[]; readonly row: WorkRow }>(),
 });
 
 /** How a line is paid is no amount of the sheet. */
-const movesAmounts = ({ what: { on } }: Adjustment): boolean =>
-  on !== 'termsDays' && on !== 'termsLost' && on !== 'termsNew';
+const movesAmounts = (a: Adjustment): boolean => !changesTerms(a);
 
 /** What cases try over the amounts of lines and what was taken into them, in words, by account. */
-function triedOver(
+function triedWords(
   adjustments: Book['adjustments'],
   cases: Book['cases'],
   applied: Budget['applied'],
@@ -91,21 +91,13 @@ function triedOver(
   accounts: readonly Account[],
   segment: SegmentId | 'any',
 ): ReadonlyMap<AccountId, string> {
-  const within = new Set(applied.map((a) => a.adjustment.id));
   const named = (all: readonly Adjustment[]) => touching(all, { schedules }, accounts, segment);
-  const tried = named(
-    adjustments.filter(
-      (a) =>
-        !a.off && movesAmounts(a) && !within.has(a.id) && cases.some((c) => Object.hasOwn(c.sizes, a.id)),
-    ),
-  );
+  const tried = named(triedOver({ adjustments, cases }, { applied }).filter(movesAmounts));
   const taken = named(applied.map((a) => a.adjustment).filter(movesAmounts));
-  const words = (how: string, all: readonly Adjustment[] | undefined) =>
-    all ? [`${how}: ${all.map((a) => a.name).join(', ')}`] : [];
   return new Map(
     [...new Set([...taken.keys(), ...tried.keys()])].map((account) => [
       account,
-      [...words('Taken in', taken.get(account)), ...words('Tried in cases', tried.get(account))].join('. '),
+      markWords(taken.get(account), tried.get(account)),
     ]),
   );
 }

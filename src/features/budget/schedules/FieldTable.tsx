@@ -8,6 +8,7 @@ import { fromTsv } from '@/core/sheet';
 import { CellSelect } from '@/components/CellSelect';
 import { DayInput } from '@/components/DayInput';
 import { MoneyInput, NumberInput, PercentInput, ScaledInput } from '@/components/MoneyInput';
+import { TriedMark } from '@/components/TriedMark';
 import classes from './Schedules.module.css';
 
 type Of<R, V> = {
@@ -45,6 +46,7 @@ export function FieldTable<R extends { readonly id: string; readonly name: strin
   currency,
   locale,
   readOnly,
+  marks,
   onChoose,
   onRow,
   onBlock,
@@ -58,6 +60,8 @@ export function FieldTable<R extends { readonly id: string; readonly name: strin
   readonly currency: string;
   readonly locale: string;
   readonly readOnly: boolean;
+  /** What a sign at a row says, by its id. */
+  readonly marks?: ReadonlyMap<string, string>;
   readonly onChoose: (id: string) => void;
   readonly onRow: (row: R) => void;
   /** A block of text, from a row and a column on. */
@@ -128,6 +132,9 @@ export function FieldTable<R extends { readonly id: string; readonly name: strin
                   readOnly={readOnly}
                   onRow={onRow}
                 />
+                {k === 0 && marks?.has(row.id) && (
+                  <TriedMark className={classes.mark} words={marks.get(row.id)!} />
+                )}
               </td>
             ))}
           </tr>

@@ -6,6 +6,7 @@ import { fiscalYearsLabel } from '@/core/calendar';
 import { scheduleTies, type Ground } from '@/core/ground';
 import { newAccount, segmentName, type Budget, type ScheduleKind, type ScheduleRow } from '@/core/model';
 import { minor, percent, type Percent } from '@/core/money';
+import { touchingRows, triedOver } from '@/core/scenario';
 import {
   accountsFor,
   COST_LINE,
@@ -21,6 +22,7 @@ import { Dialog } from '@/components/Dialog';
 import { PercentInput } from '@/components/MoneyInput';
 import stage from '@/components/Stage.module.css';
 import { dispatch, useBookStore } from '@/store/bookStore';
+import { markWords } from '@/store/caseWords';
 import { moneyFormat } from '@/store/format';
 import { say, setSession, useSession } from '@/store/session';
 import { ROW_LINES, SCHEDULE_NAMES } from '@/store/scheduleWords';
@@ -131,6 +133,8 @@ export function SchedulesView({ ground, budget }: { readonly ground: Ground; rea
     if (keep(laid.rows))
       say(`${laid.rows.length} rows pasted${laid.leftOut > 0 ? `, ${laid.leftOut} cells left out` : ''}.`);
   };
+  const tried = touchingRows(triedOver(book, budget), rows);
+  const marks = new Map([...tried].map(([id, all]) => [id, markWords(undefined, all)]));
   const ties = scheduleTies(ground, budget).filter((t) => rows.some((r) => touches(r, t.account)));
   return (
     <div className={stage.work}>
@@ -178,6 +182,7 @@ export function SchedulesView({ ground, budget }: { readonly ground: Ground; rea
             currency={book.currency}
             locale={book.locale}
             readOnly={readOnly}
+            marks={marks}
             onChoose={(id) => setSession({ scheduleRow: id })}
             onRow={(row) => keep([row])}
             onBlock={onBlock}

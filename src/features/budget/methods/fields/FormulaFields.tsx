@@ -12,6 +12,7 @@ export function FormulaFields({
   account,
   readOnly,
   onMethod,
+  onReads,
   onEnter,
 }: FieldsProps<MethodOf<'formula'>>) {
   return (
@@ -23,6 +24,7 @@ export function FormulaFields({
         self={book.accounts.find((a) => a.id === account) ?? null}
         readOnly={readOnly}
         onKept={(formula) => onMethod({ ...method, formula })}
+        {...(onReads && { onReads })}
         onEnter={onEnter}
       />
       <RoundField {...{ method, readOnly, onMethod }} />

@@ -20,6 +20,8 @@ export type FieldsProps<M extends Method> = {
   readonly segment: string | null;
   readonly readOnly: boolean;
   readonly onMethod: (method: Method) => void;
+  /** Whether what is typed so far could be kept, of fields that may hold what cannot. */
+  readonly onReads?: (reads: boolean) => void;
   /** Enter in a field: what stands there is to be applied. */
   readonly onEnter: () => void;
 };
