@@ -13,7 +13,15 @@ import {
 } from '@/core/model';
 import { minor, type Minor } from '@/core/money';
 import { NO_CHANGES, planChanges, type PlanChanges, type Reckoning, type Unreached } from '@/core/plan';
-import { countedIn, isOn, type AmountChange, type Assumed, type Assumption } from '@/core/scenario';
+import {
+  countedIn,
+  isOn,
+  reachesItem,
+  type AmountChange,
+  type Assumed,
+  type Assumption,
+} from '@/core/scenario';
+import { cashOf } from './cash';
 import type { Ground } from './ground';
 import { groundAssuming, lastKnown, rowsAdded } from './inCase';
 import { reckoned } from './reckoned';
@@ -24,7 +32,7 @@ import { reckoned } from './reckoned';
  */
 
 /** Why an adjustment is not taken in. */
-export type NotApplied = Unreached['because'] | 'noRow' | 'openItems' | 'nothing' | 'already';
+export type NotApplied = Unreached['because'] | 'noRow' | 'nothing' | 'already';
 
 /** What taking assumptions into a draft makes of it, as the command asks for it. */
 export type Applying = {
@@ -94,11 +102,12 @@ function whyNot(
   ground: Ground,
 ): NotApplied | null {
   const { id, what } = a.adjustment;
-  if (what.on === 'items') return 'openItems';
   if (isOn(a, 'amounts', 'linesMoved', 'driver'))
     return changes.unreached.find((u) => u.adjustment === id)?.because ?? null;
   if (isOn(a, 'rowMoved', 'rowGone', 'rowField'))
     return [...draft.schedules, ...added].some((r) => r.id === a.adjustment.what.row) ? null : 'noRow';
+  if (isOn(a, 'items'))
+    return cashOf(ground, draft)?.items.some((i) => reachesItem(a.adjustment.what, i)) ? null : 'nothing';
   if (isOn(a, 'datedMoved'))
     return ground.book.cash.dated.some((d) => d.id === a.adjustment.what.item) ? null : 'nothing';
   return null;

@@ -30,7 +30,7 @@ import {
 import { expectedItems, listsSince, matchSides, shownItems, type ShownItem } from './cashItems';
 import { keptGuesses, saidTerms, type LineTerms } from './lineTerms';
 import { datedEvents, datedLater, missedEvents, missingOf, type MissedEvent } from './missed';
-import { itemsInCase, NO_ITEM_CHANGES, termsOn } from './inCase';
+import { assumedOfItems, itemsAssumed, termsOn } from './inCase';
 import { itemTermsIn, makeItemTerms, readInvoices, termsByMonth, type ItemTerms } from './itemTerms';
 import { creditedIn, openingOf, taxCredits, withoutItems, type OpeningFrom } from './cashOpening';
 import {
@@ -178,7 +178,8 @@ const makeLooked = () => ({
   itemTerms: lastOf(makeItemTerms),
   itemTermsIn: lastOf(itemTermsIn),
   termsByMonth: lastOf(termsByMonth),
-  itemsIn: lastOf(itemsInCase),
+  itemsTaken: lastOf(itemsAssumed),
+  itemsTried: lastOf(itemsAssumed),
   lists: lastOf(listsSince),
   items: lastOf(shownItems),
   expected: lastOf(expectedItems),
@@ -293,17 +294,15 @@ export function viewOf(ground: Ground, budget: Budget | null, forecast: string |
       ]),
     ),
   );
-  const shown = looked.itemsIn(
-    ground.inCase?.items ?? NO_ITEM_CHANGES,
-    looked.items(
-      book.cash,
-      sides,
-      start,
-      itemTerms,
-      looked.lists(book.cash.items, book.cash.lists, blocks, view, book.accounts, start),
-    ),
+  const assumed = assumedOfItems(ground);
+  const asSaid = looked.items(
+    book.cash,
+    sides,
     start,
+    itemTerms,
+    looked.lists(book.cash.items, book.cash.lists, blocks, view, book.accounts, start),
   );
+  const shown = looked.itemsTried(assumed.tried, looked.itemsTaken(assumed.taken, asSaid, start), start);
   const without = named?.without ?? NOTHING_LEFT_OUT;
   const lines = new Map<string, { readonly budget: Budget; readonly line: PlannedLine }>();
   const undated = new Set<Account>();

@@ -9,6 +9,7 @@ import {
   isItemsChange,
   isOn,
   itemsIn,
+  itemsTakenIn,
   rowsIn,
   steadyPart,
   termsIn,
@@ -142,8 +143,8 @@ export function groundAssuming(base: Ground, name: string, asked: Assumed): Grou
   const list = budgets.every((b, i) => b === book.budgets[i]) ? book.budgets : place.budgets(...budgets);
   // What was written into the company's money with a plan counts for every plan.
   const written = new Set(book.budgets.flatMap((b) => b.applied.map((a) => a.adjustment.id)));
-  const ofCash = assumed.filter((a) => !written.has(a.adjustment.id));
-  const own = place.book(book, list, place.cashIn(book.cash, place.cash(ofCash), start));
+  const ofCompany = assumed.filter((a) => !written.has(a.adjustment.id));
+  const own = place.book(book, list, place.cashIn(book.cash, place.cash(ofCompany), start));
   const terms = place.termsIn(place.terms(assumed), calendar);
   return place.ground(
     place.base(book, calendar, base.blocks, base.view, base.balances, base.closedThrough, base.memory),
@@ -151,7 +152,7 @@ export function groundAssuming(base: Ground, name: string, asked: Assumed): Grou
     assumed,
     closed,
     terms,
-    place.items(assumed),
+    place.items(ofCompany),
     place.memory,
   );
 }
@@ -200,12 +201,23 @@ export function termsOn({ inCase, calendar }: Ground, { applied }: Budget): Term
   return of;
 }
 
-/** Open items as a case assumes them. */
-export const itemsInCase = (
+/** What is assumed of open items: what was taken into plans, then what a case assumes. */
+export function assumedOfItems({ book, inCase }: Pick<Ground, 'book' | 'inCase'>): {
+  readonly taken: readonly AssumptionOf<'items'>[];
+  readonly tried: readonly AssumptionOf<'items'>[];
+} {
+  let taken = takenIn.get(book.budgets);
+  if (!taken) takenIn.set(book.budgets, (taken = itemsTakenIn(book.budgets)));
+  return { taken, tried: inCase?.items ?? NO_ITEM_CHANGES };
+}
+const takenIn = new WeakMap<Book['budgets'], readonly AssumptionOf<'items'>[]>();
+
+/** Open items as they are assumed. */
+export const itemsAssumed = (
   changes: readonly AssumptionOf<'items'>[],
   items: readonly ShownItem[],
   start: number,
 ): readonly ShownItem[] => (changes.length === 0 ? items : itemsIn(items, changes, start));
 
 /** None, always the same. */
-export const NO_ITEM_CHANGES: readonly AssumptionOf<'items'>[] = [];
+const NO_ITEM_CHANGES: readonly AssumptionOf<'items'>[] = [];

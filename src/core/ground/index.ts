@@ -1,5 +1,5 @@
 export { aside, makeGround, rulerRange, segmentLedgers, type Ground } from './ground';
-export { budgetOn, groundAssuming, lastKnown, type InCase } from './inCase';
+export { assumedOfItems, budgetOn, groundAssuming, lastKnown, type InCase } from './inCase';
 export { planAccounts } from './accounts';
 export { chosenBudget, lastTerms, termsFrom } from './chosen';
 export { createMemory, type Memory } from './memory';

@@ -226,6 +226,7 @@ export const RUNS: ReadonlySet<AdjustsOn> = new Set<AdjustsOn>([
   'termsDays',
   'termsLost',
   'termsNew',
+  'items',
 ]);
 
 /** Every account that an adjustment names. */

@@ -1,5 +1,5 @@
 import { toDayNumber, type DayNumber } from '@/core/calendar';
-import type { Adjusts, Cash, DatedItem } from '@/core/model';
+import type { Adjusts, AdjustsOf, Budget, Cash, DatedItem } from '@/core/model';
 import { minor, roundRatio, multiplyRatio, ratio } from '@/core/money';
 import { isOn, type Assumed, type Assumption, type AssumptionOf } from './assumed';
 import { plusMonths } from './rows';
@@ -11,9 +11,11 @@ type CashChange = AssumptionOf<'datedMoved' | 'rate'>;
 
 /** Whether an adjustment changes the company's money, and with it every plan. */
 export const isOfCompany = (what: Adjusts): boolean =>
-  what.on === 'datedMoved' || (what.on === 'rate' && ['lineRate', 'limit', 'floor'].includes(what.of));
+  what.on === 'datedMoved' ||
+  what.on === 'items' ||
+  (what.on === 'rate' && ['lineRate', 'limit', 'floor'].includes(what.of));
 
-const isCashChange = (a: Assumption): a is CashChange => isOfCompany(a.adjustment.what);
+const isCashChange = (a: Assumption): a is CashChange => isOfCompany(a.adjustment.what) && !isItemsChange(a);
 
 /** The company's money as a case assumes it; the same object where it changes none of it. `start`: the last day that is known. */
 export function cashIn(cash: Cash, assumed: Assumed, start: DayNumber | null): Cash {
@@ -77,6 +79,14 @@ type ItemShare = {
   readonly owes: number;
 };
 
+/** What was taken into any of some plans about open items, each once: it counts for every plan. */
+export function itemsTakenIn(budgets: readonly Pick<Budget, 'applied'>[]): readonly AssumptionOf<'items'>[] {
+  const all = new Map<string, AssumptionOf<'items'>>();
+  for (const { applied } of budgets)
+    for (const a of applied) if (isItemsChange(a) && !all.has(a.adjustment.id)) all.set(a.adjustment.id, a);
+  return [...all.values()];
+}
+
 /** What of a case is about open items. */
 export const isItemsChange = (a: Assumption): a is AssumptionOf<'items'> => isOn(a, 'items');
 
@@ -93,14 +103,22 @@ export function itemsIn<T extends Item>(
   return out.every((i, k) => i === items[k]) ? items : out;
 }
 
+/** Whether an adjustment is about an open item. */
+export const reachesItem = (
+  what: AdjustsOf<'items'>,
+  item: Pick<Item, 'key' | 'side' | 'kind' | 'counterparty'>,
+): boolean =>
+  item.side === what.side &&
+  item.kind === 'invoice' &&
+  (what.item === null || what.item === item.key) &&
+  (what.counterparty === null || what.counterparty === item.counterparty);
+
 function changedItem<T extends Item>(
   item: T,
   { adjustment: { what }, size }: AssumptionOf<'items'>,
   start: DayNumber,
 ): T {
-  if (item.side !== what.side || item.kind !== 'invoice') return item;
-  if (what.item !== null && what.item !== item.key) return item;
-  if (what.counterparty !== null && what.counterparty !== item.counterparty) return item;
+  if (!reachesItem(what, item)) return item;
   const { comes } = item;
   const put = (shares: readonly ItemShare[], expected: DayNumber): T => ({
     ...item,

@@ -27,6 +27,6 @@ export {
   type ChangeGround,
 } from './amounts';
 export { addedId, fieldOf, firstDay, isOver, movedRow, rowsIn, type CaseGround } from './rows';
-export { cashIn, isItemsChange, isOfCompany, itemsIn } from './cash';
+export { cashIn, isItemsChange, isOfCompany, itemsIn, itemsTakenIn, reachesItem } from './cash';
 export { changesTerms, isOfOneLine, reaches, termsIn, type TermsIn } from './terms';
 export { touching, touchingRows, triedOver } from './touching';

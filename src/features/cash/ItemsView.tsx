@@ -5,11 +5,14 @@ import { Button, Checkbox, NativeSelect, SegmentedControl, TextInput } from '@ma
 import { minor, type Minor } from '@/core/money';
 import { fromDayNumber, toDayNumber } from '@/core/calendar';
 import type { Cash, ItemChange } from '@/core/model';
-import type { CashView, Ground, ShownItem } from '@/core/ground';
+import { assumedOfItems, type CashView, type Ground, type ShownItem } from '@/core/ground';
+import { reachesItem } from '@/core/scenario';
+import { TriedMark } from '@/components/TriedMark';
 import stage from '@/components/Stage.module.css';
 import { instant } from '@/store/actions';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import { useTry } from '@/store/useTry';
+import { markWords } from '@/store/caseWords';
 import { moneyFormat } from '@/store/format';
 import { recordedName } from '@/store/person';
 import { say } from '@/store/session';
@@ -196,7 +199,7 @@ export function ItemsView({ ground, view }: { readonly ground: Ground; readonly 
                   <td>{onDay(i.due)}</td>
                   <td className={classes.figure}>{money.exact(minor(i.open))}</td>
                   <DecidedCells
-                    item={i}
+                    item={i.change?.day ? { ...i, expected: toDayNumber(i.change.day) } : i}
                     plainState={i.plainState}
                     states={STATES}
                     labels={{
@@ -204,7 +207,12 @@ export function ItemsView({ ground, view }: { readonly ground: Ground; readonly 
                       state: `${name}: state`,
                       reason: `${name}: reason`,
                     }}
-                    beside={comesWords(i) && <span className="faded"> {comesWords(i)}</span>}
+                    beside={
+                      <>
+                        {comesWords(i) && <span className="faded"> {comesWords(i)}</span>}
+                        <TakenIn ground={ground} item={i} />
+                      </>
+                    }
                     readOnly={readOnly}
                   />
                 </tr>
@@ -221,6 +229,17 @@ export function ItemsView({ ground, view }: { readonly ground: Ground; readonly 
       </div>
     </div>
   );
+}
+
+/** That the day of an item is another since an adjustment was taken into a plan. */
+function TakenIn({ ground, item }: { readonly ground: Ground; readonly item: ShownItem }) {
+  const all = assumedOfItems(ground).taken.filter((a) => reachesItem(a.adjustment.what, item));
+  if (all.length === 0) return null;
+  const words = markWords(
+    all.map((a) => a.adjustment),
+    undefined,
+  );
+  return <TriedMark words={`${words}: expected on ${onDay(item.expected)}`} />;
 }
 
 /** The lists that a side's items come from, of what day they are, and taking them back. */

@@ -20,7 +20,6 @@ const WHY_NOT: Readonly<Record<NotApplied, string>> = {
   severalLines: 'it says an amount, and several lines are what it names',
   noDriver: 'that draft has no such driver',
   noRow: 'that draft has no such row',
-  openItems: 'what is open is expected item by item, under Cash',
   nothing: 'what it names is no longer in the book',
   already: 'it is in that draft already',
 };
@@ -77,7 +76,7 @@ export function ApplyDialog({
     );
   }, [ground, book, draft, fresh, assumed, without]);
   const left = new Map(change?.left.map((l) => [l.adjustment, l.because]));
-  const company = change !== null && change.cash !== null;
+  const company = change?.applied.some((a) => isOfCompany(a.adjustment.what)) ?? false;
   const ok =
     draft !== null && change !== null && change.applied.length > 0 && (fresh === null || name.trim() !== '');
   const apply = () => {
@@ -151,7 +150,8 @@ export function ApplyDialog({
         <p className="faded">
           Closed months stay as they were planned. Who assumed what and why stays with it; in that plan it
           counts no second time.
-          {company && ' What changes every plan (the credit line, the floor, dated items) changes with it.'}
+          {company &&
+            ' What changes every plan (the credit line, the floor, dated and open items) changes with it.'}
           {fresh &&
             base?.approved &&
             ` What was approved stays as it is: the draft is a copy that goes by its methods.`}
