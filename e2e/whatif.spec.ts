@@ -404,6 +404,46 @@ test('a change is tried from where one stands: a line with its month, a row, a c
   await expect(dialog).toHaveCount(0);
 });
 
+test('a counterparty who pays later, taken into the plan: his items say so, and every plan has it until it is taken out', async ({
+  page,
+}) => {
+  await known(page);
+  await openApp(page, '/cash');
+  await page.getByText('Open items', { exact: true }).click();
+  const first = page.getByRole('button', { name: /^Try what if .* pays later$/ }).first();
+  const who = /^Try what if (.*) pays later$/.exec((await first.getAttribute('aria-label'))!)![1]!;
+  const mark = page.getByRole('img', { name: /^Taken in: He pays late: expected on / });
+  await expect(mark).toHaveCount(0);
+  await first.click();
+  const dialog = page.getByRole('dialog', { name: 'What changes?' });
+  await dialog.getByLabel('Name').fill('He pays late');
+  await dialog.getByLabel('In Better').fill('45');
+  await dialog.getByRole('button', { name: 'Add it' }).click();
+  // What was just added leaves with the list, too.
+  await page.getByRole('button', { name: 'Export ▾' }).click();
+  const download = page.waitForEvent('download');
+  await page.getByRole('menuitem', { name: 'What is assumed (CSV)' }).click();
+  expect(await readFile(await (await download).path(), 'utf8')).toContain(',He pays late,');
+  await page.getByRole('button', { name: 'Better ▾' }).click();
+  await page.getByRole('menuitem', { name: 'Take it into a plan…' }).click();
+  const taking = page.getByRole('dialog', { name: 'Take “Better” into a plan' });
+  await expect(taking.getByRole('listitem').filter({ hasText: 'He pays late' })).toContainText(
+    'changes every plan',
+  );
+  for (const box of await taking.getByRole('checkbox').all())
+    if (!(await box.evaluate((e) => e.closest('li')!.textContent!.includes('He pays late'))))
+      await box.uncheck();
+  await taking.getByRole('button', { name: 'Take it in' }).click();
+  await expect(row(page, 'He pays late').getByRole('gridcell').nth(2)).toHaveText('in it 45 days later');
+  await page.getByRole('link', { name: 'Cash' }).click();
+  await expect(page.getByRole('row').filter({ hasText: who }).filter({ has: mark })).not.toHaveCount(0);
+  await page.getByRole('link', { name: 'What-if' }).click();
+  await row(page, 'He pays late').getByRole('gridcell').nth(3).click();
+  await page.getByRole('button', { name: 'Take it out' }).click();
+  await page.getByRole('link', { name: 'Cash' }).click();
+  await expect(mark).toHaveCount(0);
+});
+
 test('cases go to another book by a file, and what is no such file changes nothing', async ({ page }) => {
   await openApp(page, '/whatif');
   await reckoned(page);

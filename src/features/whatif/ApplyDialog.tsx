@@ -5,6 +5,7 @@ import { Button, Checkbox, Group, NativeSelect, TextInput } from '@mantine/core'
 import { applying, createMemory, makeGround, type Ground, type NotApplied } from '@/core/ground';
 import { cutText, LIMITS, RUNS, type Adjusts, type Budget, type Case } from '@/core/model';
 import { assumedIn, isOfCompany } from '@/core/scenario';
+import { steadyGround } from '@/store/questions';
 import { Dialog } from '@/components/Dialog';
 import { dispatch } from '@/store/bookStore';
 import { decimalsOf, sizeText } from '@/store/caseWords';
@@ -45,6 +46,7 @@ export function ApplyDialog({
   readonly onClose: () => void;
 }) {
   const { book } = ground;
+  const still = steadyGround(ground);
   const drafts = book.budgets.filter((b) => b.state === 'draft');
   const [into, setInto] = useState(
     () => (drafts.some((b) => b.id === base?.id) ? base!.id : base && NEW) ?? drafts[0]?.id ?? NEW,
@@ -63,7 +65,7 @@ export function ApplyDialog({
     if (!draft) return null;
     const own =
       fresh === null
-        ? ground
+        ? still
         : makeGround(
             { ...book, budgets: [...book.budgets, fresh] },
             new Map(ground.blocks.map((b) => [b.id, b])),
@@ -74,7 +76,7 @@ export function ApplyDialog({
       draft,
       assumed.filter((a) => !without.has(a.adjustment.id)),
     );
-  }, [ground, book, draft, fresh, assumed, without]);
+  }, [still, ground, book, draft, fresh, assumed, without]);
   const left = new Map(change?.left.map((l) => [l.adjustment, l.because]));
   const company = change?.applied.some((a) => isOfCompany(a.adjustment.what)) ?? false;
   const ok =

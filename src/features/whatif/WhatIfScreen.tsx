@@ -237,7 +237,7 @@ export function WhatIfScreen() {
             {cases.length > 0 && cases.every((c) => c.outcomes !== undefined) && (
               <CaseExport
                 shown={{
-                  ground: still,
+                  ground,
                   looked,
                   range,
                   base,
@@ -423,7 +423,7 @@ export function WhatIfScreen() {
       )}
       {taking !== null && book.cases.some((c) => c.id === taking) && (
         <ApplyDialog
-          ground={still}
+          ground={ground}
           one={book.cases.find((c) => c.id === taking)!}
           base={looked ?? ahead.view.plans.at(0)?.budget ?? null}
           onClose={() => setTaking(null)}

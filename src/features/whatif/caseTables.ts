@@ -6,6 +6,7 @@ import type { ReportCell, ReportColumn, ReportRow, ReportTable } from '@/core/re
 import { BETTER, OUTCOME_IDS, type Outcomes } from '@/core/whatif';
 import { decimalsOf, OUTCOME_WORDS, sizeIn, sizeText, whenWords } from '@/store/caseWords';
 import { dayText } from '@/store/format';
+import { steadyGround } from '@/store/questions';
 import type { CaseLook } from './useCases';
 
 /* What is tried over a plan as tables, for whoever reads it elsewhere: what is assumed, what it comes to, and what it moves. */
@@ -169,7 +170,7 @@ function byMonth({ ground: { calendar }, base, cases }: Shown, head: Head): Repo
 
 /** What the cases move, account by account: over the months of profit and loss, at their end of the balance sheet. */
 function moved({ ground, looked, range, cases }: Shown, head: Head): ReportTable {
-  const plan = aheadOf(ground, budgetOn(ground, looked));
+  const plan = aheadOf(steadyGround(ground), looked);
   const own = cases.map((c) => aheadOf(c.ground, budgetOn(c.ground, looked)));
   const accounts = new Map<string, Account>();
   for (const a of [plan, ...own]) for (const account of a?.accounts ?? []) accounts.set(account.id, account);
