@@ -49,7 +49,12 @@ const full = (change: Partial<Book> = {}, at = { row: 'r1', driver: 'd1', dated:
       nextId: 50,
       budgets: [
         budgetOf([], 'b1', {
-          schedules: [{ ...loan, id: at.row }],
+          // A row goes by its kind and its name: neither of the others is it.
+          schedules: [
+            loanRow({ id: 'r20', name: 'Crane' }),
+            staffRow({ id: 'r21', account: 'a2', name: 'Hoist' }),
+            { ...loan, id: at.row },
+          ],
           drivers: [{ ...driver(at.driver, { kind: 'typed', values: {} } as never), name: 'Hours' }],
         }),
       ],

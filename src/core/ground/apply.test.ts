@@ -3,7 +3,17 @@ import { fromDayNumber, type Day } from '@/core/calendar';
 import { minor, percent } from '@/core/money';
 import { applyCommand, type Adjusts, type Book, type Budget, type Terms } from '@/core/model';
 import type { Assumed } from '@/core/scenario';
-import { account, bookWith, budgetOf, byMonth, driver, line, periodIds, share } from '@/core/test/build';
+import {
+  account,
+  bookWith,
+  budgetOf,
+  byMonth,
+  driver,
+  line,
+  periodIds,
+  share,
+  siteAxis,
+} from '@/core/test/build';
 import { bookOf, company, ids as IDS, type Company } from '@/core/test/company';
 import { assetRow, staffRow, taxRow } from '@/core/test/schedule';
 import type { LedgerBlock } from '@/core/ledger';
@@ -378,7 +388,7 @@ describe('what is taken in, by hand', () => {
       {
         lines: [line('sales', byMonth(Object.fromEntries(months.slice(0, 3).map((m) => [m, minor(1_000)]))))],
       },
-      { closedThrough: months[0]! },
+      { closedThrough: months[0]!, axes: [siteAxis()] },
     );
     const now = applied(ground, [
       assume(
@@ -392,6 +402,25 @@ describe('what is taken in, by hand', () => {
     expect(budget!.applied[0]!.after).toBe(months[0]);
     const later = makeGround({ ...now.book, closedThrough: months[1]! }, new Map(), createMemory());
     expect(amounts(later, 'sales')).toEqual([1_000, 1_210, 1_331]);
+  });
+
+  test('one of two segments changes, the other stays; typed months that are closed stay, later ones are written', () => {
+    const typed = byMonth({ [months[0]!]: minor(100), [months[1]!]: minor(100), [months[2]!]: minor(100) });
+    const over = { [months[0]!]: minor(70), [months[1]!]: minor(80) };
+    const ground = small(
+      {
+        axis: siteAxis().id,
+        segments: ['n', null],
+        lines: [line('rent', typed, over, 'n'), line('rent', typed, over, null)],
+      },
+      { closedThrough: months[0]!, axes: [siteAxis()] },
+    );
+    const now = applied(ground, [
+      assume({ on: 'amounts', reach: { ...lines('rent'), segment: 'n' }, way: { as: 'percent' } }, 10_000),
+    ]);
+    const of = (segment: string | null) => reckoned(now, now.book.budgets[0]!).amounts('rent', segment);
+    expect(of('n')).toEqual([70, 88, 110]);
+    expect(of(null)).toEqual([70, 80, 100]);
   });
 
   test('what is open is expected later in every plan, once, until it is taken out again', () => {
@@ -420,7 +449,15 @@ describe('what is taken in, by hand', () => {
   });
 
   test('what cannot be taken in is told, and what changes every plan stands apart', () => {
-    const ground = small({ lines: [line('sales', byMonth({ [months[0]!]: minor(1_000) }))] });
+    const own = [line('sales', byMonth({ [months[0]!]: minor(1_000) }))];
+    const ground = small({ lines: own });
+    // A row that is there is not the one that is named.
+    const rows = small({ lines: own, schedules: [taxRow({ id: 'r1', installments: [] })] });
+    expect(
+      applying(rows, rows.book.budgets[0]!, [assume({ on: 'rowGone', row: 'r7' }, 1)]).left.map(
+        (l) => l.because,
+      ),
+    ).toEqual(['noRow']);
     const asked = [
       assume({ on: 'items', side: 'in', counterparty: null, item: null, as: 'later' }, 5, {}, 'j1'),
       assume({ on: 'rowGone', row: 'r7' }, 1, {}, 'j2'),

@@ -1,6 +1,7 @@
 export {
   BETTER,
   bankBeforeLine,
+  bankCauses,
   OUTCOME_IDS,
   outcomeOf,
   outcomesOf,

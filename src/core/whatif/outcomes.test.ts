@@ -2,7 +2,9 @@ import { toDayNumber, type Day } from '@/core/calendar';
 import { minor, percent } from '@/core/money';
 import { calendar, periodIds } from '@/core/test/build';
 import { range, smallPlan } from '@/core/test/smallPlan';
-import { outcomeOf, outcomesOf, OUTCOME_IDS } from '.';
+import { groundAssuming } from '@/core/ground';
+import { assume, lines } from '@/core/test/cases';
+import { bankCauses, outcomeOf, outcomesOf, OUTCOME_IDS } from '.';
 
 /* Figures that cases are compared by, reckoned by hand. */
 
@@ -130,4 +132,40 @@ test('the bank at the end is that of the last day, whatever comes after it', () 
     ],
   });
   expect(outcomesOf(ground, null, { first, last: first + 1 })!.of.closingBank?.amount).toBe(2_500);
+});
+
+test('why the bank stands elsewhere on a day: by what money is from, before the credit line and after it', () => {
+  const line = { account: 'line', interest: null, limit: minor(900), rate: percent('0'), step: minor(100) };
+  const ground = smallPlan({ creditLine: line });
+  const base = outcomesOf(ground, null, range)!;
+  const own = outcomesOf(
+    groundAssuming(ground, 'c', [
+      assume({ on: 'amounts', reach: lines('sales'), way: { as: 'percent' } }, -10_000, {}, 'j1'),
+      assume({ on: 'amounts', reach: lines('rent'), way: { as: 'amount' } }, 50, {}, 'j2'),
+    ]),
+    null,
+    range,
+  )!;
+  const causes = (day: string, before: boolean) =>
+    bankCauses(base, own, on(day), before).map((c) => [c.source, c.amount]);
+  // Rent is dearer by 50 on the 5th; sales bring a tenth less on the 20th.
+  expect(causes('2026-01-04', true)).toEqual([]);
+  expect(causes('2026-01-10', true)).toEqual([['newPurchases', -50]]);
+  expect(causes('2026-01-20', true)).toEqual([
+    ['newSales', -200],
+    ['newPurchases', -50],
+  ]);
+  // Of 450 that lack five hundreds are drawn, of 400 four.
+  expect(causes('2026-01-10', false)).toEqual([
+    ['creditLine', 100],
+    ['newPurchases', -50],
+  ]);
+  for (let d = 0; d < base.bank.plain.length; d++)
+    for (const [before, of] of [
+      [true, 'plain'],
+      [false, 'closing'],
+    ] as const) {
+      const sum = bankCauses(base, own, base.bank.start + 1 + d, before).reduce((t, c) => t + c.amount, 0);
+      expect(sum).toBe(own.bank[of][d]! - base.bank[of][d]!);
+    }
 });

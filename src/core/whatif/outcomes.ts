@@ -8,7 +8,7 @@ import {
   type CashView,
   type Ground,
 } from '@/core/ground';
-import { isProfitAndLoss, type Budget } from '@/core/model';
+import { CASH_SOURCES, isProfitAndLoss, type Budget, type CashSource } from '@/core/model';
 import { minor, plus, type Minor } from '@/core/money';
 import type { CovenantState } from '@/core/statements';
 import { STAND_INS } from '@/core/schedule';
@@ -50,7 +50,13 @@ export type Outcomes = {
   /** How covenants fare in the range. */
   readonly covenants: readonly CovenantState[];
   /** The bank at the end of each day ahead, before and after the credit line; the first is the day after `start`. */
-  readonly bank: { readonly start: DayNumber; readonly plain: Float64Array; readonly closing: Float64Array };
+  readonly bank: {
+    readonly start: DayNumber;
+    readonly plain: Float64Array;
+    readonly closing: Float64Array;
+    /** What comes and goes by day and by what it is from. */
+    readonly bySource: CashView['forecast']['bySource'];
+  };
   /** By period of the range: net profit, and the bank at its end where it is ahead. */
   readonly months: readonly {
     readonly period: PeriodIndex;
@@ -107,7 +113,7 @@ function moneyOf(
     highestDrawing: line ? highestDrawing(view, from, to) : null,
     daysUnder: floor === null ? null : amountOf(under),
     closingBank: closing === undefined ? null : amountOf(closing),
-    bank: { start: forecast.start, plain, closing: forecast.closing },
+    bank: { start: forecast.start, plain, closing: forecast.closing, bySource: forecast.bySource },
   };
 }
 
@@ -128,7 +134,30 @@ export function outcomeOf(
 /** The bank by day ahead; null where nothing is known at all. */
 export function bankAhead(ground: Ground, look: Budget | null): Outcomes['bank'] | null {
   const view = cashOf(ground, budgetOn(ground, look), ALL_SOURCES);
-  return view && { start: view.forecast.start, plain: bankBeforeLine(view), closing: view.forecast.closing };
+  if (view === null) return null;
+  const { start, closing, bySource } = view.forecast;
+  return { start, plain: bankBeforeLine(view), closing, bySource };
+}
+
+/**
+ * Why the bank stands elsewhere at a day's end than in another plan of the same start: by what money is from, how much more of it
+ * came up to that day, the most first. They add up to what the banks are apart. `before`: the credit line left out.
+ */
+export function bankCauses(
+  { bank: was }: Pick<Outcomes, 'bank'>,
+  { bank: now }: Pick<Outcomes, 'bank'>,
+  day: DayNumber,
+  before: boolean,
+): readonly { readonly source: CashSource; readonly amount: number }[] {
+  const upTo = (of: Float64Array | undefined) => {
+    let sum = 0;
+    for (let d = now.start + 1; d <= day; d++) sum += of?.[d - now.start - 1] ?? 0;
+    return sum;
+  };
+  return CASH_SOURCES.filter((s) => !before || s !== 'creditLine')
+    .map((source) => ({ source, amount: upTo(now.bySource.get(source)) - upTo(was.bySource.get(source)) }))
+    .filter((c) => c.amount !== 0)
+    .sort((a, b) => Math.abs(b.amount) - Math.abs(a.amount));
 }
 
 const lastOf = ({ calendar }: Ground, { input }: CashView, range: PeriodRange): PeriodIndex =>

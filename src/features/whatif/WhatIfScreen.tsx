@@ -14,7 +14,6 @@ import { PlanChoice } from '@/components/ViewBar';
 import { Trouble } from '@/components/Trouble';
 import stage from '@/components/Stage.module.css';
 import { dispatch, useBookStore } from '@/store/bookStore';
-import { onDay } from '@/store/cashWords';
 import { moneyFormat } from '@/store/format';
 import { useOpenGround } from '@/store/openGround';
 import { lookedNow, wantName } from '@/store/person';
@@ -29,6 +28,7 @@ import { useCases, type AboutCase, type CaseLook } from './useCases';
 import classes from './WhatIf.module.css';
 
 const TableView = dynamic(() => import('./TableView').then((m) => m.TableView));
+const DayRead = dynamic(() => import('./DayRead').then((m) => m.DayRead));
 const EdgeView = dynamic(() => import('./EdgeView').then((m) => m.EdgeView));
 const SureView = dynamic(() => import('./SureView').then((m) => m.SureView));
 const NearestPart = dynamic(() => import('./NearestPart').then((m) => m.NearestPart));
@@ -302,23 +302,7 @@ export function WhatIfScreen() {
                 chosen={day}
                 onChoose={setDay}
               />
-              <div className={classes.readout} role="status">
-                {day === null ? (
-                  <span>Press a day in the picture to read what the bank holds then in each case.</span>
-                ) : (
-                  <>
-                    <span>{onDay(day)}</span>
-                    {lines.map((l) => {
-                      const amount = (plain ? l.bank.plain : l.bank.closing)[day - l.bank.start - 1];
-                      return (
-                        <span key={l.key}>
-                          {l.name} <b>{amount === undefined ? '' : money.text(minor(amount))}</b>
-                        </span>
-                      );
-                    })}
-                  </>
-                )}
-              </div>
+              <DayRead day={day} base={base} cases={cases} before={plain} money={money} />
               {book.adjustments.length === 0 && cases.length === 0 ? (
                 <Trouble
                   tone="empty"
