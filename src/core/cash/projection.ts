@@ -18,7 +18,7 @@ import { comingOf, sumOf, type Come, type Pending } from './pending';
 import { AccountTable, NO_POSTINGS, PostingBuilder, type Postings } from './postings';
 import { type Part, type Projected } from './projected';
 import type { Shared } from './rule';
-import { addPart, copied, periodsByDay, type Sums } from './sums';
+import { addPart, handedOut, nothingOwn, periodsByDay, type Sums } from './sums';
 import { balanceParts, postRow, type PostedRow } from './scheduleParts';
 import { purchases, settlements } from './shared';
 import { taxPeriods, taxReturns } from './tax';
@@ -35,6 +35,8 @@ type Base = Fixed &
     readonly byReturn: ReadonlySet<number>;
     /** Lines as they were posted, and what orders covered of them. */
     readonly kept: Map<string, PostedLine & { readonly covered: readonly number[] | null }>;
+    /** The lines of the last time, as they were posted, with what made them that. */
+    lines: LinesPosted | null;
     readonly pasts: Map<string, PostedPast>;
     readonly rows: Map<string, PostedRow>;
     readonly parts: Map<string, Part>;
@@ -91,22 +93,13 @@ export function createProjector(): (input: ProjectionInput) => Projected {
     const { out, pending, tax } = builders;
     out.earliest = tax.earliest = pending.earliest = input.start + 1;
     // First what needs no balance but a stock's, then rows, then what is left of balances, then what fixes them.
-    const covered = coveredByOrders(input);
-    const months = input.lines.map((line) => monthsOf(b, input, line, covered.get(line.key) ?? null));
-    const shared = new Map<string, Shared>();
-    purchases(input, months, shared);
-    const fixed = months.filter(fixesBalance);
-    for (const m of months)
-      if (!fixesBalance(m)) version += replaceLine(b, input, m, covered.get(m.line.key) ?? null, shared);
-    const seen = new Set(input.lines.map((l) => l.key));
-    for (const [key, was] of b.kept)
-      if (!seen.has(key)) {
-        countLine(b, was, -1);
-        b.kept.delete(key);
-        b.pasts.delete(key);
-        b.parts.delete(was.part.key);
-        version++;
-      }
+    // Where only rows changed (a tax on a profit), no line is looked at again.
+    const { lines: before } = b;
+    const sameLines = before?.of === input.lines && before.items === input.items;
+    const own = sameLines ? before : (b.lines = linesOf(b, input));
+    const { months, fixed, covered } = own;
+    const shared = new Map(own.bought);
+    if (!sameLines) version += replaceLines(b, input, own);
     version += replaceRows(b, input);
     const was = b.come;
     const come = comeOf(b, input, months, shared);
@@ -172,8 +165,7 @@ export function createProjector(): (input: ProjectionInput) => Projected {
       table: b.table,
       isBank: (place) => b.banks.has(place),
       opening,
-      // Copies: what was handed out stays what it was, whatever is reckoned next.
-      ...copied(b),
+      ...handedOut(b),
       parts: new Map(b.parts),
       returns,
       untold: left,
@@ -182,6 +174,50 @@ export function createProjector(): (input: ProjectionInput) => Projected {
     };
     return last;
   };
+}
+
+/** Lines as they are posted: those of one list, with the orders of one list of items. */
+type LinesPosted = {
+  readonly of: ProjectionInput['lines'];
+  readonly items: ProjectionInput['items'];
+  readonly covered: ReadonlyMap<string, readonly number[]>;
+  readonly months: readonly LineMonths[];
+  /** Those that fix a balance. */
+  readonly fixed: readonly LineMonths[];
+  /** What is bought into stocks, by part. */
+  readonly bought: ReadonlyMap<string, Shared>;
+};
+
+function linesOf(b: Base, input: ProjectionInput): LinesPosted {
+  const covered = coveredByOrders(input);
+  const months = input.lines.map((line) => monthsOf(b, input, line, covered.get(line.key) ?? null));
+  const bought = new Map<string, Shared>();
+  purchases(input, months, bought);
+  return {
+    of: input.lines,
+    items: input.items,
+    covered,
+    months,
+    fixed: months.filter(fixesBalance),
+    bought,
+  };
+}
+
+/** Posts those that fix no balance where they changed, and takes out those that are gone; how many there were. */
+function replaceLines(b: Base, input: ProjectionInput, { months, covered, bought }: LinesPosted): number {
+  let changed = 0;
+  for (const m of months)
+    if (!fixesBalance(m)) changed += replaceLine(b, input, m, covered.get(m.line.key) ?? null, bought);
+  const seen = new Set(input.lines.map((l) => l.key));
+  for (const [key, was] of b.kept)
+    if (!seen.has(key)) {
+      countLine(b, was, -1);
+      b.kept.delete(key);
+      b.pasts.delete(key);
+      b.parts.delete(was.part.key);
+      changed++;
+    }
+  return changed;
 }
 
 /** What terms of all lines never collected of closed periods. */
@@ -406,6 +442,8 @@ function baseOf(input: ProjectionInput, builders: Builders): Base {
     pasts: new Map(),
     rows: new Map(),
     moved: [],
+    own: nothingOwn(),
+    lines: null,
     periodOfDay: periodsByDay(periods, input.start, length),
     begin: input.start,
     months: periods.length,

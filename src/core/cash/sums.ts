@@ -15,6 +15,8 @@ export type Sums = {
   readonly bySource: Record<CashSource, Float64Array>;
   /** By the account's place. */
   readonly moved: (Float64Array | undefined)[];
+  /** Sums that nobody but the holder has: others were handed out, and are copied before anything is added to them. */
+  readonly own: { readonly sources: Set<CashSource>; readonly places: Set<number> };
 };
 
 /** The planned period of each day after the start. */
@@ -29,33 +31,48 @@ export function periodsByDay(periods: ProjectionInput['periods'], start: number,
 
 /** Adds a part to the sums, or takes it off. */
 export function addPart(
-  { begin, length, isBank, periodOfDay, months, bySource, moved }: Sums,
+  { begin, length, isBank, periodOfDay, months, bySource, moved, own }: Sums,
   { postings, source }: Part,
   sign: 1 | -1,
 ): void {
+  if (postings.count === 0) return;
+  if (!own.sources.has(source)) {
+    own.sources.add(source);
+    bySource[source] = bySource[source].slice();
+  }
   const sums = bySource[source];
   const { columns, first, count } = postings;
   const { day, account, amount } = columns;
+  let last = -1;
+  let sum = bySource[source];
   for (let i = first; i < first + count; i++) {
     const d = day[i]! - begin - 1;
     if (d >= length) continue;
     const place = account[i]!;
     const signed = sign * amount[i]!;
-    (moved[place] ??= new Float64Array(months))[periodOfDay[d]!]! += signed;
+    // Postings of a part are of two or three accounts, one after another.
+    if (place !== last) {
+      last = place;
+      if (!own.places.has(place)) {
+        own.places.add(place);
+        moved[place] = moved[place]?.slice() ?? new Float64Array(months);
+      }
+      sum = moved[place]!;
+    }
+    sum[periodOfDay[d]!]! += signed;
     if (isBank[place] === 1) sums[d]! += signed;
   }
 }
 
-/** Copies of sums: what is added to them later changes none that were handed out. */
-export const copied = ({
-  bySource,
-  moved,
-}: {
+/** None of the sums is the holder's own: all were handed out. */
+export const nothingOwn = (): Sums['own'] => ({ sources: new Set(), places: new Set() });
+
+/** Hands sums out: what is added to them later changes none that were handed out. */
+export function handedOut({ bySource, moved, own }: Pick<Sums, 'bySource' | 'moved' | 'own'>): {
   readonly bySource: Readonly<Sums['bySource']>;
   readonly moved: readonly (Float64Array | undefined)[];
-}): Pick<Sums, 'bySource' | 'moved'> => ({
-  bySource: Object.fromEntries(
-    Object.entries(bySource).map(([source, sums]) => [source, sums.slice()]),
-  ) as Sums['bySource'],
-  moved: moved.map((m) => m?.slice()),
-});
+} {
+  own.sources.clear();
+  own.places.clear();
+  return { bySource: { ...bySource }, moved: [...moved] };
+}

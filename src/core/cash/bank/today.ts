@@ -4,7 +4,7 @@ import { STAND_INS, WHAT } from '@/core/schedule';
 import type { ProjectionInput } from '../input';
 import { PostingBuilder, type Postings } from '../postings';
 import type { Part, Projected } from '../projected';
-import { addPart, copied, periodsByDay } from '../sums';
+import { addPart, nothingOwn, periodsByDay, type Sums } from '../sums';
 import { eventsUntil, isNamed, profitPlaces, type Event, type Group } from './events';
 import { matchMovements, type BankEntry, type Matching, type NamesOf } from './match';
 import { isCovered, type BankStand, type Movement } from './stands';
@@ -290,7 +290,7 @@ function sumOn({ columns, first, count }: Postings, place: number, until: DayNum
   return sum;
 }
 
-/** A projection with some parts in other postings and others added: sums are copies, what was handed out before stays. */
+/** A projection with some parts in other postings and others added: what was handed out before stays. */
 function withParts(
   projected: Projected,
   months: number,
@@ -300,8 +300,8 @@ function withParts(
 ): Projected {
   const { start: begin, days: length, table } = projected;
   const isBank = Uint8Array.from(table.ids, (_, place) => Number(projected.isBank(place)));
-  const own = copied(projected);
-  const sums = { ...own, begin, length, isBank, periodOfDay, months };
+  const [bySource, moved] = [{ ...projected.bySource }, [...projected.moved]];
+  const sums: Sums = { bySource, moved, own: nothingOwn(), begin, length, isBank, periodOfDay, months };
   const parts = new Map(projected.parts);
   const put = (part: Part) => {
     addPart(sums, part, 1);
@@ -312,5 +312,5 @@ function withParts(
     put(now);
   }
   added.forEach(put);
-  return { ...projected, ...own, parts };
+  return { ...projected, bySource, moved, parts };
 }
