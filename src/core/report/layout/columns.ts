@@ -152,6 +152,8 @@ export function figuresOf(needs: Needs, sides: ColumnSides, span: ShownSpan) {
   /** The periods that count on the compared side, and those of them of which it says anything. */
   const counted = counts === 'soFar' ? known : periods;
   const both = (side: Remembered) => counted.filter(side.covers);
+  /** Of what a year is expected to come to: the periods that happened, or of which somebody expects anything. */
+  const expects = (p: PeriodIndex) => counts !== 'year' || sides.isActual(p) || sides.outlook.covers(p);
   /** Amounts of one side: of days where the span is of days. */
   const of = (side: Remembered, when: readonly PeriodIndex[]): Need =>
     days
@@ -193,7 +195,8 @@ export function figuresOf(needs: Needs, sides: ColumnSides, span: ShownSpan) {
     const shown = [counts === 'year' ? outlook() : actual, compared(which)] as const;
     const apart = (account: Account, scope: Scope): boolean =>
       wholeOf(which, account, scope) !== null && !(counts === 'year' ? over : counts === 'soFar' && fullYear);
-    const own = both(side);
+    const said = both(side);
+    const own = said.filter(expects);
     if (own.length === 0 && !hasWholes(which)) return null;
     const same = own.length === counted.length;
     if (same && !hasWholes(which)) return { shown, compared: shown, apart, tells: side.tells };
@@ -203,7 +206,7 @@ export function figuresOf(needs: Needs, sides: ColumnSides, span: ShownSpan) {
           counts === 'year'
             ? outlookOver(` ${which}`, own)
             : needs.of(`${key} both ${which}`, () => of(sides.actual, own)),
-          shown[1],
+          own.length === said.length ? shown[1] : needs.of(`${key} expected ${which}`, () => of(side, own)),
         ] as const);
     const kept = (need: Need): Need => {
       return (account, scope, roll) => (apart(account, scope) ? null : need(account, scope, roll));
@@ -246,6 +249,11 @@ export function figuresOf(needs: Needs, sides: ColumnSides, span: ShownSpan) {
       return !own || own.length === known.length
         ? actual
         : needs.of(`${key} beside ${which}`, () => of(sides.actual, own));
+    },
+    /** The periods of which somebody expects anything, where the year has others; null where it has none. */
+    unexpected(): readonly PeriodIndex[] | null {
+      const own = periods.filter(expects);
+      return own.length === periods.length ? null : own;
     },
     /** The periods of which a side says anything, where it lacks some that count; null where it lacks none. */
     lacking(which: Against): readonly PeriodIndex[] | null {

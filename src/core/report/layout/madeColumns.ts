@@ -139,6 +139,15 @@ const sideOf = ({ show, against }: LayoutColumn): Against => (comparesWith(show)
 const lacks = (show: LayoutColumn['show']): boolean => comparesWith(show) || BY_PLAN.has(show);
 const BY_PLAN: ReadonlySet<LayoutColumn['show']> = new Set(['flexible', 'activity', 'rate', 'mix']);
 
+/** The periods that a column is of, where it is not of all of its span's that count; null where it is. */
+function onlyOf(spec: LayoutColumn, figures: ReturnType<typeof figuresOf>): readonly PeriodIndex[] | null {
+  if (spec.show === 'outlook') return figures.unexpected();
+  if (!lacks(spec.show)) return null;
+  const side = sideOf(spec);
+  return (DIFFERS.has(spec.show) ? figures.pairOf(side)?.only : null) ?? figures.lacking(side);
+}
+const DIFFERS: ReadonlySet<LayoutColumn['show']> = new Set(['difference', 'percent', 'sense', 'bar']);
+
 function madeColumn(
   spec: LayoutColumn,
   place: number,
@@ -162,7 +171,7 @@ function madeColumn(
       ? 'prior'
       : OF[spec.show];
   const figures = span === null ? null : figuresOf(needs, sides, span);
-  const only = figures && lacks(spec.show) ? figures.lacking(sideOf(spec)) : null;
+  const only = figures && onlyOf(spec, figures);
   const label = words.column(spec, span);
   const column: ReportColumn = {
     key,

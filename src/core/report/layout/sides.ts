@@ -87,7 +87,10 @@ export function sidesOf(input: SidesInput): Sides {
   const actual = actualSide(input, comparison);
   const lastYear = lastYearSide(input, actual);
   const budget = comparison ? budgetSide(input, comparison) : NO_SIDE;
-  const outlook = comparison ? outlookSide(input, comparison, actual) : actual;
+  const { balances } = input.ground;
+  const outlook = comparison
+    ? outlookSide(input, comparison, actual)
+    : { ...actual, covers: (p: PeriodIndex) => balances.has(p) };
   const named = (which: Comparison | 'comparison' | 'lastYear' | 'outlook'): Side =>
     which === 'comparison'
       ? budget
