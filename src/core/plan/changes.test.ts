@@ -161,3 +161,19 @@ test('growth that stays goes on after its end, other ways end with it', () => {
   expect(times({ as: 'growth', compounding: true, stays: false })).toMatchObject({ times: [1, 0, 0] });
   expect(times({ as: 'percent' })).toMatchObject({ times: [1, 0, 0] });
 });
+
+test('what was taken in of a quantity that goes by a rule is of that quantity; of a typed one it was typed', () => {
+  const applied = [
+    { ...assume({ on: 'driver', driver: 'd2', way: { as: 'percent' } }, 1_000), after: null },
+    { ...assume({ on: 'driver', driver: 'd3', way: { as: 'percent' } }, 1_000), after: null },
+  ];
+  const drivers = [
+    driver('d1', { kind: 'constant', value: 1 } as never),
+    driver('d2', { kind: 'constant', value: 2 } as never),
+    driver('d3', { kind: 'typed', values: {} }),
+  ];
+  const budget = { lines: [], drivers, segments: [null], applied };
+  expect([...planChanges(budget as never, facts, [], null, [], NO_CHANGES).first.drivers.keys()]).toEqual([
+    'd2',
+  ]);
+});

@@ -15,7 +15,18 @@ import {
   staffRow,
   taxRow,
 } from '@/core/test/schedule';
-import { cashIn, itemsIn, percentOfSize, rowsIn, sizeOfPercent, termsIn, timesIn, type Assumption } from '.';
+import {
+  cashIn,
+  isOfCompany,
+  itemsIn,
+  percentOfSize,
+  reachesItem,
+  rowsIn,
+  sizeOfPercent,
+  termsIn,
+  timesIn,
+  type Assumption,
+} from '.';
 
 /* What assumptions make of rows, terms and money, by hand. */
 
@@ -276,6 +287,32 @@ describe('money', () => {
     expect(items('later', -60).expected).toBe(on('2026-02-01'));
     expect(items('later', 30, 'Bob')).toBe(item);
   });
+
+  test('what is overdue is written off on the first day ahead', () => {
+    const overdue = { ...item, due: start - 20 };
+    const what = { on: 'items', side: 'in', counterparty: null, item: null, as: 'never' } as const;
+    const [now] = itemsIn([overdue], [assume(what, 1) as Parameters<typeof itemsIn>[1][number]], start);
+    expect((now!.comes.shares as readonly { day: number }[]).map((s) => s.day)).toEqual([
+      start + 1,
+      start + 1,
+    ]);
+  });
+
+  test('an adjustment is about one item, a counterparty, or all of a side; about invoices alone', () => {
+    const of = (change: object, i = item) =>
+      reachesItem({ on: 'items', side: 'in', counterparty: null, item: null, as: 'later', ...change }, i);
+    expect([of({}), of({ side: 'out' }), of({}, { ...item, kind: 'order' })]).toEqual([true, false, false]);
+    expect([of({ item: item.key }), of({ item: 'another' })]).toEqual([true, false]);
+    expect([of({ counterparty: item.counterparty }), of({ counterparty: 'Nobody' })]).toEqual([true, false]);
+  });
+
+  test.each<[Adjusts, boolean]>([
+    [{ on: 'datedMoved', item: 'd1' }, true],
+    [{ on: 'items', side: 'in', counterparty: null, item: null, as: 'never' }, true],
+    [{ on: 'rate', of: 'floor', by: 'value' }, true],
+    [{ on: 'rate', of: 'interest', by: 'more' }, false],
+    [{ on: 'oncosts' }, false],
+  ])('%o is of the company: %s', (what, is) => expect(isOfCompany(what)).toBe(is));
 
   test('paid in part or never, the rest is written off on its due day, its tax taken back', () => {
     expect(items('never', 1).comes.shares).toEqual([
