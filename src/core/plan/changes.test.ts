@@ -1,4 +1,4 @@
-import { calendar, account, byMonth, factsOver, line, periodIds, share } from '@/core/test/build';
+import { driver, calendar, account, byMonth, factsOver, line, periodIds, share } from '@/core/test/build';
 import { assume, lines } from '@/core/test/cases';
 import { staffRow } from '@/core/test/schedule';
 import { lineKey, type Adjusts, type Line, type ScheduleRow, type SegmentId } from '@/core/model';
