@@ -32,6 +32,7 @@ export const coreOrder = [
   'whatif',
   'variance',
   'report',
+  'front',
   'handout',
   'exchange',
   'sheet',

@@ -40,20 +40,46 @@ const byFlow = <T>(of: (flow: Flow) => T): Record<Flow, T> =>
 /** Money that went through the banks, by flow and day (index 0 is the first day of the range). */
 export type Happened = Readonly<Record<Flow, Float64Array>>;
 
-/**
- * What the banks did in a range of closed days, by what stood against them in each journal entry. A tax beside a sale or a
- * purchase goes with it; between two banks nothing went in or out; an entry without its other side is other money.
- */
-export function happenedIn(
+/** Whose money it is that went through the banks, and which of a ledger's entries are asked for. */
+type Asked = readonly [
   blocks: readonly LedgerBlock[],
   view: View,
   accounts: readonly Account[],
   flowOf: (account: Account) => Flow,
-  { from, to }: DayRange,
-): Happened {
-  const byId = new Map(accounts.map((a) => [a.id, a]));
+  range: DayRange,
+];
+
+/**
+ * What the banks did in a range of closed days, by what stood against them in each journal entry. A tax beside a sale or a
+ * purchase goes with it; between two banks nothing went in or out; an entry without its other side is other money.
+ */
+export function happenedIn(...asked: Asked): Happened {
+  const [, , , , { from, to }] = asked;
   const days = Math.max(0, to - from + 1);
   const out = byFlow(() => new Float64Array(days));
+  eachMove(asked, (flow, amount, day) => (out[flow][day - from]! += amount));
+  return out;
+}
+
+/** A journal entry that moved the banks, by its first row. */
+export type Move = { readonly block: LedgerBlock; readonly row: number; readonly amount: number };
+
+/** The largest of the moves of each flow in a range of days, of those that go one way; null where none does. */
+export function largestIn(...asked: Asked): (flow: Flow, way: 1 | -1) => Move | null {
+  const largest = new Map<string, Move>();
+  eachMove(asked, (flow, amount, _, block, row) => {
+    const key = `${flow} ${Math.sign(amount)}`;
+    const known = largest.get(key);
+    if (!known || Math.abs(amount) > Math.abs(known.amount)) largest.set(key, { block, row, amount });
+  });
+  return (flow, way) => largest.get(`${flow} ${way}`) ?? null;
+}
+
+function eachMove(
+  [blocks, view, accounts, flowOf, { from, to }]: Asked,
+  take: (flow: Flow, amount: number, day: DayNumber, block: LedgerBlock, row: number) => void,
+): void {
+  const byId = new Map(accounts.map((a) => [a.id, a]));
   for (const block of blocks) {
     const owners = ownersOf(block, view, byId);
     const journal = journalOf(block);
@@ -62,10 +88,9 @@ export function happenedIn(
       const day = block.day[head]!;
       if (day < from || day > to || block.mark[head] !== ACTIVITY) continue;
       const flows = flowsOf(block, owners, flowOf, journal, k);
-      for (const [flow, amount] of flows) out[flow][day - from]! += amount;
+      for (const [flow, amount] of flows) take(flow, amount, day, block, head);
     }
   }
-  return out;
 }
 
 /** Money into the banks of one entry, by flow. */

@@ -38,6 +38,7 @@ export {
   FLOWS,
   FLOW_OF,
   happenedIn,
+  largestIn,
   thenAndNow,
   type Flow,
   type Happened,

@@ -1,4 +1,5 @@
 export { aside, makeGround, rulerRange, segmentLedgers, type Ground } from './ground';
+export { asOf } from './asOf';
 export { assumedOfItems, budgetOn, groundAssuming, lastKnown, type InCase } from './inCase';
 export { planAccounts } from './accounts';
 export { chosenBudget, lastTerms, termsFrom } from './chosen';
@@ -63,7 +64,15 @@ export {
   type Ahead,
   type MeasureAt,
 } from './statements';
-export { approvedCash, cashByFlow, closingsAt, keptFrom, lineMovesOn, thenAndNowOf } from './keptCash';
+export {
+  approvedCash,
+  cashByFlow,
+  closingsAt,
+  keptFrom,
+  largestMoves,
+  lineMovesOn,
+  thenAndNowOf,
+} from './keptCash';
 export { trialOfTerms } from './trial';
 export type { ShownItem } from './cashItems';
 export type { MissedEvent } from './missed';

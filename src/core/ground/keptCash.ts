@@ -15,6 +15,7 @@ import {
   cashTable,
   defaultBank,
   happenedIn,
+  largestIn,
   otherSide,
   thenAndNow,
   type DayRange,
@@ -24,6 +25,7 @@ import {
   type LineOn,
   type ThenAndNow,
 } from '@/core/cash';
+import { entryAt, type Entry } from '@/core/ledger';
 import { minor, type Minor } from '@/core/money';
 import {
   isProfitAndLoss,
@@ -166,9 +168,7 @@ const makeFlows = () =>
     ) => {
       const first = toDayNumber(calendar.period(range.first).start);
       const last = toDayNumber(calendar.period(range.last).end);
-      const flowOf = termsOf
-        ? flowsOf(accounts, { termsOf, staff })
-        : (account: Account): Flow => FLOW_OF_KIND[account.kind];
+      const flowOf = flowBy(accounts, termsOf && { termsOf, staff });
       const days = happenedIn(blocks, view, accounts, flowOf, { from: first, to: last });
       return (flow: Flow, period: PeriodIndex) => {
         const { start, end } = calendar.period(period);
@@ -203,6 +203,24 @@ export function cashByFlow(
   return (flow, period) => (balances.has(period) ? of(flow, period) : null);
 }
 
+/** The largest journal entry of a flow that goes one way (1: into the banks) in a range of periods; null where none does. */
+export function largestMoves(
+  ground: Ground,
+  budget: Budget | null,
+  { first, last }: PeriodRange,
+): (flow: Flow, way: 1 | -1) => { readonly entry: Entry; readonly amount: Minor } | null {
+  const { blocks, view, book, calendar } = ground;
+  const ahead = budget && cashOf(ground, budget);
+  const of = largestIn(blocks, view, book.accounts, flowBy(book.accounts, ahead), {
+    from: toDayNumber(calendar.period(first).start),
+    to: toDayNumber(calendar.period(last).end),
+  });
+  return (flow, way) => {
+    const move = of(flow, way);
+    return move && { entry: entryAt(move.block, move.row), amount: minor(move.amount) };
+  };
+}
+
 function rangesOf({ calendar }: Ground, { from, to }: DayRange, grain: 'weeks' | 'months'): DayRange[] {
   const all =
     grain === 'weeks'
@@ -228,6 +246,13 @@ function flowsOf(
         }
   return (account) => (pay.has(account.id) ? 'payroll' : FLOW_OF_KIND[account.kind]);
 }
+
+/** The same by the kinds of accounts alone where no plan says more. */
+const flowBy = (
+  accounts: readonly Account[],
+  ahead: Pick<CashView, 'termsOf' | 'staff'> | null,
+): ((account: Account) => Flow) =>
+  ahead ? flowsOf(accounts, ahead) : (account) => FLOW_OF_KIND[account.kind];
 
 const FLOW_OF_KIND: Readonly<Record<Account['kind'], Flow>> = {
   income: 'customers',

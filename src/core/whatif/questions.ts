@@ -6,8 +6,8 @@ import {
   type PeriodIndex,
   type PeriodRange,
 } from '@/core/calendar';
-import { createMemory, groundAssuming, makeGround, type Ground } from '@/core/ground';
-import { isProfitAndLoss, NO_BANKS, type Budget } from '@/core/model';
+import { asOf, groundAssuming, type Ground } from '@/core/ground';
+import { isProfitAndLoss, type Budget } from '@/core/model';
 import { SIZE_STEP, unitOfSize, type Assumed, type Assumption } from '@/core/scenario';
 import { draw, type Draws } from './draws';
 import { distanceOf, type Distance, type MonthTold } from './nearest';
@@ -302,19 +302,6 @@ function* drawsIn(asked: Asked, { assumed, seed, count }: AskOf<'draws'>): Way<A
     },
   );
   return { ...drawn, weeks };
-}
-
-/** The book as it was when no more than this was closed: what happened later is not known in it. */
-function asOf({ book, blocks, calendar }: Ground, closed: PeriodIndex): Ground {
-  const end = toDayNumber(calendar.period(closed).end);
-  const { banks } = book.cash;
-  const before = banks.statements.filter((s) => toDayNumber(s.last) <= end);
-  const cash = {
-    ...book.cash,
-    banks: before.length === banks.statements.length ? banks : { ...NO_BANKS, statements: before },
-  };
-  const known = new Map(blocks.map((b) => [b.id, b]));
-  return makeGround({ ...book, closedThrough: calendar.period(closed).id, cash }, known, createMemory());
 }
 
 function* nearestIn({ ground, look }: Asked, { cases }: AskOf<'nearest'>): Way<Nearest> {

@@ -1,7 +1,7 @@
 'use client';
 
 import { useMemo } from 'react';
-import { fromDayNumber } from '@/core/calendar';
+import { fromDayNumber, toDayNumber } from '@/core/calendar';
 import { heldAt } from '@/core/cash';
 import { cashOf, type Ground } from '@/core/ground';
 import { minor } from '@/core/money';
@@ -14,15 +14,28 @@ const WIDTH = 300;
 const HEIGHT = 64;
 
 /** The bank balance ahead in a line, its low point in a sentence. */
-export function BankAhead({ ground, onOpen }: { readonly ground: Ground; readonly onOpen: () => void }) {
+export function BankAhead({
+  ground,
+  onOpen,
+  onTry,
+}: {
+  readonly ground: Ground;
+  readonly onOpen: () => void;
+  readonly onTry: () => void;
+}) {
   const { book } = ground;
   const forecastId = useSession((s) => s.cashForecast) ?? book.cash.own;
   const { looked: budget, name } = usePlan(ground);
   const view = useMemo(() => cashOf(ground, budget, forecastId), [ground, budget, forecastId]);
   const money = moneyFormat(book);
   if (!view) return null;
-  const { forecast, items } = view;
+  const { forecast, items, plans } = view;
   const { low, closing, below } = forecast;
+  const { floor } = book.cash;
+  // Where nobody plans the bank stands still: that is no forecast, and is not drawn.
+  const planned = Math.max(0, ...plans.flatMap((p) => p.periods.map((x) => toDayNumber(x.end))));
+  const drawn = planned > forecast.start ? closing.subarray(0, planned - forecast.start) : closing;
+  const lacks = low === null || floor === null ? 0 : floor - low.amount;
   const waits = items.filter((i) => i.state === 'waiting').length;
   return (
     <section aria-label="The bank ahead">
@@ -35,7 +48,7 @@ export function BankAhead({ ground, onOpen }: { readonly ground: Ground; readonl
         </p>
       ) : (
         <>
-          <Line closing={closing} floor={book.cash.floor} />
+          <Line closing={drawn} floor={floor} />
           <p className={classes.sentence}>
             From {money.text(minor(heldAt(forecast)))} on {dayText(fromDayNumber(forecast.today))}
             {low && (
@@ -51,11 +64,24 @@ export function BankAhead({ ground, onOpen }: { readonly ground: Ground; readonl
                 </button>
               </>
             )}
-            {book.cash.floor !== null &&
+            {floor !== null &&
               (below.length > 0
-                ? `, under the floor of ${money.text(book.cash.floor)}`
-                : `, above the floor of ${money.text(book.cash.floor)}`)}
+                ? `, under the floor of ${money.text(floor)}`
+                : `, above the floor of ${money.text(floor)}`)}
             .
+            {low && lacks > 0 && below.length > 0 && (
+              <>
+                {' '}
+                {money.text(minor(lacks))} more by {dayText(fromDayNumber(below[0]!.from))} would keep it:{' '}
+                <button type="button" className={classes.link} onClick={onTry}>
+                  try what mends it
+                </button>
+                .
+              </>
+            )}
+            {planned > forecast.start && drawn.length < closing.length && (
+              <span className="faded"> Planned until {dayText(fromDayNumber(planned))}.</span>
+            )}
           </p>
           {waits > 0 && (
             <p className={classes.sentence}>

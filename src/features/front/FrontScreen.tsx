@@ -14,19 +14,24 @@ import { StageHead } from '@/components/StageHead';
 import { useChecks } from '@/store/ground';
 import { useOpenGround } from '@/store/openGround';
 import { moneyFormat } from '@/store/format';
-import { againstWords, runsLabel } from '@/store/layoutWords';
+import { againstWords, comparisonName, runsLabel } from '@/store/layoutWords';
 import { monthFacts } from '@/store/monthFacts';
 import { setSession, useSession, type Session } from '@/store/session';
 import classes from './Front.module.css';
 
 const CovenantLines = dynamic(() => import('./CovenantLines').then((m) => m.CovenantLines));
 const BankAhead = dynamic(() => import('./BankAhead').then((m) => m.BankAhead));
+const WhyLines = dynamic(() => import('./WhyLines').then((m) => m.WhyLines));
+const BankBesideLines = dynamic(() => import('./BankBesideLines').then((m) => m.BankBesideLines));
+const OwedLines = dynamic(() => import('./OwedLines').then((m) => m.OwedLines));
+const SinceLines = dynamic(() => import('./SinceLines').then((m) => m.SinceLines));
 
 const BLOCKS = ['month', 'toDate'] as const;
 type Side = 'Actual' | 'Budget' | 'Diff';
 
 /** So many lines over and under are named. */
 const MOST = 5;
+const NO_NOTES = {};
 
 /** What a manager sees first: how the month and the year stand, what moved them, the bank ahead, and what waits. */
 export function FrontScreen() {
@@ -158,6 +163,15 @@ export function FrontScreen() {
             </tbody>
           </table>
 
+          <WhyLines
+            table={table}
+            accounts={book.accounts}
+            notes={hasBudget ? (book.varianceNotes[calendar.period(month).id] ?? NO_NOTES) : NO_NOTES}
+            label={label}
+            beside={compared.comparison ? comparisonName(compared.comparison) : 'last year'}
+            money={money}
+            onLine={toLine}
+          />
           <h2 className="label">Over and under most, {toDate.toLowerCase()}</h2>
           <ul className={classes.moved}>
             {moved.map(({ row, difference, helps }) => (
@@ -201,7 +215,18 @@ export function FrontScreen() {
               )}
             </p>
           </section>
-          <BankAhead ground={ground} onOpen={() => go('/cash', { cashPage: 'ahead' })} />
+          <SinceLines ground={ground} month={month} />
+          <BankAhead
+            ground={ground}
+            onOpen={() => go('/cash', { cashPage: 'ahead' })}
+            onTry={() => go('/whatif')}
+          />
+          <BankBesideLines
+            ground={ground}
+            month={month}
+            onOpen={() => go('/variance', { varianceMonth: month, layoutId: 'std-cash' })}
+          />
+          <OwedLines ground={ground} onOpen={() => go('/cash', { cashPage: 'items' })} />
           <CovenantLines ground={ground} onOpen={() => go('/statements', { statementPage: 'ratios' })} />
           <Waits items={[...flagWaits(), ...monthWaits(), ...draftWaits(), <Failing key="checks" />]} />
         </div>
