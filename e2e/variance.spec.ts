@@ -304,12 +304,53 @@ test('the front page says how it stands, and each of its words leads to its plac
   const waits = page.getByRole('region', { name: 'What waits' });
   await expect(waits).toContainText('3 flagged lines ask for a word');
   await expect(page.getByRole('region', { name: 'The bank ahead' })).toContainText('lowest on');
-  await page.getByRole('button', { name: 'Power and water' }).click();
+  const why = page.getByRole('region', { name: 'Why' });
+  await expect(why).toContainText('Two hull refits slipped to November');
+  await expect(why).toContainText('−6,750 of it is explained, −898 is not');
+  await expect(page.getByRole('region', { name: 'Since the month before' })).toContainText(
+    'FY27 autumn revision was put in force from Nov 2026 on',
+  );
+  await why.getByRole('button', { name: 'Power and water' }).click();
   await expect(page).toHaveTitle('Variance · Tellan');
   await expect(page.getByRole('complementary', { name: 'Reasoning' })).toContainText('Power and water');
   await page.getByRole('link', { name: 'Tellan' }).click();
   await page.getByRole('region', { name: 'The bank ahead' }).getByRole('button').first().click();
   await expect(page).toHaveTitle('Cash · Tellan');
+});
+
+test('sentences of the front page quote the figures of the screens that they lead to', async ({ page }) => {
+  await openApp(page, '/');
+  const owes = page.getByRole('region', { name: 'Who owes' });
+  const [, owed, late] = /Customers owe ([\d,]+), ([\d,]+) of it/.exec((await owes.textContent())!)!;
+  const beside = page.getByRole('region', { name: 'The bank beside the plan' });
+  const [, held, planned] = /it held ([\d,]+), where ([\d,]+) was planned/.exec(
+    (await beside.textContent())!,
+  )!;
+  await expect(beside).toContainText('other −98,003');
+  await expect(beside).toContainText('Slipway rebuild, first payment');
+  await beside.getByRole('button').click();
+  await expect(page).toHaveTitle('Variance · Tellan');
+  const closing = page.getByRole('row', { name: /^Closing balance/ });
+  await expect(closing).toContainText(held!);
+  await expect(closing).toContainText(planned!);
+  await page.getByRole('link', { name: 'Tellan' }).click();
+  await owes.getByRole('button').first().click();
+  await expect(page).toHaveTitle('Cash · Tellan');
+  await expect(page.getByRole('main')).toContainText(owed!);
+  expect(Number(late!.replace(',', ''))).toBeLessThan(Number(owed!.replace(',', '')));
+});
+
+test('the front page prints on a page, without what is only for the screen', async ({ page }) => {
+  await openApp(page, '/');
+  await expect(page.getByRole('region', { name: 'Since the month before' })).toBeVisible();
+  const text = execFileSync('pdftotext', ['-layout', '-', '-'], {
+    input: await page.pdf({ format: 'A4' }),
+    encoding: 'utf8',
+  });
+  for (const words of ['made a loss of', 'What waits', 'Slipway rebuild', 'breaks in Jun 2027'])
+    expect(text.toLowerCase()).toContain(words.toLowerCase());
+  expect(text).not.toContain('What-if');
+  expect(text.split('\f').filter((t) => t.trim() !== '')).toHaveLength(1);
 });
 
 test('counts come in from a file; activity and rate come to the difference; pictures leave', async ({
