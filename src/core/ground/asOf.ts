@@ -1,7 +1,7 @@
 import { indexOfId, toDayNumber, type PeriodId, type PeriodIndex } from '@/core/calendar';
 import { NO_BANKS, type Book } from '@/core/model';
 import { coversPeriod } from '@/core/plan';
-import { makeGround, type Ground } from './ground';
+import type { Ground } from './ground';
 import { createMemory } from './memory';
 
 /**
@@ -9,7 +9,8 @@ import { createMemory } from './memory';
  * lists of open items of a later day, or what banks told of later days; nor what was put in force later in place of a plan that
  * ruled then. Plans that nobody replaced are as they are now.
  */
-export function asOf({ book, blocks, calendar }: Ground, closed: PeriodIndex): Ground {
+export function asOf(ground: Ground, closed: PeriodIndex): Ground {
+  const { book, calendar } = ground;
   const end = toDayNumber(calendar.period(closed).end);
   const { banks } = book.cash;
   const before = banks.statements.filter((s) => toDayNumber(s.last) <= end);
@@ -25,7 +26,6 @@ export function asOf({ book, blocks, calendar }: Ground, closed: PeriodIndex): G
     items: book.cash.items.filter(isThen),
     banks: before.length === banks.statements.length ? banks : { ...NO_BANKS, statements: before },
   };
-  const known = new Map(blocks.map((b) => [b.id, b]));
   const varianceNotes = Object.fromEntries(
     Object.entries(book.varianceNotes).filter(([id]) => (indexOfId(calendar, id as PeriodId) ?? 0) <= closed),
   );
@@ -37,9 +37,12 @@ export function asOf({ book, blocks, calendar }: Ground, closed: PeriodIndex): G
       return plan !== undefined && coversPeriod(calendar, plan, from(f));
     });
   const inForce = book.inForce.filter((f) => from(f) <= closed + 1 || !replaces(f));
-  return makeGround(
-    { ...book, inForce, closedThrough: calendar.period(closed).id, cash, varianceNotes },
-    known,
-    createMemory(),
-  );
+  // The ledger is the same: later months are in it, and not closed.
+  return {
+    ...ground,
+    book: { ...book, closedThrough: calendar.period(closed).id, cash, inForce, varianceNotes },
+    closedThrough: closed,
+    memory: createMemory(),
+    inCase: null,
+  };
 }

@@ -39,7 +39,9 @@ export function BankBesideLines({
   const { budget, beside, largest } = told;
   const named = beside.flows.slice(0, MOST);
   const [first] = named;
-  const most = first ? largest(first.flow, first.apart > 0 ? 1 : -1) : null;
+  const found = first ? largest(first.flow, first.apart > 0 ? 1 : -1) : null;
+  // A payment that is small beside the difference explains nothing of it.
+  const most = found && 2 * Math.abs(found.amount) >= Math.abs(first!.apart) ? found : null;
   const rest = beside.apart - named.reduce((t, f) => t + f.apart, 0);
   return (
     <section aria-label="The bank beside the plan">

@@ -2,7 +2,7 @@
 
 import { useEffect, useState } from 'react';
 import { fromDayNumber, indexOfId, type PeriodIndex } from '@/core/calendar';
-import { asOf, cashOf, type Ground } from '@/core/ground';
+import { asOf, cashOf, madeAhead, type Ground } from '@/core/ground';
 import { minor, type Minor } from '@/core/money';
 import { cellOf, comparedWith, SHIPPED } from '@/core/report';
 import { dayText, moneyFormat } from '@/store/format';
@@ -38,22 +38,34 @@ export function SinceLines({ ground, month }: { readonly ground: Ground; readonl
     readonly then: Expected;
     readonly now: Expected;
   } | null>(null);
+  // Another month is another matching of all payments: of a large ledger it is reckoned when it is asked for.
+  const isLarge = ground.blocks.reduce((t, b) => t + b.count, 0) > MANY_ENTRIES;
+  const [asked, setAsked] = useState(false);
   useEffect(() => {
-    if (!known) return;
+    if (!known || (isLarge && !asked)) return;
     // A month back is another book, read once more: the page is there before.
     return whenIdle(
       [
         () =>
           setTold({
             of: ground,
-            then: expectedOn(asOf(ground, before), before),
-            now: expectedOn(ground, month),
+            // What money ahead makes of plans is another then: neither is what the screen shows already.
+            then: expectedOn({ ...asOf(ground, before), made: madeAhead }, before),
+            now: expectedOn({ ...ground, made: madeAhead }, month),
           }),
       ],
       REST_MS,
     );
-  }, [known, ground, before, month]);
-  if (!known || told?.of !== ground) return null;
+  }, [known, isLarge, asked, ground, before, month]);
+  if (!known) return null;
+  if (told?.of !== ground)
+    return isLarge && !asked ? (
+      <section aria-label="Since the month before">
+        <button type="button" className={classes.link} onClick={() => setAsked(true)}>
+          What changed since {calendar.period(before).label} was closed
+        </button>
+      </section>
+    ) : null;
   const { then, now } = told;
   const money = moneyFormat(book);
   const moved = (was: number | null, is: number | null) => was !== null && is !== null && was !== is;
@@ -83,3 +95,4 @@ export function SinceLines({ ground, month }: { readonly ground: Ground; readonl
 }
 
 const REST_MS = 200;
+const MANY_ENTRIES = 200_000;
