@@ -67,18 +67,26 @@ export const exportPdf = (
   reports: readonly [ReportTable, ...ReportTable[]],
   numbers: Layout['numbers'],
   paper: Paper,
-): Promise<void> =>
-  save(nameOf(reports[0], 'pdf'), 'PDF', 'application/pdf', async () => {
-    const [{ scriptsIn }, { pdfFonts }] = await Promise.all([
+): Promise<void> => {
+  let leftOut: readonly string[] = [];
+  const make = async (): Promise<ExportRequest> => {
+    const [{ scriptsIn, unknownIn }, { pdfFonts }] = await Promise.all([
       import('@/core/exchange/pdf/fonts'),
       import('./pdfFonts'),
     ]);
     const { cents, negatives, thousands } = layoutSettings(book, numbers);
     const tables = reports.map((t) => fileTable(t, true));
+    const texts = tables.flatMap((t) => [...textsOf(t)]);
+    const unknown = unknownIn(texts);
+    if (unknown.letters.length > 0)
+      throw new Error(
+        `its faces have no “${unknown.letters.slice(0, 12).join('')}”. The workbook and the CSV have every letter`,
+      );
+    leftOut = unknown.signs;
     return {
       pdf: {
         tables,
-        fonts: await pdfFonts(scriptsIn(tables.flatMap((t) => [...textsOf(t)]))),
+        fonts: await pdfFonts(scriptsIn(texts)),
         made: now(),
         page: ['Page', 'of'],
         style: {
@@ -90,7 +98,11 @@ export const exportPdf = (
         },
       },
     };
-  });
+  };
+  return save(nameOf(reports[0], 'pdf'), 'PDF', 'application/pdf', make, () =>
+    leftOut.length === 0 ? '' : ` Signs that its faces do not have were left out: ${leftOut.join(' ')}`,
+  );
+};
 
 /** All words of a report, to know which letters it has. */
 function* textsOf({ book, title, subtitle, columns, rows }: ReportTable): Generator<string> {
@@ -107,10 +119,11 @@ async function save(
   kind: string,
   type: string,
   make: () => ExportRequest | Promise<ExportRequest>,
+  more = () => '',
 ): Promise<void> {
   try {
     download(name, await writeFile(await make()), type);
-    say(`The ${kind} file is in your downloads.`);
+    say(`The ${kind} file is in your downloads.${more()}`);
   } catch (error) {
     say(
       `The ${kind} file could not be written: ${error instanceof Error ? error.message : String(error)}`,

@@ -1,7 +1,10 @@
 import type { PdfFonts, Script } from '@/core/exchange/pdf';
 
-/* The book's own fonts as files, for documents; each is fetched when a text needs it. */
-const CONDENSED: Readonly<Record<'plain' | 'bold', Readonly<Record<Script, () => URL>>>> = {
+/*
+ * The book's own fonts as files, for documents; each is fetched when a text needs it. The condensed face has no Greek and no
+ * Cyrillic: the plain one of the same family stands in.
+ */
+const FIGURES: Readonly<Record<'plain' | 'bold', Readonly<Record<Script, () => URL>>>> = {
   plain: {
     latin: () =>
       new URL(
@@ -13,6 +16,10 @@ const CONDENSED: Readonly<Record<'plain' | 'bold', Readonly<Record<Script, () =>
         '@fontsource/ibm-plex-sans-condensed/files/ibm-plex-sans-condensed-latin-ext-400-normal.woff',
         import.meta.url,
       ),
+    greek: () =>
+      new URL('@fontsource/ibm-plex-sans/files/ibm-plex-sans-greek-400-normal.woff', import.meta.url),
+    cyrillic: () =>
+      new URL('@fontsource/ibm-plex-sans/files/ibm-plex-sans-cyrillic-400-normal.woff', import.meta.url),
     cyrillicExt: () =>
       new URL(
         '@fontsource/ibm-plex-sans-condensed/files/ibm-plex-sans-condensed-cyrillic-ext-400-normal.woff',
@@ -35,6 +42,10 @@ const CONDENSED: Readonly<Record<'plain' | 'bold', Readonly<Record<Script, () =>
         '@fontsource/ibm-plex-sans-condensed/files/ibm-plex-sans-condensed-latin-ext-600-normal.woff',
         import.meta.url,
       ),
+    greek: () =>
+      new URL('@fontsource/ibm-plex-sans/files/ibm-plex-sans-greek-600-normal.woff', import.meta.url),
+    cyrillic: () =>
+      new URL('@fontsource/ibm-plex-sans/files/ibm-plex-sans-cyrillic-600-normal.woff', import.meta.url),
     cyrillicExt: () =>
       new URL(
         '@fontsource/ibm-plex-sans-condensed/files/ibm-plex-sans-condensed-cyrillic-ext-600-normal.woff',
@@ -47,7 +58,14 @@ const CONDENSED: Readonly<Record<'plain' | 'bold', Readonly<Record<Script, () =>
       ),
   },
 };
-const TITLE = () => new URL('@fontsource/newsreader/files/newsreader-latin-500-normal.woff', import.meta.url);
+/** What titles are set in; they have no other scripts, and stand in bold figures there. */
+const TITLES: Readonly<Partial<Record<Script, () => URL>>> = {
+  latin: () => new URL('@fontsource/newsreader/files/newsreader-latin-500-normal.woff', import.meta.url),
+  latinExt: () =>
+    new URL('@fontsource/newsreader/files/newsreader-latin-ext-500-normal.woff', import.meta.url),
+  vietnamese: () =>
+    new URL('@fontsource/newsreader/files/newsreader-vietnamese-500-normal.woff', import.meta.url),
+};
 
 async function bytesOf(url: URL): Promise<Uint8Array> {
   const answer = await fetch(url);
@@ -57,10 +75,15 @@ async function bytesOf(url: URL): Promise<Uint8Array> {
 
 /** The fonts that texts in these scripts need. */
 export async function pdfFonts(scripts: ReadonlySet<Script>): Promise<PdfFonts> {
-  const face = async (of: 'plain' | 'bold') =>
+  const face = async (of: Readonly<Partial<Record<Script, () => URL>>>) =>
     Object.fromEntries(
-      await Promise.all([...scripts].map(async (s) => [s, await bytesOf(CONDENSED[of][s]())] as const)),
+      await Promise.all(
+        [...scripts].flatMap((s) => {
+          const url = of[s];
+          return url ? [bytesOf(url()).then((bytes) => [s, bytes] as const)] : [];
+        }),
+      ),
     );
-  const [plain, bold, latin] = await Promise.all([face('plain'), face('bold'), bytesOf(TITLE())]);
-  return { plain, bold, title: { latin } };
+  const [plain, bold, title] = await Promise.all([face(FIGURES.plain), face(FIGURES.bold), face(TITLES)]);
+  return { plain, bold, title };
 }

@@ -8,7 +8,7 @@ export type PdfFonts = {
 };
 export type Face = keyof PdfFonts;
 
-export const SCRIPTS = ['latin', 'latinExt', 'cyrillicExt', 'vietnamese'] as const;
+export const SCRIPTS = ['latin', 'latinExt', 'greek', 'cyrillic', 'cyrillicExt', 'vietnamese'] as const;
 export type Script = (typeof SCRIPTS)[number];
 
 /** Letters of each file, as the fonts' own style sheets divide them (CSS `unicode-range`); in order of preference. */
@@ -35,6 +35,14 @@ const RANGES: Readonly<Record<Script, readonly (readonly [number, number])[]>> =
     [0x2c60, 0x2c7f],
     [0xa720, 0xa7ff],
   ],
+  greek: [[0x370, 0x3ff]],
+  cyrillic: [
+    [0x301, 0x301],
+    [0x400, 0x45f],
+    [0x490, 0x491],
+    [0x4b0, 0x4b1],
+    [0x2116, 0x2116],
+  ],
   cyrillicExt: [
     [0x460, 0x52f],
     [0x1c80, 0x1c8a],
@@ -51,25 +59,39 @@ export const scriptOf = (code: number): Script | null =>
 export function scriptsIn(texts: Iterable<string>): ReadonlySet<Script> {
   const found = new Set<Script>(['latin']);
   for (const text of texts)
-    for (const letter of text) {
+    for (const letter of text.normalize('NFC')) {
       const script = scriptOf(letter.codePointAt(0)!);
       if (script) found.add(script);
     }
   return found;
 }
 
-/** A text as runs of letters of one font; spaces that no font has become plain ones, and letters a question mark. */
+/** Spaces that no font has, and breaks, are plain spaces. */
+const isSpace = (letter: string): boolean => /[\u00a0\u2007\u2009\u202f\t\n\r]/.test(letter);
+
+/** What of texts no font has: letters and digits, without which a name is none, and other signs. Each once. */
+export function unknownIn(texts: Iterable<string>): {
+  readonly letters: readonly string[];
+  readonly signs: readonly string[];
+} {
+  const [letters, signs] = [new Set<string>(), new Set<string>()];
+  for (const text of texts)
+    for (const one of text.normalize('NFC'))
+      if (!isSpace(one) && scriptOf(one.codePointAt(0)!) === null)
+        (/[\p{L}\p{N}]/u.test(one) ? letters : signs).add(one);
+  return { letters: [...letters], signs: [...signs] };
+}
+
+/** A text as runs of letters of one font; what no font has is left out (`unknownIn` tells of it). */
 export function runsOf(text: string, files: FontFiles): { readonly script: Script; readonly text: string }[] {
   const out: { script: Script; text: string }[] = [];
-  for (const letter of text) {
-    const known = /[\u00a0\u2007\u2009\u202f\t\n\r]/.test(letter) ? ' ' : letter;
-    const script = scriptOf(known.codePointAt(0)!);
-    const there = script && files[script] ? script : null;
+  for (const letter of text.normalize('NFC')) {
+    const shown = isSpace(letter) ? ' ' : letter;
+    const script = scriptOf(shown.codePointAt(0)!);
+    if (script === null || !files[script]) continue;
     const last = out.at(-1);
-    const own = there ?? 'latin';
-    const shown = there ? known : '?';
-    if (last?.script === own) last.text += shown;
-    else out.push({ script: own, text: shown });
+    if (last?.script === script) last.text += shown;
+    else out.push({ script, text: shown });
   }
   return out;
 }

@@ -7,17 +7,21 @@ import { account, calendar } from '@/core/test/build';
 import { STANDARD, varianceTableOf } from '@/core/test/variance';
 import { cellOf, fileTable, type ReportRow, type ReportTable } from '@/core/report';
 import { reportPdf, scriptsIn, type PdfFonts, type PdfRequest } from '.';
-import { runsOf } from './fonts';
+import { runsOf, unknownIn } from './fonts';
 import { keptTogether } from './tablePages';
 
-const file = (weight: number, part: string): Uint8Array =>
-  readFileSync(
-    `node_modules/@fontsource/ibm-plex-sans-condensed/files/ibm-plex-sans-condensed-${part}-${weight}-normal.woff`,
-  );
+const file = (weight: number, part: string, of = 'ibm-plex-sans-condensed'): Uint8Array =>
+  readFileSync(`node_modules/@fontsource/${of}/files/${of}-${part}-${weight}-normal.woff`);
+const face = (weight: number) => ({
+  latin: file(weight, 'latin'),
+  latinExt: file(weight, 'latin-ext'),
+  greek: file(weight, 'greek', 'ibm-plex-sans'),
+  cyrillic: file(weight, 'cyrillic', 'ibm-plex-sans'),
+});
 const fonts: PdfFonts = {
-  plain: { latin: file(400, 'latin'), latinExt: file(400, 'latin-ext') },
-  bold: { latin: file(600, 'latin'), latinExt: file(600, 'latin-ext') },
-  title: {},
+  plain: face(400),
+  bold: face(600),
+  title: { latin: file(500, 'latin', 'newsreader') },
 };
 const of = (tables: readonly ReportTable[], style: Partial<PdfRequest['style']> = {}): PdfRequest => ({
   tables,
@@ -143,7 +147,7 @@ test('words that are short stand in the table, others behind it', async () => {
     formula: null,
     ...(short ? { short: true as const } : {}),
   });
-  const plain = table();
+  const plain = fileTable(table(), true);
   const row = plain.rows.find((r) => r.kind === 'line')!;
   const { text } = await read(
     of([
@@ -178,21 +182,31 @@ test('totals stay with what they total, headings with their first line', () => {
   ]);
 });
 
-test('letters are set in the font that has them; what none has is said by a question mark', () => {
-  expect(runsOf('Łódź 漢', fonts.plain)).toEqual(
-    [
-      { script: 'latinExt', text: 'Ł' },
-      { script: 'latin', text: 'ó' },
-      { script: 'latin', text: 'd' },
-      { script: 'latinExt', text: 'ź' },
-      { script: 'latin', text: ' ' },
-      { script: 'latin', text: '?' },
-    ].reduce<{ script: string; text: string }[]>((out, r) => {
-      const last = out.at(-1);
-      if (last?.script === r.script) last.text += r.text;
-      else out.push({ ...r });
-      return out;
-    }, []),
-  );
+test('letters are set in the font that has them; what none has is told, and left out', () => {
+  expect(runsOf('Łódź 漢 😀', fonts.plain)).toEqual([
+    { script: 'latinExt', text: 'Ł' },
+    { script: 'latin', text: 'ód' },
+    { script: 'latinExt', text: 'ź' },
+    { script: 'latin', text: '  ' },
+  ]);
   expect([...scriptsIn(['Sales', 'Łódź'])]).toEqual(['latin', 'latinExt']);
+  expect(unknownIn(['Łódź 漢字 漢', 'A\u00a0b\tc', '😀 ok', 'Ω и'])).toEqual({
+    letters: ['漢', '字'],
+    signs: ['😀'],
+  });
+});
+
+test('Greek and Cyrillic stand in titles, rows and notes, as other programs read them', async () => {
+  const plain = fileTable(table(), true);
+  const named: ReportTable = {
+    ...plain,
+    book: 'Ελληνικά Σκάφη',
+    title: 'Отклонения за май',
+    rows: plain.rows.map((r) => (r.label.startsWith('Rent') ? { ...r, label: 'Ενοίκιο и аренда № 5' } : r)),
+  };
+  // A letter with its accent apart is the letter that has one.
+  const { text } = await read(of([{ ...named, subtitle: 'Cafe\u0301' }]));
+  for (const words of ['Ελληνικά Σκάφη', 'Отклонения за май', 'Ενοίκιο и аренда № 5', 'Café'])
+    expect(text).toContain(words);
+  expect(text).not.toContain('?');
 });
