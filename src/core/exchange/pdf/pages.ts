@@ -27,6 +27,15 @@ export type Area = {
   readonly bottom: number;
 };
 
+/** A part of a document's structure (ISO 32000-1, 14.8): what reads it aloud goes by these, and not by places on pages. */
+export type Part = ReturnType<PDFKit.PDFDocument['struct']>;
+/** What a text is in it: of which type, within which part; what heads a table says whether it heads a row or a column. */
+export type As = {
+  readonly type: 'H1' | 'H2' | 'H3' | 'P' | 'TH' | 'TD';
+  readonly within: Part;
+  readonly heads?: 'Row' | 'Column' | 'Both';
+};
+
 /** What stands at the foot of every page. */
 export type Foot = { readonly left: string; readonly page: (n: number, of: number) => string };
 
@@ -39,6 +48,7 @@ export class Pages {
   private readonly feet: Foot[] = [];
   private area: Area = { left: 0, top: 0, width: 0, bottom: 0 };
   private readonly widths = new Map<string, number>();
+  private readonly root: Part;
 
   constructor(
     private readonly fonts: PdfFonts,
@@ -48,6 +58,8 @@ export class Pages {
     this.doc = new PDFDocument({
       autoFirstPage: false,
       bufferPages: true,
+      tagged: true,
+      pdfVersion: '1.7',
       displayTitle: true,
       lang: info.lang,
       font: null as unknown as string,
@@ -64,6 +76,22 @@ export class Pages {
         const file = fonts[face][script];
         if (file) this.doc.registerFont(`${face} ${script}`, file as unknown as Buffer);
       }
+    this.root = this.doc.struct('Document');
+    this.doc.addStructure(this.root);
+  }
+
+  /** A part of the document's structure, the next of those within another; to be ended. */
+  part(type: 'Sect' | 'Table' | 'TR', within: Part = this.root): Part {
+    const part = this.doc.struct(type);
+    within.add(part);
+    return part;
+  }
+
+  /** Draws what is no part of the structure: lines, and what stands on every page. */
+  private aside(draw: () => void): void {
+    this.doc.markContent('Artifact', { type: 'Layout' });
+    draw();
+    this.doc.endMarkedContent();
   }
 
   /** How much a page takes between its margins, of this paper. */
@@ -114,19 +142,31 @@ export class Pages {
       readonly color?: string;
       readonly align?: 'left' | 'right' | 'center';
       readonly most?: number;
+      /** What it is to those who have it read aloud; without it, nothing. */
+      readonly as?: As | undefined;
+      /** What is read aloud in its place. */
+      readonly said?: string | undefined;
     },
   ): void {
     const face = style.face ?? 'plain';
     const shown = style.most === undefined ? text : this.cut(text, face, style.size, style.most);
     const width = this.width(shown, face, style.size);
     let at = style.align === 'right' ? x - width : style.align === 'center' ? x - width / 2 : x;
-    for (const run of runsOf(shown, merged(this.fonts, face))) {
-      this.doc
-        .font(this.faceFor(face, run.script), style.size)
-        .fillColor(style.color ?? COLORS.ink)
-        .text(run.text, at, y, { lineBreak: false });
-      at += this.doc.widthOfString(run.text);
-    }
+    const draw = () => {
+      for (const run of runsOf(shown, merged(this.fonts, face))) {
+        this.doc
+          .font(this.faceFor(face, run.script), style.size)
+          .fillColor(style.color ?? COLORS.ink)
+          .text(run.text, at, y, { lineBreak: false });
+        at += this.doc.widthOfString(run.text);
+      }
+    };
+    if (!style.as) return this.aside(draw);
+    const { type, within, heads } = style.as;
+    // What has no room on the page is read whole.
+    const said = style.said ?? text;
+    const options = { ...(shown === said ? {} : { actual: said }), ...(heads ? { scope: heads } : {}) };
+    within.add(this.doc.struct(type, options, draw));
   }
 
   private cut(text: string, face: Face, size: number, most: number): string {
@@ -159,15 +199,16 @@ export class Pages {
   }
 
   line(x1: number, x2: number, y: number, width = 0.5, color: string = COLORS.ink): void {
-    this.doc.moveTo(x1, y).lineTo(x2, y).lineWidth(width).strokeColor(color).stroke();
+    this.aside(() => this.doc.moveTo(x1, y).lineTo(x2, y).lineWidth(width).strokeColor(color).stroke());
   }
 
   box(x: number, y: number, width: number, height: number, color: string): void {
-    this.doc.rect(x, y, width, height).fill(color);
+    this.aside(() => this.doc.rect(x, y, width, height).fill(color));
   }
 
   /** All pages as one file, with their feet. */
   async bytes(): Promise<Uint8Array> {
+    this.root.end();
     const of = this.feet.length;
     this.feet.forEach((foot, i) => {
       this.doc.switchToPage(i);

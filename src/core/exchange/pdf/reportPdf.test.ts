@@ -39,13 +39,25 @@ const of = (tables: readonly ReportTable[], style: Partial<PdfRequest['style']> 
 });
 
 /** The text of a PDF and its pages, as Poppler's pdftotext and pdfinfo read it (Debian: poppler-utils). */
-async function read(request: PdfRequest): Promise<{ readonly text: string; readonly info: string }> {
+async function read(
+  request: PdfRequest,
+  structured = false,
+): Promise<{
+  readonly text: string;
+  readonly info: string;
+  readonly structure: string;
+}> {
   const folder = mkdtempSync(join(tmpdir(), 'pdf-'));
   try {
     const path = join(folder, 'x.pdf');
     writeFileSync(path, await reportPdf(request));
     const run = (tool: string, ...args: string[]) => execFileSync(tool, args, { encoding: 'utf8' });
-    return { text: run('pdftotext', '-layout', path, '-'), info: run('pdfinfo', path) };
+    return {
+      text: run('pdftotext', '-layout', path, '-'),
+      info: run('pdfinfo', path),
+      // Slow of many rows: read where it is asked for.
+      structure: structured ? run('pdfinfo', '-struct-text', path) : '',
+    };
   } finally {
     rmSync(folder, { recursive: true });
   }
@@ -209,4 +221,24 @@ test('Greek and Cyrillic stand in titles, rows and notes, as other programs read
   for (const words of ['Ελληνικά Σκάφη', 'Отклонения за май', 'Ενοίκιο и аренда № 5', 'Café'])
     expect(text).toContain(words);
   expect(text).not.toContain('?');
+});
+
+/* ISO 32000-1, 14.8 (tagged PDF): as Poppler's pdfinfo reads the structure. */
+test('a document is tagged: titles are headings, figures stand in tables whose rows and columns have heads', async () => {
+  const plain = table(24);
+  const { info, structure } = await read(of([plain]), true);
+  expect(info).toMatch(/Tagged: +yes/);
+  expect(Number(/Pages: +(\d+)/.exec(info)![1])).toBeGreaterThan(1);
+  const count = (type: string) => structure.match(new RegExp(`^ *${type}(?= |$)`, 'gm'))?.length ?? 0;
+  expect([count('H1'), count('Table')]).toEqual([1, 1]);
+  const rows = fileTable(plain, true).rows.filter((r) => r.kind !== 'blank');
+  // One row of heads, though they are printed on every page.
+  expect(count('TR')).toBe(rows.length + 1);
+  expect(structure).toMatch(/H1[^\n]*\n +"Variance Apr 2026"/);
+  expect(structure).toContain('"Goods sold, Łódź 7"');
+  const scopes = [...structure.matchAll(/TH:\s+\/Scope \/(\w+)/g)].map(([, of]) => of);
+  expect(scopes.filter((of) => of === 'Column')).toHaveLength(
+    plain.columns.filter((c) => c.kind !== 'text').length,
+  );
+  expect(scopes.filter((of) => of === 'Row')).toHaveLength(rows.length);
 });

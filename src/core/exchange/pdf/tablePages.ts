@@ -1,6 +1,6 @@
 import { formatAmount, perMilleText, type AmountStyle, type Minor } from '@/core/money';
 import type { ReportColumn, ReportRow, ReportTable } from '@/core/report';
-import { COLORS, Pages, type Area, type Foot, type Paper } from './pages';
+import { COLORS, Pages, type Area, type As, type Foot, type Paper, type Part } from './pages';
 
 /** How a report's figures are written, and what stands under its pages. */
 export type PdfStyle = {
@@ -55,8 +55,10 @@ export function tablePages(pages: Pages, table: ReportTable, style: PdfStyle): v
   const columns = table.columns.flatMap((column, place) => (isBehind(column) ? [] : [{ column, place }]));
   const plan = fit(pages, table, columns, style);
   const foot: Foot = { left: `${table.book} · ${table.title}`, page: style.foot };
-  for (const band of plan.bands) laidOut(pages, table, band, plan, style, foot);
-  notesOf(pages, table, plan, style, foot);
+  const section = pages.part('Sect');
+  plan.bands.forEach((band, i) => laidOut(pages, table, band, plan, style, foot, section, i === 0));
+  notesOf(pages, table, plan, style, foot, section);
+  section.end();
 }
 
 type Plan = {
@@ -158,6 +160,8 @@ function laidOut(
   plan: Plan,
   style: PdfStyle,
   foot: Foot,
+  section: Part,
+  isFirst: boolean,
 ): void {
   const { size } = plan;
   const height = size + 5;
@@ -170,8 +174,10 @@ function laidOut(
       : 0,
   );
   let area = pages.page(plan.landscape, foot);
-  let y = titleOf(pages, table, area, style.unit);
-  y = headOf(pages, band, plan, area, y);
+  // Heads that come again are there for the eye.
+  let y = titleOf(pages, table, area, style.unit, isFirst ? section : null);
+  const whole = pages.part('Table', section);
+  y = headOf(pages, band, plan, area, y, whole);
   for (const group of keptTogether(table.rows)) {
     if (y + group.length * height > area.bottom && group.length * height < (area.bottom - area.top) / 2) {
       area = pages.page(plan.landscape, foot);
@@ -182,18 +188,26 @@ function laidOut(
         area = pages.page(plan.landscape, foot);
         y = headOf(pages, band, plan, area, area.top);
       }
-      rowOf(pages, table, table.rows[r]!, band, largest, plan, style, area, y);
+      rowOf(pages, table, table.rows[r]!, band, largest, plan, style, area, y, whole);
       y += height;
     }
   }
+  whole.end();
 }
 
-function titleOf(pages: Pages, table: ReportTable, { left, top, width }: Area, unit: string): number {
-  pages.text(table.book, left, top, { size: 8, color: COLORS.faded, most: width });
-  pages.text(table.title, left, top + 13, { face: 'title', size: 16, most: width });
+function titleOf(
+  pages: Pages,
+  table: ReportTable,
+  { left, top, width }: Area,
+  unit: string,
+  within: Part | null,
+): number {
+  const as = (type: As['type']) => (within ? { as: { type, within } } : {});
+  pages.text(table.book, left, top, { size: 8, color: COLORS.faded, most: width, ...as('P') });
+  pages.text(table.title, left, top + 13, { face: 'title', size: 16, most: width, ...as('H1') });
   let y = top + 36;
   for (const line of pages.lines(`${table.subtitle} · ${unit}`, 'plain', 8, width).slice(0, 3)) {
-    pages.text(line, left, y, { size: 8, color: COLORS.faded });
+    pages.text(line, left, y, { size: 8, color: COLORS.faded, ...as('P') });
     y += 11;
   }
   return y + 6;
@@ -205,8 +219,13 @@ function headOf(
   plan: Plan,
   { left, width }: Area,
   top: number,
+  within: Part | null = null,
 ): number {
   const { size, name } = plan;
+  const row = within && pages.part('TR', within);
+  const heads = (text: string) =>
+    row ? { as: { type: 'TH', within: row, heads: 'Column' } as const, said: text } : {};
+  if (row) pages.text('', left, top, { size, as: { type: 'TD', within: row } });
   const end = Math.min(left + width, left + name + widthOf(band));
   let x = left + name;
   const blocks = blocksOf(band);
@@ -225,11 +244,13 @@ function headOf(
         color: COLORS.faded,
         align: 'right',
         most: w,
+        ...heads([group, column.label].filter(Boolean).join(' ')),
       });
       at += w;
     }
     x += wide;
   });
+  row?.end();
   const y = top + 2 * size + 9;
   pages.line(left, end, y, 0.8);
   return y + 3;
@@ -254,23 +275,30 @@ function rowOf(
   style: PdfStyle,
   { left }: Area,
   y: number,
+  whole: Part,
 ): void {
   const heavy = row.kind === 'subtotal' || row.kind === 'result' || row.kind === 'group';
   const face = heavy ? 'bold' : 'plain';
   const end = left + name + widthOf(band);
   if (row.kind === 'blank') return;
-  if (row.kind === 'section')
-    return pages.text(row.label.toUpperCase(), left, y + 1, {
+  const part = pages.part('TR', whole);
+  const heads = { type: 'TH', within: part, heads: 'Row' } as const;
+  if (row.kind === 'section') {
+    pages.text(row.label.toUpperCase(), left, y + 1, {
       face: 'bold',
       size: size - 1.5,
       color: COLORS.faded,
       most: name,
+      as: heads,
     });
+    return part.end();
+  }
   if (heavy) pages.line(left, end, y - 2, row.kind === 'group' ? 0.3 : 0.5);
   pages.text(row.label, left + indentOf(row), y, {
     face,
     size,
     most: name - PAD - indentOf(row),
+    as: heads,
     ...(row.kind === 'detail' ? { color: COLORS.faded } : {}),
   });
   let x = left + name;
@@ -281,10 +309,12 @@ function rowOf(
     else {
       const text = cellText(value, column, row, table.currency, style);
       const color = column.kind === 'sense' ? (text === 'U' ? COLORS.bad : COLORS.good) : TONES[column.of];
-      pages.text(text, x + width - 2, y, { face, size, align: 'right', ...(color ? { color } : {}) });
+      const as = { type: 'TD', within: part } as const;
+      pages.text(text, x + width - 2, y, { face, size, align: 'right', as, ...(color ? { color } : {}) });
     }
     x += width;
   });
+  part.end();
   // The last result has a double line below.
   if (row.kind === 'result' && row === table.rows.findLast((r) => r.kind === 'result'))
     for (const down of [size + 2.2, size + 3.8]) pages.line(left, end, y + down, 0.5);
@@ -316,7 +346,14 @@ function barOf(
 }
 
 /** What is said of lines, behind the table: in full, whatever its length. */
-function notesOf(pages: Pages, table: ReportTable, plan: Plan, style: PdfStyle, foot: Foot): void {
+function notesOf(
+  pages: Pages,
+  table: ReportTable,
+  plan: Plan,
+  style: PdfStyle,
+  foot: Foot,
+  within: Part,
+): void {
   const places = table.columns.flatMap((c, i) => (isBehind(c) ? [i] : []));
   const said = table.rows.flatMap((row) => {
     const text = places
@@ -329,7 +366,7 @@ function notesOf(pages: Pages, table: ReportTable, plan: Plan, style: PdfStyle, 
   const size = 8.5;
   let area = pages.page(plan.landscape, foot);
   let y = area.top;
-  pages.text(style.notes, area.left, y, { face: 'title', size: 13 });
+  pages.text(style.notes, area.left, y, { face: 'title', size: 13, as: { type: 'H2', within } });
   y += 24;
   for (const { label, text } of said) {
     const lines = pages.lines(text, 'plain', size, area.width);
@@ -337,14 +374,14 @@ function notesOf(pages: Pages, table: ReportTable, plan: Plan, style: PdfStyle, 
       area = pages.page(plan.landscape, foot);
       y = area.top;
     }
-    pages.text(label, area.left, y, { face: 'bold', size, most: area.width });
+    pages.text(label, area.left, y, { face: 'bold', size, most: area.width, as: { type: 'H3', within } });
     y += size + 4;
     for (const line of lines) {
       if (y + size > area.bottom) {
         area = pages.page(plan.landscape, foot);
         y = area.top;
       }
-      pages.text(line, area.left, y, { size, most: area.width });
+      pages.text(line, area.left, y, { size, most: area.width, as: { type: 'P', within } });
       y += size + 3.5;
     }
     y += 6;
