@@ -107,7 +107,7 @@ export const exportPdf = (
 /** All words of a report, to know which letters it has. */
 function* textsOf({ book, title, subtitle, columns, rows }: ReportTable): Generator<string> {
   yield* [book, title, subtitle];
-  for (const c of columns) yield* [c.group, c.label];
+  for (const c of columns) yield* [c.group, c.label, c.lacks ?? ''];
   for (const r of rows) {
     yield r.label;
     for (const cell of r.cells) if (typeof cell === 'string') yield cell;

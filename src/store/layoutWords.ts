@@ -14,6 +14,7 @@ import {
 import { isApproved, reckoned, yearBefore, type Comparison, type Ground } from '@/core/ground';
 import { segmentName, type Layout, type LayoutColumn, type Line, type VarianceNote } from '@/core/model';
 import {
+  comparesWith,
   goesAhead,
   layoutAxis,
   onlyBudget,
@@ -298,6 +299,27 @@ export function noteWords({ book, calendar }: Ground, { parts, text }: VarianceN
   }
 }
 
+/** Why a column is of some of its periods alone. */
+function lackWords(
+  { calendar }: Ground,
+  compared: Compared,
+  { show, against }: LayoutColumn,
+  periods: readonly PeriodIndex[],
+): string {
+  const when = runsLabel(calendar, periods);
+  if (show === 'outlook') return `nothing is planned for ${when}`;
+  const name = nameOfAgainst(compared, comparesWith(show) ? against : 'first');
+  const { comparison } = compared;
+  switch (name) {
+    case 'Last year':
+      return `the ledger has nothing of a year before ${when}`;
+    case 'Budget':
+      return `${comparison ? comparisonName(comparison) : 'the budget'} has no plan for ${when}`;
+    default:
+      return `${name === 'Outlook' || name === 'Forecast' ? `the ${name.toLowerCase()}` : name} has nothing for ${when}`;
+  }
+}
+
 /** A report's title, and what stands beneath it. */
 function headOf(
   ground: Ground,
@@ -374,6 +396,7 @@ export function layoutWords(
     },
     apart: 'difference without lines budgeted for the year as a whole',
     only: (label, periods) => `${label}, ${runsLabel(calendar, periods)}`,
+    lacks: (column, periods) => lackWords(ground, compared, column, periods),
     method: (line) => methodBadge(line.method),
     planNote: (line) => planNotes(line, whole?.facts.periods ?? []),
     note: (note) => noteWords(ground, note),

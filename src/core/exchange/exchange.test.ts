@@ -162,6 +162,31 @@ describe('XLSX', () => {
     expect(ws.getCell('B8').value).toBe('\'=HYPERLINK("x")');
     expect(ws.getCell('C9').value).toMatchObject({ formula: 'SUM(C7:C8)' });
   });
+  test('printed, its heads stand on every page and its foot says what it is; a name’s & is no code', async () => {
+    const wb = new ExcelJS.Workbook();
+    const own = { ...budgetTable(), book: 'Oak & Ash', title: 'Plan' };
+    await wb.xlsx.load((await reportXlsx(own)).buffer as ArrayBuffer);
+    const ws = wb.worksheets[0]!;
+    expect(ws.pageSetup).toMatchObject({
+      orientation: 'landscape',
+      printTitlesRow: '4:5',
+      printTitlesColumn: 'A:B',
+    });
+    expect(ws.headerFooter.oddFooter).toBe('&LOak && Ash · Plan&R&P / &N');
+  });
+});
+
+test('files say in which currency they are, and why some columns are of fewer months', async () => {
+  const [first, ...others] = budgetTable().columns;
+  const own = {
+    ...budgetTable(),
+    subtitle: 'Draft',
+    columns: [{ ...first!, lacks: 'no plan for May' }, ...others.map((c) => ({ ...c, lacks: '' }))],
+  };
+  expect(reportCsv(own).split('\r\n')[1]).toBe('Draft · USD · no plan for May');
+  const wb = new ExcelJS.Workbook();
+  await wb.xlsx.load((await reportXlsx(own)).buffer as ArrayBuffer);
+  expect(wb.worksheets[0]!.getCell('A3').value).toBe('Draft · USD · no plan for May');
 });
 
 describe('CSV', () => {

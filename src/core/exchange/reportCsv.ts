@@ -1,6 +1,12 @@
 import { decimalText, plainDecimal, type Minor } from '@/core/money';
 import { neutralize, writeDelimited } from '@/core/files';
-import type { ReportCell, ReportColumn, ReportRow, ReportTable } from '@/core/report';
+import {
+  beneathTitle,
+  type ReportCell,
+  type ReportColumn,
+  type ReportRow,
+  type ReportTable,
+} from '@/core/report';
 
 /**
  * A report as CSV (RFC 4180), natural signs, plain decimals with a dot and all digits of the currency. Blank is an
@@ -19,7 +25,7 @@ export function reportCsv(table: ReportTable): string {
   ]);
   return writeDelimited([
     [neutralize(`${table.book} · ${table.title}`)],
-    [neutralize(table.subtitle)],
+    [neutralize(beneathTitle(table, table.currency))],
     head.map(neutralize),
     ...rows,
   ]);

@@ -1,7 +1,14 @@
 import type { Cell, Worksheet } from 'exceljs';
 import { minorDigits, TOO_LARGE_TEXT, unitOf } from '@/core/money';
 import { columnLetters, neutralize } from '@/core/files';
-import type { Linked, ReportCell, ReportColumn, ReportRow, ReportTable } from '@/core/report';
+import {
+  beneathTitle,
+  type Linked,
+  type ReportCell,
+  type ReportColumn,
+  type ReportRow,
+  type ReportTable,
+} from '@/core/report';
 
 const HEAD_ROWS = 5;
 const LABEL_COLUMNS = 2;
@@ -46,7 +53,17 @@ export async function reportsXlsx(tables: readonly ReportTable[]): Promise<Uint8
     sheet.columns.forEach((column, i) => {
       column.width = i === 0 ? 9 : i === 1 ? 32 : table.columns[i - LABEL_COLUMNS]!.kind === 'text' ? 28 : 13;
     });
-    sheet.pageSetup = { orientation: 'landscape', fitToPage: true, fitToWidth: 1, fitToHeight: 0 };
+    sheet.pageSetup = {
+      orientation: 'landscape',
+      fitToPage: true,
+      fitToWidth: 1,
+      fitToHeight: 0,
+      printTitlesRow: `${HEAD_ROWS - 1}:${HEAD_ROWS}`,
+      printTitlesColumn: 'A:B',
+    };
+    // In a foot “&” begins a code: a name’s own is doubled (ECMA-376).
+    const plain = (text: string) => text.replaceAll('&', '&&');
+    sheet.headerFooter.oddFooter = `&L${plain(table.book)} · ${plain(table.title)}&R&P / &N`;
   });
   return new Uint8Array(await workbook.xlsx.writeBuffer());
 }
@@ -81,7 +98,7 @@ function writeHead(sheet: Worksheet, table: ReportTable): void {
   sheet.getCell(1, 1).value = neutralize(table.book);
   sheet.getCell(1, 1).font = { bold: true, size: 14 };
   sheet.getCell(2, 1).value = neutralize(table.title);
-  sheet.getCell(3, 1).value = neutralize(`${table.subtitle} · ${table.currency}`);
+  sheet.getCell(3, 1).value = neutralize(beneathTitle(table, table.currency));
   const line = sheet.getRow(HEAD_ROWS);
   sheet.getCell(HEAD_ROWS, 1).value = 'Code';
   sheet.getCell(HEAD_ROWS, 2).value = 'Line';

@@ -15,6 +15,7 @@ export {
 } from './statement';
 export {
   ROW_NAMES,
+  beneathTitle,
   cellOf,
   fileTable,
   type Linked,

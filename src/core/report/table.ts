@@ -35,6 +35,8 @@ export type ReportColumn = {
   readonly periods?: PeriodRange;
   /** The periods that it is of, where what is compared says nothing of some of them. */
   readonly only?: readonly PeriodIndex[];
+  /** Why it is of those alone. */
+  readonly lacks?: string;
   /** It is of one value of the layout's axis, beside the whole. */
   readonly part?: boolean;
   /** That value; null for what is unassigned. */
@@ -110,6 +112,10 @@ export type ReportTable = {
   readonly columns: readonly ReportColumn[];
   readonly rows: readonly ReportRow[];
 };
+
+/** What stands beneath a report's title wherever it goes: what it is of, in what, and why some columns are of fewer periods. */
+export const beneathTitle = ({ subtitle, columns }: ReportTable, unit: string): string =>
+  [...new Set([subtitle, unit, ...columns.map((c) => c.lacks ?? '')])].filter(Boolean).join(' · ');
 
 /** A report as files have it: plain data for another thread; without the columns that are only drawn, unless it draws. */
 export function fileTable(table: ReportTable, draws = false): ReportTable {

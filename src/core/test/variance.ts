@@ -36,6 +36,7 @@ export const plainWords = (change: Partial<LayoutWords> = {}): LayoutWords => ({
   used: (amount, of) => `${amount ?? 0} of ${of} used`,
   apart: 'apart',
   only: (label, periods) => `${label} of ${periods.length}`,
+  lacks: (column, periods) => `${column.show} lacks ${periods.length}`,
   method: (line) => line.method.kind,
   planNote: (line) => line.note?.text ?? '',
   note: (n) => n.text,

@@ -156,6 +156,7 @@ function ledgerWords({ calendar }: Ground, title: string, range: PeriodRange, pa
     used: nothing,
     apart: '',
     only: (label) => label,
+    lacks: nothing,
     method: nothing,
     planNote: nothing,
     note: nothing,

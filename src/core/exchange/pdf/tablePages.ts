@@ -1,5 +1,5 @@
 import { formatAmount, perMilleText, type AmountStyle, type Minor } from '@/core/money';
-import type { ReportColumn, ReportRow, ReportTable } from '@/core/report';
+import { beneathTitle, type ReportColumn, type ReportRow, type ReportTable } from '@/core/report';
 import { COLORS, Pages, type Area, type As, type Foot, type Paper, type Part } from './pages';
 
 /** How a report's figures are written, and what stands under its pages. */
@@ -206,7 +206,7 @@ function titleOf(
   pages.text(table.book, left, top, { size: 8, color: COLORS.faded, most: width, ...as('P') });
   pages.text(table.title, left, top + 13, { face: 'title', size: 16, most: width, ...as('H1') });
   let y = top + 36;
-  for (const line of pages.lines(`${table.subtitle} · ${unit}`, 'plain', 8, width).slice(0, 3)) {
+  for (const line of pages.lines(beneathTitle(table, unit), 'plain', 8, width).slice(0, 5)) {
     pages.text(line, left, y, { size: 8, color: COLORS.faded, ...as('P') });
     y += 11;
   }

@@ -128,6 +128,7 @@ describe.each(COVERS)('with a budget of %s', (_, own) => {
           column('difference', span, 'lastYear'),
         ],
       };
+      const showOf = (place: number) => layout.columns[place]!.show;
       const compared = comparedWith(ground, month, layout, own && 'b1');
       expect(compared.first).toBe(compares ? 'comparison' : 'lastYear');
       const { table } = reportOf(ground, layout, month, own && 'b1');
@@ -185,7 +186,12 @@ describe.each(COVERS)('with a budget of %s', (_, own) => {
         lastYear.said,
         lastYear.compared,
       ]);
-      for (const c of table.columns) expect(c.label.includes(' of ')).toBe(c.only !== undefined);
+      for (const c of table.columns) {
+        expect(c.label.includes(' of ')).toBe(c.only !== undefined);
+        // How many are missing: all that count and are none of those.
+        const of = c.key.includes('Outlook') ? months : counted;
+        expect(c.lacks).toBe(c.only && `${showOf(c.place!)} lacks ${of.length - c.only.length}`);
+      }
     });
   });
 });

@@ -146,6 +146,9 @@ function onlyOf(spec: LayoutColumn, figures: ReturnType<typeof figuresOf>): read
   const side = sideOf(spec);
   return (DIFFERS.has(spec.show) ? figures.pairOf(side)?.only : null) ?? figures.lacking(side);
 }
+/** The periods of a span that count, and are not among some. */
+const missing = ({ counts, known, periods }: ShownSpan, only: readonly PeriodIndex[]) =>
+  (counts === 'soFar' ? known : periods).filter((p) => !only.includes(p));
 const DIFFERS: ReadonlySet<LayoutColumn['show']> = new Set(['difference', 'percent', 'sense', 'bar']);
 
 function madeColumn(
@@ -173,6 +176,7 @@ function madeColumn(
   const figures = span === null ? null : figuresOf(needs, sides, span);
   const only = figures && onlyOf(spec, figures);
   const label = words.column(spec, span);
+  const lacks = only && span ? words.lacks(spec, missing(span, only)) : '';
   const column: ReportColumn = {
     key,
     block: span === null ? '' : `${scope === 'all' ? '' : `${scope ?? 'none'}:`}${span.key}`,
@@ -181,7 +185,7 @@ function madeColumn(
     kind: KIND[spec.show],
     of,
     formula: null,
-    hint: words.hint(spec, span),
+    hint: [words.hint(spec, span), lacks].filter(Boolean).join(' · '),
     place,
     ...(scope === 'all' ? {} : { part: true, scope }),
     ...(spec.show === 'perUnit' || spec.show === 'comparedPerUnit' ? { ratio: true } : {}),
@@ -189,7 +193,7 @@ function madeColumn(
     ...(span && span.periods.length > 0
       ? { periods: { first: span.periods[0]!, last: span.periods.at(-1)! } }
       : {}),
-    ...(only ? { only } : {}),
+    ...(only ? { only, lacks } : {}),
   };
   const base = { column, spec, span, scope, shows: null, pair: null, only };
   if (span === null || figures === null || isWord(spec.show)) {

@@ -17,6 +17,8 @@ export type LayoutWords = {
   readonly apart: string;
   /** A label of what is told of some of its periods alone. */
   readonly only: (label: string, periods: readonly PeriodIndex[]) => string;
+  /** Why: the periods of its span of which nothing is said. */
+  readonly lacks: (column: LayoutColumn, periods: readonly PeriodIndex[]) => string;
   /** How a budget's line is made, and what is noted of its plan. */
   readonly method: (line: Line) => string;
   readonly planNote: (line: Line) => string;
