@@ -228,9 +228,9 @@ export function hintWords(compared: Compared, column: LayoutColumn, span: ShownS
     case 'difference':
       return `${left} − ${name}`;
     case 'percent':
-      return `(${left} − ${name}) ÷ size of ${name}`;
+      return `(${left} − ${name}) ÷ ${name}; nothing where that is below zero`;
     case 'reached':
-      return `actual so far ÷ ${name}`;
+      return `actual so far ÷ ${name}; nothing where that is below zero`;
     case 'sense':
       return 'F: helps profit; U: hurts it';
     case 'bar':
@@ -244,7 +244,7 @@ export function hintWords(compared: Compared, column: LayoutColumn, span: ShownS
     case 'change':
       return `${nameOfAgainst(compared, 'first').toLowerCase()} − last year, of the months of which both are known`;
     case 'changePercent':
-      return 'change ÷ size of last year';
+      return 'change ÷ last year; nothing where that is below zero';
     case 'planNote':
       return 'Notes of the budget’s line and of its months';
     case 'flexible':

@@ -260,7 +260,8 @@ function columnFormula(table: ReportTable, row: ReportRow, r: number, column: Re
     case 'minus':
       return `${at(f.left)}-${at(f.right)}`;
     case 'share':
-      return `IF(${at(f.of)}=0,"",${at(f.part)}/ABS(${at(f.of)}))`;
+      // Of nothing, and of what is below it, no part can be told.
+      return `IF(${at(f.of)}<=0,"",${at(f.part)}/${at(f.of)})`;
   }
 }
 

@@ -291,8 +291,9 @@ export function varianceIn(pair: Pair | null, row: Pick<RowFigures, 'value' | 'e
   return compare(row.value(pair.compared[0]), row.value(pair.compared[1]), row.effect);
 }
 
-/** A part of a whole in tenths of a percent of its size; null of nothing. */
+/**
+ * A part of a whole in tenths of a percent. Of nothing, and of what is below it, no part can be told: how much of a loss was
+ * reached would read as a success.
+ */
 export const perMille = (part: Minor | null, whole: Minor | null): number | null =>
-  part === null || whole === null || whole === 0
-    ? null
-    : divideRounded(part, 1000, Math.abs(whole), 'halfAwayFromZero');
+  part === null || whole === null || whole <= 0 ? null : divideRounded(part, 1000, whole, 'halfAwayFromZero');

@@ -195,3 +195,44 @@ describe.each(COVERS)('with a budget of %s', (_, own) => {
     });
   });
 });
+
+test('of nothing and of what is below it no percent is told; the difference and its sense are', () => {
+  const fees = account('f', 'income', 'Fees');
+  const month = first;
+  const own = blockOf(
+    [sales, fees],
+    [
+      ['2026-01-15', 's', 700],
+      ['2026-01-15', 'f', -900],
+    ],
+  );
+  const ground = makeGround(
+    bookWith([sales, fees], {
+      sources: [sourceOf()],
+      closedThrough: calendar.period(month).id,
+      budgets: [
+        budgetOf(
+          [
+            line('s', byMonth({ [calendar.period(month).id]: minor(-100) })),
+            line('f', byMonth({ [calendar.period(month).id]: minor(50) })),
+          ],
+          'b1',
+        ),
+      ],
+    }),
+    new Map([[own.id, own]]),
+  );
+  const span = { of: 'month', back: 0 } as const;
+  const layout: Layout = {
+    ...STANDARD,
+    rows: { ...STANDARD.rows, set: 'profitAndLoss' },
+    columns: (['difference', 'percent', 'sense', 'reached', 'share'] as const).map((show) =>
+      column(show, span),
+    ),
+  };
+  const { table } = reportOf(ground, layout, month, 'b1');
+  const told = (key: string) => table.rows.find((r) => r.key === key)!.cells;
+  // A loss of 100 was planned, and 700 was earned; the company's income as a whole is −200.
+  expect(told('s')).toEqual([800, null, 'F', null, null]);
+  expect(told('f')).toEqual([-950, -19_000, 'U', -18_000, null]);
+});

@@ -228,7 +228,7 @@ function madeColumn(
           const variance = varianceIn(pair, row);
           if (!variance) return null;
           return show === 'percent'
-            ? variance.perMille
+            ? perMille(variance.difference, row.value(pair!.compared[1]))
             : show === 'sense'
               ? variance.sense
               : variance.difference;
@@ -248,7 +248,8 @@ function madeColumn(
         pair,
         cell(row) {
           const change = varianceIn(pair, row);
-          return (percent ? change?.perMille : change?.difference) ?? null;
+          if (!change) return null;
+          return percent ? perMille(change.difference, row.value(pair!.compared[1])) : change.difference;
         },
       };
     }
