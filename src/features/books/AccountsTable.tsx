@@ -2,6 +2,7 @@
 
 import { useState, type DragEvent, type KeyboardEvent } from 'react';
 import { Button, Checkbox, NativeSelect, TextInput } from '@mantine/core';
+import { found } from '@/core/finding';
 import { editText, numberFormatOf, parseAmount, minorDigits, type Minor } from '@/core/money';
 import {
   ACCOUNT_KINDS,
@@ -64,10 +65,7 @@ export function AccountsTable({ ground, readOnly }: { readonly ground: Ground; r
   const [dragged, setDragged] = useState<string | null>(null);
   const [over, setOver] = useState<string | null>(null);
   const [merging, setMerging] = useState<Account | null>(null);
-  const words = find.trim().toLowerCase();
-  const accounts = book.accounts.filter((a) =>
-    `${a.code} ${a.name} ${a.group} ${a.keeper}`.toLowerCase().includes(words),
-  );
+  const accounts = found(book.accounts, (a) => `${a.code} ${a.name} ${a.group} ${a.keeper}`, find);
   const groups = [...new Set(book.accounts.map((a) => a.group))].filter(Boolean);
   const keepers = [...new Set(book.accounts.map((a) => a.keeper))].filter(Boolean);
   const edit = (account: Account, change: Extract<Command, { type: 'editAccount' }>['change']) =>

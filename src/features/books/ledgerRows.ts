@@ -1,3 +1,4 @@
+import { found } from '@/core/finding';
 import type { Minor } from '@/core/money';
 import { periodsOf, rangeLabel, type PeriodRange } from '@/core/calendar';
 import { actualOf, oddMonths, type Balances, type OddMonth } from '@/core/ledger';
@@ -40,8 +41,6 @@ const bare = { badge: '', badgeTone: 'quiet', hasNote: false, typed: none } as c
 const number = (code: string): number => Number.parseFloat(code.replace(/[^\d.]/g, ''));
 
 function passes(account: Account, f: LedgerFilter): boolean {
-  const words = f.words.trim().toLowerCase();
-  if (words && !`${account.code} ${account.name}`.toLowerCase().includes(words)) return false;
   const code = number(account.code);
   if (f.from && !(code >= number(f.from))) return false;
   if (f.to && !(code <= number(f.to))) return false;
@@ -90,6 +89,7 @@ export function filteredLedger(
 ): ReportTable {
   const layout = shippedLayout('std-ledger')!;
   const month = range.last;
+  const sought = new Set(found(ground.book.accounts, (a) => `${a.code} ${a.name}`, filter.words));
   const compared = { comparison: null, first: 'lastYear', second: null, kept: null } as const;
   return ledgerReport({
     ground,
@@ -99,7 +99,7 @@ export function filteredLedger(
     words: ledgerWords(ground, layout.name, range, part),
     ruler: range,
     ledger: balances,
-    accounts: (a) => passes(a, filter) && (!filter.oddOnly || odd.has(a.id)),
+    accounts: (a) => sought.has(a) && passes(a, filter) && (!filter.oddOnly || odd.has(a.id)),
     labelOfPart,
   }).table;
 }

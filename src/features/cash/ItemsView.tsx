@@ -2,6 +2,7 @@
 
 import { useMemo, useState } from 'react';
 import { Button, Checkbox, NativeSelect, SegmentedControl, TextInput } from '@mantine/core';
+import { found } from '@/core/finding';
 import { minor, type Minor } from '@/core/money';
 import { fromDayNumber, toDayNumber } from '@/core/calendar';
 import type { Cash, ItemChange } from '@/core/model';
@@ -58,12 +59,9 @@ export function ItemsView({ ground, view }: { readonly ground: Ground; readonly 
   const money = moneyFormat(ground.book);
   const { start } = view.input;
   const own = useMemo(() => view.items.filter((i) => i.side === side), [view.items, side]);
-  const found = useMemo(() => {
-    const text = sought.trim().toLowerCase();
-    return own
-      .filter((i) => !onlyWaiting || i.state === 'waiting')
-      .filter((i) => text === '' || `${i.counterparty} ${i.number}`.toLowerCase().includes(text))
-      .sort(BY[order]);
+  const shownItems = useMemo(() => {
+    const all = own.filter((i) => !onlyWaiting || i.state === 'waiting');
+    return [...found(all, (i) => `${i.counterparty} ${i.number}`, sought)].sort(BY[order]);
   }, [own, sought, order, onlyWaiting]);
   const waiting = view.items.filter((i) => i.state === 'waiting');
   const total = own.filter((i) => i.kind === 'invoice').reduce((t, i) => t + i.open, 0);
@@ -169,7 +167,7 @@ export function ItemsView({ ground, view }: { readonly ground: Ground; readonly 
             </tr>
           </thead>
           <tbody>
-            {found.slice(0, shown).map((i) => {
+            {shownItems.slice(0, shown).map((i) => {
               const name = `${i.counterparty || 'Brought forward'} ${i.number}`.trim();
               const { state } = i;
               return (
@@ -220,10 +218,10 @@ export function ItemsView({ ground, view }: { readonly ground: Ground; readonly 
             })}
           </tbody>
         </table>
-        {found.length === 0 && <p className="faded">Nothing is open here.</p>}
-        {found.length > shown && (
+        {shownItems.length === 0 && <p className="faded">Nothing is open here.</p>}
+        {shownItems.length > shown && (
           <Button m={8} onClick={() => setShown(shown + 5 * STEP)}>
-            {(found.length - shown).toLocaleString('en-US')} more
+            {(shownItems.length - shown).toLocaleString('en-US')} more
           </Button>
         )}
       </div>

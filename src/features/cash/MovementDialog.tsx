@@ -2,6 +2,7 @@
 
 import { useMemo, useState } from 'react';
 import { Button, TextInput } from '@mantine/core';
+import { found } from '@/core/finding';
 import { eventKey, type Event, type Movement } from '@/core/cash';
 import type { CashView, Ground, TodayView } from '@/core/ground';
 import { minor } from '@/core/money';
@@ -63,8 +64,7 @@ export function MovementDialog({
     const far = (c: Choice) => Math.abs(c.left - movement.amount);
     return [...own.values()].sort((a, b) => far(a) - far(b) || a.day - b.day);
   }, [ground, view, today, movement]);
-  const text = sought.trim().toLowerCase();
-  const found = choices.filter((c) => text === '' || `${c.name} ${c.why}`.toLowerCase().includes(text));
+  const offered = found(choices, (c) => `${c.name} ${c.why}`, sought);
   const put = (as: string | null) => {
     const movements = [
       { key: movement.key, said: as === null ? null : { as, by: recordedName(), at: instant() } },
@@ -100,7 +100,7 @@ export function MovementDialog({
       >
         <table className={classes.table}>
           <tbody>
-            {found.slice(0, MOST).map((c) => (
+            {offered.slice(0, MOST).map((c) => (
               <tr key={c.key} data-chosen={said?.as === c.key}>
                 <td>{c.name}</td>
                 <td className="faded">{c.why}</td>
@@ -115,9 +115,9 @@ export function MovementDialog({
             ))}
           </tbody>
         </table>
-        {found.length === 0 && <p className="faded">Nothing in this direction is planned or open.</p>}
-        {found.length > MOST && (
-          <p className="faded">{found.length - MOST} more: say some of its words above.</p>
+        {offered.length === 0 && <p className="faded">Nothing in this direction is planned or open.</p>}
+        {offered.length > MOST && (
+          <p className="faded">{offered.length - MOST} more: say some of its words above.</p>
         )}
       </div>
     </Dialog>

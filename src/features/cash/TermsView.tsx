@@ -2,6 +2,7 @@
 
 import { useMemo, useState } from 'react';
 import { Button, Checkbox, NativeSelect, TextInput } from '@mantine/core';
+import { found } from '@/core/finding';
 import { minor, percent } from '@/core/money';
 import {
   isProfitAndLoss,
@@ -69,10 +70,8 @@ export function TermsView({
     return sums;
   }, [view.lines]);
   const rows = useMemo(() => {
-    const text = sought.trim().toLowerCase();
-    return book.accounts
-      .filter((a) => isProfitAndLoss(a.kind) && (planned.has(a.id) || a.active))
-      .filter((a) => text === '' || `${a.code} ${a.name}`.toLowerCase().includes(text))
+    const all = book.accounts.filter((a) => isProfitAndLoss(a.kind) && (planned.has(a.id) || a.active));
+    return found(all, (a) => `${a.code} ${a.name}`, sought)
       .map((account) => ({ account, ...view.termsOf(account, null) }))
       .sort((a, b) => doubt(b) - doubt(a));
   }, [book.accounts, planned, sought, view]);

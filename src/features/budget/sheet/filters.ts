@@ -7,6 +7,7 @@ import {
   type Line,
   type SegmentId,
 } from '@/core/model';
+import { found } from '@/core/finding';
 import { frozenFigures, type Amounts, type Figures, type Span } from '@/core/plan';
 import type { StatementRow } from '@/core/report';
 
@@ -52,6 +53,8 @@ export type FilterFacts = {
 };
 
 /** Codes as numbers where both are, as texts otherwise. */
+type LineRow = Extract<StatementRow, { kind: 'line' }>;
+
 function codeAtLeast(code: string, bound: string): boolean {
   const [a, b] = [Number(code), Number(bound)];
   return Number.isNaN(a) || Number.isNaN(b) ? code >= bound : a >= b;
@@ -87,10 +90,9 @@ const HAS: Record<Mark, (account: Account, facts: FilterFacts) => boolean> = {
   typed: ({ id }, { lines }) => lines(id).some((l) => Object.keys(l.overrides).length > 0),
 };
 
-function passes({ account }: Extract<StatementRow, { kind: 'line' }>, facts: FilterFacts): boolean {
+function passes({ account }: LineRow, facts: FilterFacts, sought: ReadonlySet<Account>): boolean {
   const { filter: f } = facts;
-  const words = f.words.trim().toLowerCase();
-  if (words && !`${account.code} ${account.name}`.toLowerCase().includes(words)) return false;
+  if (!sought.has(account)) return false;
   if (f.kinds.length > 0 && !f.kinds.includes(account.kind)) return false;
   if (f.group && account.group !== f.group) return false;
   if (f.keeper && account.keeper !== f.keeper) return false;
@@ -114,8 +116,10 @@ export function keptRows(
   const sectionsInSight = new Set<string>();
   const groupsInSight = new Set<string>();
   const lines = new Set<number>();
+  const all = rows.flatMap((row) => (row.kind === 'line' ? [row.account] : []));
+  const sought = new Set(facts && found(all, (a) => `${a.code} ${a.name}`, facts.filter.words));
   rows.forEach((row, r) => {
-    if (row.kind !== 'line' || (facts && !passes(row, facts))) return;
+    if (row.kind !== 'line' || (facts && !passes(row, facts, sought))) return;
     const { section, account } = row;
     sectionsInSight.add(section);
     const group = groupKey(section, account.group);
