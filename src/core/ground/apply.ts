@@ -101,7 +101,7 @@ function whyNot(
   changes: PlanChanges,
   ground: Ground,
 ): NotApplied | null {
-  const { id, what } = a.adjustment;
+  const { id } = a.adjustment;
   if (isOn(a, 'amounts', 'linesMoved', 'driver'))
     return changes.unreached.find((u) => u.adjustment === id)?.because ?? null;
   if (isOn(a, 'rowMoved', 'rowGone', 'rowField'))

@@ -1,7 +1,7 @@
 import { driver, calendar, account, byMonth, factsOver, line, periodIds, share } from '@/core/test/build';
 import { assume, lines } from '@/core/test/cases';
 import { staffRow } from '@/core/test/schedule';
-import { lineKey, type Adjusts, type Line, type ScheduleRow, type SegmentId } from '@/core/model';
+import { lineKey, type Adjusts, type Line, type SegmentId } from '@/core/model';
 import { balancesOf } from '@/core/ledger';
 import { minor } from '@/core/money';
 import type { Assumed } from '@/core/scenario';

@@ -7,7 +7,6 @@ import { Button, SegmentedControl } from '@mantine/core';
 import { periodsOf, rangeLabel, type PeriodRange } from '@/core/calendar';
 import { aheadOf, rulerRange } from '@/core/ground';
 import type { Adjustment } from '@/core/model';
-import { minor } from '@/core/money';
 import { MenuButton } from '@/components/Opens';
 import { StageHead } from '@/components/StageHead';
 import { PlanChoice } from '@/components/ViewBar';
