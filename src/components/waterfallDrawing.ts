@@ -59,6 +59,38 @@ function hatched(
 
 const isWhole = ({ kind }: WaterfallStep): boolean => kind !== 'good' && kind !== 'bad';
 
+/** Where bars begin above zero, a slanted gap across the whole ones says so: their lengths do not compare. */
+function cutMarks(steps: readonly WaterfallStep[], floor: number, high: number, token: Token): object[] {
+  const tall = high - floor;
+  const across = (i: number, at: number, color: string, width: number) => ({
+    type: 'line',
+    x0: i - 0.4,
+    x1: i + 0.4,
+    y0: floor + tall * (at - 0.03),
+    y1: floor + tall * (at + 0.03),
+    line: { color, width },
+  });
+  return steps.flatMap((s, i) =>
+    isWhole(s)
+      ? [
+          across(i, 0.14, token('--sheet'), 5),
+          across(i, 0.115, token('--faded'), 1),
+          across(i, 0.165, token('--faded'), 1),
+        ]
+      : [],
+  );
+}
+
+/** Where a result is below zero, the line from which all of them are drawn. */
+const zeroLine = (steps: readonly WaterfallStep[], token: Token): object => ({
+  type: 'line',
+  x0: -0.5,
+  x1: steps.length - 0.5,
+  y0: 0,
+  y1: 0,
+  line: { color: token('--rule'), width: 1 },
+});
+
 /** The chart of these steps; `token` gives the look's colors. */
 export function drawing(all: readonly WaterfallStep[], token: Token): Drawing {
   // What is too large to be told stands in the table only.
@@ -137,6 +169,7 @@ export function drawing(all: readonly WaterfallStep[], token: Token): Drawing {
         fixedrange: true,
       },
       yaxis: { visible: false, range: [floor - pad, high + pad], fixedrange: true },
+      shapes: floor > 0 ? cutMarks(steps, floor, high, token) : low < 0 ? [zeroLine(steps, token)] : [],
     },
   };
 }

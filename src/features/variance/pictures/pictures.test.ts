@@ -66,6 +66,8 @@ describe('the notation of what is actual, planned, expected and before', () => {
       base: number[];
       marker: { color: string[]; pattern?: { shape: string } };
     }[];
+  const shapesOf = (of: readonly WaterfallStep[]) =>
+    (drawing(of, token).layout as { shapes: object[] }).shapes;
   test('in a way from one result to another, whose steps begin where the last one ended', () => {
     const [{ y, base, marker }, over] = read(steps) as [Bars, Bars];
     expect(base.map((b, i) => [b, b + y[i]!])).toEqual([
@@ -88,6 +90,15 @@ describe('the notation of what is actual, planned, expected and before', () => {
     const [{ y, base }] = read(large) as [Bars, Bars];
     expect(base[0]).toBeGreaterThan(90_000);
     expect(base.map((b, i) => b + y[i]!)).toEqual([100_000, 100_300, 100_300]);
+    // The whole bars alone are cut, and say so above where they begin.
+    const marks = shapesOf(large) as { x0: number; x1: number; y0: number; y1: number }[];
+    expect([...new Set(marks.map((m) => (m.x0 + m.x1) / 2))]).toEqual([0, 2]);
+    for (const m of marks) expect(Math.min(m.y0, m.y1)).toBeGreaterThan(base[0]!);
+  });
+  test('bars from zero on have no such mark; below zero there is the line that they hang from', () => {
+    expect(shapesOf(steps)).toMatchObject([{ y0: 0, y1: 0 }]);
+    const above = [steps[0]!, { ...steps[1]!, value: 900 }, { ...steps[3]!, value: 1_000 }];
+    expect(shapesOf(above)).toEqual([]);
   });
   test('what is too large to be told draws nothing and breaks nothing', () => {
     expect(read([{ ...steps[0]!, value: Number.NaN }, steps[3]!])[0]!.y[0]).toBe(0);
