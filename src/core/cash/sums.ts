@@ -44,7 +44,7 @@ export function addPart(
   const { columns, first, count } = postings;
   const { day, account, amount } = columns;
   let last = -1;
-  let sum = bySource[source];
+  let sum!: Float64Array;
   for (let i = first; i < first + count; i++) {
     const d = day[i]! - begin - 1;
     if (d >= length) continue;

@@ -5,6 +5,7 @@ import {
   addedId,
   boundedSize,
   cashIn,
+  changesTerms,
   countedIn,
   isItemsChange,
   isOn,
@@ -47,7 +48,7 @@ export const lastKnown = ({ closedThrough, balances }: Pick<Ground, 'closedThrou
 const isOfRows = (a: Assumption): boolean =>
   isOn(a, 'rowMoved', 'rowAdded', 'rowGone', 'rowField', 'pay', 'oncosts', 'rate');
 const isOfCash = (a: Assumption): boolean => isOn(a, 'datedMoved', 'rate');
-const isOfTerms = (a: Assumption): boolean => isOn(a, 'termsDays', 'termsLost', 'termsNew');
+const isOfTerms = (a: Assumption): boolean => changesTerms(a.adjustment);
 
 const makeCase = () => ({
   /** The ground as it is, on which plans have nothing of what money ahead makes: a case finds that for itself. */

@@ -12,7 +12,7 @@ import type {
 } from '@/core/model';
 import { COST_KINDS, isProfitAndLoss } from '@/core/model';
 import { percent, type Percent } from '@/core/money';
-import { isOn, type Assumed, type Assumption, type AssumptionOf } from './assumed';
+import { type Assumed, type Assumption, type AssumptionOf } from './assumed';
 import { sizeOfPercent, percentOfSize } from './sizes';
 import { timesIn } from './when';
 
@@ -50,7 +50,7 @@ export const changesTerms = ({ what: { on } }: Adjustment): boolean =>
   on === 'termsDays' || on === 'termsLost' || on === 'termsNew';
 
 type TermsChange = AssumptionOf<'termsDays' | 'termsLost' | 'termsNew'>;
-const isTermsChange = (a: Assumption): a is TermsChange => isOn(a, 'termsDays', 'termsLost', 'termsNew');
+const isTermsChange = (a: Assumption): a is TermsChange => changesTerms(a.adjustment);
 
 /** Which terms a line has in a period, given those that it has without assumptions; the same object where they change nothing. */
 export type TermsIn = (

@@ -94,7 +94,7 @@ function moneyOf(
   const end = toDayNumber(calendar.period(last).end);
   const from = Math.max(forecast.today + 1, toDayNumber(calendar.period(range.first).start));
   const to = Math.min(forecast.start + forecast.closing.length, end);
-  const plain = bankBeforeLine(view);
+  const bank = bankOf(view);
   const lowIn = (all: Float64Array): Outcome | null => {
     let low: Outcome | null = null;
     for (let day = from; day <= to; day++) {
@@ -108,12 +108,12 @@ function moneyOf(
     for (let day = from; day <= to; day++) if (forecast.closing[day - forecast.start - 1]! < floor) under++;
   const closing = forecast.closing[end - forecast.start - 1];
   return {
-    lowBank: lowIn(plain),
+    lowBank: lowIn(bank.plain),
     lowAfterLine: line ? lowIn(forecast.closing) : null,
     highestDrawing: line ? highestDrawing(view, from, to) : null,
     daysUnder: floor === null ? null : amountOf(under),
     closingBank: closing === undefined ? null : amountOf(closing),
-    bank: { start: forecast.start, plain, closing: forecast.closing, bySource: forecast.bySource },
+    bank,
   };
 }
 
@@ -134,7 +134,10 @@ export function outcomeOf(
 /** The bank by day ahead; null where nothing is known at all. */
 export function bankAhead(ground: Ground, look: Budget | null): Outcomes['bank'] | null {
   const view = cashOf(ground, budgetOn(ground, look), ALL_SOURCES);
-  if (view === null) return null;
+  return view && bankOf(view);
+}
+
+function bankOf(view: CashView): Outcomes['bank'] {
   const { start, closing, bySource } = view.forecast;
   return { start, plain: bankBeforeLine(view), closing, bySource };
 }

@@ -42,6 +42,7 @@ export function BankBesideLines({
   const found = first ? largest(first.flow, first.apart > 0 ? 1 : -1) : null;
   // A payment that is small beside the difference explains nothing of it.
   const most = found && 2 * Math.abs(found.amount) >= Math.abs(first!.apart) ? found : null;
+  const what = most && [most.entry.memo, most.entry.counterparty].filter(Boolean).join(', ');
   const rest = beside.apart - named.reduce((t, f) => t + f.apart, 0);
   return (
     <section aria-label="The bank beside the plan">
@@ -59,9 +60,7 @@ export function BankBesideLines({
         .
         {most &&
           ` The largest of ${first!.label.toLowerCase()}: ${money.signed(most.amount)} on ${dayText(most.entry.day, book.locale)}${
-            [most.entry.memo, most.entry.counterparty].filter(Boolean).length > 0
-              ? ` (${[most.entry.memo, most.entry.counterparty].filter(Boolean).join(', ')})`
-              : ''
+            what ? ` (${what})` : ''
           }.`}
       </p>
     </section>

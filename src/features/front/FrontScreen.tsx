@@ -4,11 +4,11 @@ import { useEffect, useMemo, type ReactNode } from 'react';
 import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
 import { fiscalYearLabel, periodsOf, yearRange } from '@/core/calendar';
+import { whyOf } from '@/core/front';
 import { isActual } from '@/core/plan';
 import { comparisonsAt, isApproved, plansIn, rulerRange } from '@/core/ground';
 import type { Minor } from '@/core/money';
 import { cellOf, comparedWith, SHIPPED, type ReportRow } from '@/core/report';
-import { effectOf } from '@/core/variance';
 import { Sense } from '@/components/report/Sense';
 import { StageHead } from '@/components/StageHead';
 import { useChecks } from '@/store/ground';
@@ -66,15 +66,7 @@ export function FrontScreen() {
   const label = calendar.period(month).label;
   const toDate = table.columns.find((c) => c.block === 'toDate')?.group ?? '';
   const hasBudget = compared.comparison !== null;
-  const kinds = new Map(book.accounts.map((a) => [a.id, a.kind]));
-  const moved = table.rows
-    .flatMap((row) => {
-      const difference = row.kind === 'line' ? at(row, 'toDateDiff') : null;
-      const effect = row.account ? effectOf(kinds.get(row.account)!) : 0;
-      return difference && effect ? [{ row, difference, helps: difference * effect }] : [];
-    })
-    .sort((a, b) => Math.abs(b.helps) - Math.abs(a.helps))
-    .slice(0, MOST);
+  const moved = whyOf(table, book.accounts, 'toDate', NO_NOTES).lines.slice(0, MOST);
   const planned = at(net, 'yearBudget');
   const plannedOf = table.columns.find((c) => c.key === 'yearBudget')?.only;
   const outlook = at(net, 'yearOutlook');
@@ -174,14 +166,14 @@ export function FrontScreen() {
           />
           <h2 className="label">Over and under most, {toDate.toLowerCase()}</h2>
           <ul className={classes.moved}>
-            {moved.map(({ row, difference, helps }) => (
+            {moved.map(({ row, difference, effect }) => (
               <li key={row.key}>
                 <button type="button" className={classes.link} onClick={() => toLine(row)}>
                   {row.label}
                 </button>
                 <span>
                   {money.text(Math.abs(difference) as Minor)} {difference > 0 ? 'over' : 'under'}{' '}
-                  <Sense sense={helps > 0 ? 'F' : 'U'} />
+                  <Sense sense={effect > 0 ? 'F' : 'U'} />
                 </span>
               </li>
             ))}

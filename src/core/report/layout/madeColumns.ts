@@ -136,13 +136,13 @@ const KIND: Readonly<Record<LayoutColumn['show'], ReportColumn['kind']>> = {
 
 /** The side by which a column may be of some of its span's periods alone. */
 const sideOf = ({ show, against }: LayoutColumn): Against => (comparesWith(show) ? against : 'first');
-const lacks = (show: LayoutColumn['show']): boolean => comparesWith(show) || BY_PLAN.has(show);
+const mayLack = (show: LayoutColumn['show']): boolean => comparesWith(show) || BY_PLAN.has(show);
 const BY_PLAN: ReadonlySet<LayoutColumn['show']> = new Set(['flexible', 'activity', 'rate', 'mix']);
 
 /** The periods that a column is of, where it is not of all of its span's that count; null where it is. */
 function onlyOf(spec: LayoutColumn, figures: ReturnType<typeof figuresOf>): readonly PeriodIndex[] | null {
   if (spec.show === 'outlook') return figures.unexpected();
-  if (!lacks(spec.show)) return null;
+  if (!mayLack(spec.show)) return null;
   const side = sideOf(spec);
   return (DIFFERS.has(spec.show) ? figures.pairOf(side)?.only : null) ?? figures.lacking(side);
 }

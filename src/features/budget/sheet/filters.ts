@@ -52,9 +52,9 @@ export type FilterFacts = {
   readonly years: readonly Pick<Span, 'from' | 'to'>[];
 };
 
-/** Codes as numbers where both are, as texts otherwise. */
 type LineRow = Extract<StatementRow, { kind: 'line' }>;
 
+/** Codes as numbers where both are, as texts otherwise. */
 function codeAtLeast(code: string, bound: string): boolean {
   const [a, b] = [Number(code), Number(bound)];
   return Number.isNaN(a) || Number.isNaN(b) ? code >= bound : a >= b;
@@ -102,6 +102,14 @@ function passes({ account }: LineRow, facts: FilterFacts, sought: ReadonlySet<Ac
   return f.marks.every((m) => HAS[m](account, facts));
 }
 
+/** The accounts of the rows that the filter's words find. */
+const soughtIn = (rows: readonly StatementRow[], { filter }: FilterFacts): readonly Account[] =>
+  found(
+    rows.flatMap((row) => (row.kind === 'line' ? [row.account] : [])),
+    (a) => `${a.code} ${a.name}`,
+    filter.words,
+  );
+
 /**
  * The places of the statement's rows that the sheet shows, in its order. Folded sections and groups keep their totals;
  * under a filter only sections with a line in sight stay. Results always stay.
@@ -116,8 +124,7 @@ export function keptRows(
   const sectionsInSight = new Set<string>();
   const groupsInSight = new Set<string>();
   const lines = new Set<number>();
-  const all = rows.flatMap((row) => (row.kind === 'line' ? [row.account] : []));
-  const sought = new Set(facts && found(all, (a) => `${a.code} ${a.name}`, facts.filter.words));
+  const sought = new Set(facts && soughtIn(rows, facts));
   rows.forEach((row, r) => {
     if (row.kind !== 'line' || (facts && !passes(row, facts, sought))) return;
     const { section, account } = row;
