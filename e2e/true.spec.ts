@@ -137,6 +137,6 @@ test('dates that can be read both ways are chosen; figures in thousands are so o
   await page.getByRole('button', { name: 'How figures are written' }).click();
   await page.getByRole('radiogroup', { name: 'Figures' }).getByText('Thousands').click();
   await page.keyboard.press('Escape');
-  await expect(page.getByRole('row', { name: /^Net profit/ })).toContainText('1,200');
+  await expect(page.getByRole('row', { name: /^Net profit/ })).toContainText('1,200.0');
   await expect(page.getByRole('row', { name: /^Net profit/ })).not.toContainText('1,200,000');
 });

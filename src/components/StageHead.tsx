@@ -21,8 +21,8 @@ export function StageHead({
       <div className={classes.words}>
         <h1 className={`title ${classes.title}`}>{title}</h1>
         <div className={classes.subtitle}>
+          {unit && <b>{unit} · </b>}
           {subtitle}
-          {unit && <b> · {unit}</b>}
         </div>
       </div>
       {ruler && ruler.periods.length > 0 && <Ruler {...ruler} />}

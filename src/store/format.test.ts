@@ -5,6 +5,7 @@ import { dayText, moneyFormat, percentText } from './format';
 
 describe('money as the book’s settings say', () => {
   const book = bookWith([]);
+  const large = bookWith([], { settings: { ...book.settings, thousands: true } });
   const loud = bookWith([], { settings: { ...book.settings, cents: true, negatives: 'minus' } });
   test.each([
     ['a cost without cents', moneyFormat(book).text(minor(-123456)), '(1,235)'],
@@ -14,6 +15,11 @@ describe('money as the book’s settings say', () => {
     ['a fall', moneyFormat(book).signed(minor(-50000)), '−500'],
     ['no change', moneyFormat(book).signed(minor(0)), '–'],
     ['nothing', moneyFormat(book).text(null), ''],
+    ['in thousands', moneyFormat(large).text(minor(-123456)), '(1.2)'],
+    ['a rise in thousands', moneyFormat(large).signed(minor(50000)), '+0.5'],
+    ['to the cent beside thousands', moneyFormat(large).exact(minor(-123456)), 'USD\u00a0(1,234.56)'],
+    ['what rounds to nothing, in a sentence', moneyFormat(large).told(minor(-1200)), 'USD\u00a0(12.00)'],
+    ['what does not', moneyFormat(large).told(minor(-12000)), '(0.1)'],
   ])('%s', (_n, shown, expected) => expect(shown).toBe(expected));
   test('the same object while the settings stay, so that rows are not drawn again', () => {
     expect(moneyFormat(bookWith([], { name: 'Other', settings: book.settings }))).toBe(moneyFormat(book));

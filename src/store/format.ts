@@ -5,8 +5,10 @@ import type { ReportRow } from '@/core/report';
 export type MoneyFormat = {
   /** As the book's settings say: cents on or off, negatives in parentheses or with a minus, zero as a dash. */
   readonly text: (amount: Minor | null) => string;
-  /** To the cent. */
+  /** To the cent; with its currency where all else is told in thousands. */
   readonly exact: (amount: Minor | null) => string;
+  /** As `text` in a sentence, where what rounds to nothing is told to the cent. */
+  readonly told: (amount: Minor | null) => string;
   /** With a plus or minus before it, for differences and changes. */
   readonly signed: (amount: Minor | null) => string;
 };
@@ -27,9 +29,14 @@ export function moneyFormat(book: Pick<Book, 'settings' | 'currency' | 'locale'>
         negatives,
         thousands: !exact && thousands,
       });
+    const exact = (a: Minor | null) => {
+      const text = show(a, true);
+      return thousands && a !== null && a !== 0 ? `${book.currency}\u00a0${text}` : text;
+    };
     format = {
       text: (a) => show(a, false),
-      exact: (a) => show(a, true),
+      exact,
+      told: (a) => (a !== 0 && /^[0.,]+$/.test(show(a, false)) ? exact(a) : show(a, false)),
       signed: (a) => {
         if (a === null || a === 0) return show(a, false);
         const size = formatAmount(Math.abs(a) as Minor, book.currency, book.locale, {

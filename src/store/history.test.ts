@@ -98,7 +98,7 @@ test('a budget made another way keeps its uplift in its history', () => {
   });
   expect(figures(lifted, january('s'))).toEqual([['setMethods', 1000, 1100]]);
 });
-test('of a balance sheet the net assets are the last ones, not their months added up', () => {
+test('a balance’s year is its last one, not its months added up; balances alone have no result', () => {
   const sheet = [account('b', 'bank'), account('l', 'loan')];
   const year = (v: number) => byMonth(Object.fromEntries(ids.map((p) => [p, minor(v)])));
   const book = bookWith(sheet, {
@@ -110,7 +110,8 @@ test('of a balance sheet the net assets are the last ones, not their months adde
     how: 'typed',
     cells: [{ ...of('l'), period: ids[11]!, value: minor(150) }],
   });
-  expect(figures(paid, { budget: 'b1', line: null, month: null })).toEqual([['setCells', 700, 750]]);
+  expect(figures(paid, { budget: 'b1', line: of('l'), month: null })).toEqual([['setCells', 200, 150]]);
+  expect(figures(paid, { budget: 'b1', line: null, month: null })).toEqual([]);
 });
 
 test('a driver’s months have a history too, in the decimals of the time; one by formula moves with what it follows', () => {

@@ -153,8 +153,7 @@ function figureOf(
       ? (figures?.amounts.findLast((a) => a !== null) ?? null)
       : sumBlank([...(figures?.amounts ?? []), ...(figures?.wholes ?? [])]);
   }
-  const result = budget.covers === 'balanceSheet' ? 'netAssets' : 'netProfit';
-  return resultOf(budgetRows(book.accounts, budget.covers), result, r.facts, (id) => r.figures(id));
+  return resultOf(budgetRows(book.accounts, budget.covers), 'netProfit', r.facts, (id) => r.figures(id));
 }
 
 /** The changes of a budget itself, latest first, each with the budget as it was after it. */

@@ -319,7 +319,12 @@ export function SheetView(props: SheetProps) {
       <div role="row" aria-rowindex={1} className={classes.head}>
         <div role="columnheader" className={classes.nameHead}>
           {props.nameHead ?? 'Account'}
-          {unit && <span className="faded"> {unit}</span>}
+          {unit && (
+            <>
+              {' '}
+              <span className={classes.unitOf}>{unit}</span>
+            </>
+          )}
         </div>
         {props.lead.map((l) => (
           <div key={l.key} role="columnheader" className={classes.methodHead}>

@@ -5,7 +5,7 @@ import type { NumberFormat } from './parse';
 export type AmountStyle = {
   /** Show minor units; off rounds the shown figure half away from zero (the stored one is untouched). */
   readonly cents: boolean;
-  /** Show thousands, rounded half away from zero; cents are then none. */
+  /** Show thousands and their tenths, rounded half away from zero: what a small company loses in a month is no "0". */
   readonly thousands?: boolean | undefined;
   readonly negatives: 'parentheses' | 'minus';
   /** What zero looks like; an en dash unless said otherwise. */
@@ -38,17 +38,17 @@ export function formatAmount(
   if (amount === 0) return style.zero ?? '–';
   const digits = minorDigits(currency);
   const { decimal, group } = numberFormatOf(locale);
-  const unit = 10 ** digits * (style.thousands ? 1000 : 1);
+  const decimals = style.thousands ? 1 : style.cents ? digits : 0;
+  // The smallest step that is shown, in minor units; of a whole number of them a half is told exactly.
+  const step = 10 ** (digits + (style.thousands ? 3 : 0) - decimals);
   const size = Math.abs(amount);
-  let whole = Math.floor(size / unit);
-  let fraction = '';
-  if (style.cents && digits > 0 && !style.thousands)
-    fraction = decimal + String(size % unit).padStart(digits, '0');
-  else if ((size % unit) * 2 >= unit && unit > 1) whole += 1;
-  // What rounds to nothing is not nothing: 0 is told from the dash of a true zero, and has no sign.
-  if (whole === 0 && fraction === '') return '0';
+  const steps = Math.floor(size / step) + ((size % step) * 2 >= step && step > 1 ? 1 : 0);
+  const whole = Math.floor(steps / 10 ** decimals);
+  const fraction = decimals > 0 ? decimal + String(steps % 10 ** decimals).padStart(decimals, '0') : '';
   const mark = group === ' ' ? '\u00a0' : group;
   const text = groupThousands(String(whole), mark) + fraction;
+  // What rounds to nothing is not nothing: 0 is told from the dash of a true zero, and has no sign.
+  if (steps === 0) return text;
   if (amount >= 0) return text;
   return style.negatives === 'parentheses' ? `(${text})` : `−${text}`;
 }

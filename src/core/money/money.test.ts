@@ -317,6 +317,14 @@ describe('showing amounts', () => {
     [123456, 'EUR', 'de-DE', { ...style, cents: true }, '1.234,56'],
     [1234567, 'JPY', 'ja-JP', { ...style, cents: true }, '1,234,567'],
     [1234567, 'KWD', 'en-US', { ...style, cents: true }, '1,234.567'],
+    [123_456_00, 'USD', 'en-US', { ...style, thousands: true }, '123.5'],
+    [-1_234_550_00, 'USD', 'de-DE', { ...style, thousands: true, cents: true }, '(1.234,6)'],
+    [-39_999, 'USD', 'en-US', { ...style, thousands: true }, '(0.4)'],
+    [-4_999, 'USD', 'en-US', { ...style, thousands: true }, '0.0'],
+    [5_000, 'USD', 'en-US', { ...style, thousands: true }, '0.1'],
+    [0, 'USD', 'en-US', { ...style, thousands: true }, '–'],
+    [99_950, 'JPY', 'ja-JP', { ...style, thousands: true }, '100.0'],
+    [99_949_999, 'KWD', 'en-US', { ...style, thousands: true }, '99.9'],
   ])('%s %s %s', (a, currency, locale, s, expected) =>
     expect(formatAmount(a as Minor | null, currency, locale, s as typeof style)).toBe(expected),
   );

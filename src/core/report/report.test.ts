@@ -3,11 +3,13 @@ import { minor, sum, type Minor } from '@/core/money';
 import { compare, bridgeOf, effectOf, isFlagged } from '@/core/variance';
 import {
   balanceSheetRows,
+  budgetRows,
   cellOf,
   createFiller,
   fileTable,
   fillStatement,
   groupPeriods,
+  isBalanceRow,
   rowName,
   statementRows,
   trialReport,
@@ -315,6 +317,21 @@ test('a balance sheet ties: what net assets exceed the equity accounts by has a 
     'total-assets',
     'netAssets',
   ]);
+});
+
+test('balances that a budget says stand without totals: what no line says is not among them', () => {
+  const accounts = [
+    account('s', 'income'),
+    account('e', 'equity'),
+    account('b', 'bank'),
+    account('f', 'fixedAsset'),
+  ];
+  expect(budgetRows(accounts, 'both').map((r) => rowName(r).key)).toEqual([
+    ...['section-income', 's', 'total-income', 'netProfit'],
+    ...['section-assets', 'b', 'f', 'section-equity', 'e'],
+  ]);
+  expect(budgetRows(accounts, 'balanceSheet')[0]).toEqual({ kind: 'section', section: 'assets' });
+  expect(budgetRows(accounts, 'profitAndLoss').some(isBalanceRow)).toBe(false);
 });
 
 describe('filters leave lines out of sight and never out of the totals', () => {

@@ -26,6 +26,9 @@ const BALANCE_SECTIONS: Readonly<Record<BalanceSection, readonly AccountKind[]>>
   equity: ['equity'],
 };
 
+const accountsOf = (accounts: readonly Account[], section: BalanceSection): Account[] =>
+  BALANCE_SECTIONS[section].flatMap((k) => accounts.filter((a) => a.kind === k));
+
 const isFixed = ({ kind }: Account): boolean => kind === 'fixedAsset' || kind === 'loan';
 const PARTS = {
   assets: [
@@ -152,19 +155,17 @@ function pushSection(
 export function balanceSheetRows(accounts: readonly Account[], parted = false): StatementRow[] {
   const rows: StatementRow[] = [];
   const net: Term[] = [];
-  const accountsOf = (section: BalanceSection) =>
-    BALANCE_SECTIONS[section].flatMap((k) => accounts.filter((a) => a.kind === k));
   for (const [section, sign] of [
     ['assets', 1],
     ['liabilities', -1],
   ] as const) {
-    const list = accountsOf(section);
+    const list = accountsOf(accounts, section);
     const parts = parted ? PARTS[section] : [];
     if (list.length > 0) net.push({ row: pushSection(rows, section, list, parts), sign });
   }
   const netAssets =
     net.length > 0 ? rows.push({ kind: 'result', result: 'netAssets', terms: net }) - 1 : null;
-  const equity = accountsOf('equity');
+  const equity = accountsOf(accounts, 'equity');
   if (equity.length === 0) return rows;
   const total = pushSection(rows, 'equity', equity, [], (lines) => {
     if (netAssets === null) return [];
@@ -181,15 +182,23 @@ export function balanceSheetRows(accounts: readonly Account[], parted = false): 
   return rows;
 }
 
-/** The rows of a budget: profit and loss, the balance sheet, or one after the other. */
-export function budgetRows(accounts: readonly Account[], covers: Budget['covers']): StatementRow[] {
-  const profit = covers === 'balanceSheet' ? [] : statementRows(accounts);
-  if (covers === 'profitAndLoss') return profit;
-  const later = balanceSheetRows(accounts).map((row): StatementRow =>
-    'terms' in row ? { ...row, terms: row.terms.map((t) => ({ ...t, row: t.row + profit.length })) } : row,
-  );
-  return [...profit, ...later];
-}
+/**
+ * Closing balances that a budget's lines say, by section, without totals: what no line says follows from the plan, and only
+ * the statements tell what all of them come to.
+ */
+export const balanceLines = (accounts: readonly Account[]): StatementRow[] =>
+  (['assets', 'liabilities', 'equity'] as const).flatMap((section): StatementRow[] => {
+    const lines = accountsOf(accounts, section).map(
+      (account) => ({ kind: 'line', section, account }) as const,
+    );
+    return lines.length > 0 ? [{ kind: 'section', section }, ...lines] : [];
+  });
+
+/** The rows of a budget: profit and loss, balances, or one after the other. */
+export const budgetRows = (accounts: readonly Account[], covers: Budget['covers']): StatementRow[] => [
+  ...(covers === 'balanceSheet' ? [] : statementRows(accounts)),
+  ...(covers === 'profitAndLoss' ? [] : balanceLines(accounts)),
+];
 
 /** The accounts of a section, those of one group together. */
 function inGroups(accounts: readonly Account[]): Account[][] {

@@ -13,7 +13,7 @@ import { Sense } from '@/components/report/Sense';
 import { StageHead } from '@/components/StageHead';
 import { useChecks } from '@/store/ground';
 import { useOpenGround } from '@/store/openGround';
-import { moneyFormat } from '@/store/format';
+import { moneyFormat, unitWords } from '@/store/format';
 import { againstWords, comparisonName, runsLabel } from '@/store/layoutWords';
 import { monthFacts } from '@/store/monthFacts';
 import { setSession, useSession, type Session } from '@/store/session';
@@ -94,13 +94,13 @@ export function FrontScreen() {
             label={label}
             actual={at(net, 'monthActual')}
             budget={at(net, 'monthBudget')}
-            words={money.text}
+            words={money.told}
             compares={hasBudget}
           />
           <table className={classes.figures}>
             <thead>
               <tr>
-                <td />
+                <td className={classes.unitOf}>{unitWords(book)}</td>
                 <th scope="colgroup" colSpan={3}>
                   {label}
                 </th>

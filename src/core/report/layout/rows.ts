@@ -10,6 +10,7 @@ import {
   type SectionKind,
 } from '@/core/model';
 import {
+  balanceLines,
   balanceSheetRows,
   isBalanceRow,
   rowEffect,
@@ -121,7 +122,9 @@ export function layoutRows(
         ? movements(ordered)
         : ofStatement(
             rows,
-            balanceSheetRows(ordered, rows.set === 'balanceStatement' && rows.detail === 'account'),
+            rows.set === 'budget'
+              ? balanceLines(ordered)
+              : balanceSheetRows(ordered, rows.set === 'balanceStatement' && rows.detail === 'account'),
           ).map(rows.set === 'balanceStatement' ? inStatements : (r) => r);
   return [...profit, ...shifted(balance, profit.length)];
 }

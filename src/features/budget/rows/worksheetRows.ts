@@ -243,6 +243,10 @@ export function worksheet(
       account: isLine ? key : null,
       ref,
       label,
+      aside:
+        row.kind === 'section' && isBalanceRow(row)
+          ? 'at the end of each month; what all come to stands under Statements'
+          : undefined,
       kind: row.kind,
       code: isLine ? row.account.code : '',
       badge: isLine
@@ -432,5 +436,7 @@ function progressOf(
 
 function withProgress(row: WorkRow, progress: Progress): WorkRow {
   const p = row.kind === 'section' ? progress.get(row.key) : undefined;
-  return p && p.done > 0 ? { ...row, aside: `${p.done} of ${p.of} looked at` } : row;
+  const looked = p && p.done > 0 ? `${p.done} of ${p.of} looked at` : '';
+  const aside = [row.aside, looked].filter(Boolean).join(' · ');
+  return aside ? { ...row, aside } : row;
 }

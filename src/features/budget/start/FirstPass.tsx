@@ -210,7 +210,7 @@ function marginText(
 ): string {
   const income = statement.findIndex((s) => s.kind === 'subtotal' && s.section === 'income');
   const all = income < 0 ? null : totalAt(income);
-  if (row.kind !== 'result' || row.result === 'netAssets' || !all || total === null) return '';
+  if (row.kind !== 'result' || !all || total === null) return '';
   return ` · ${(divideRounded(total, 1000, all, 'halfAwayFromZero') / 10).toFixed(1)}% of income`;
 }
 

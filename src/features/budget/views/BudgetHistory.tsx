@@ -26,6 +26,7 @@ export function BudgetHistory({ ground, budget }: { readonly ground: Ground; rea
   }, [history, blocks, id]);
   const money = moneyFormat(ground.book);
   const { made } = reckoned(ground, budget);
+  const hasResult = budget.covers !== 'balanceSheet';
   const own = new Set(states.map((s) => s.change.seq));
   const bySeq = new Map(history?.journal.map((c) => [c.seq, c]));
   const list: { readonly change: Change; readonly budget: Budget | null }[] = [
@@ -60,11 +61,10 @@ export function BudgetHistory({ ground, budget }: { readonly ground: Ground; rea
     );
   return (
     <div className={classes.page}>
-      {made.length > 0 && (
+      {hasResult && made.length > 0 && (
         <p className="faded">
-          {budget.covers === 'balanceSheet' ? 'Net assets' : 'Net profit'} by the budget’s own lines, drivers
-          and schedules: what is never paid and the credit line’s interest follow from money ahead, and are in
-          the worksheet’s.
+          Net profit by the budget’s own lines, drivers and schedules: what is never paid and the credit
+          line’s interest follow from money ahead, and are in the worksheet’s.
         </p>
       )}
       <table className={classes.table}>
@@ -74,8 +74,12 @@ export function BudgetHistory({ ground, budget }: { readonly ground: Ground; rea
             <th data-kind="text">Who</th>
             <th data-kind="text">What</th>
             <th data-kind="text">Where</th>
-            <th>{budget.covers === 'balanceSheet' ? 'Net assets' : 'Net profit'} before</th>
-            <th>after</th>
+            {hasResult && (
+              <>
+                <th>Net profit before</th>
+                <th>after</th>
+              </>
+            )}
             <th />
           </tr>
         </thead>
@@ -96,8 +100,12 @@ export function BudgetHistory({ ground, budget }: { readonly ground: Ground; rea
                 <td data-kind="text">
                   {placesOf('of' in change ? (bySeq.get(change.of) ?? change) : change, false)}
                 </td>
-                <td>{f ? money.text(f.before) : ''}</td>
-                <td>{f ? money.text(f.after) : ''}</td>
+                {hasResult && (
+                  <>
+                    <td>{f ? money.text(f.before) : ''}</td>
+                    <td>{f ? money.text(f.after) : ''}</td>
+                  </>
+                )}
                 <td>
                   {state && !readOnly && (
                     <Button onClick={() => takeUp(state, change)}>New draft from here</Button>
