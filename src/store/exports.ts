@@ -49,12 +49,12 @@ export async function exportCalendar({ book }: Ground, returns: readonly TaxRetu
 /** Saves a budget as a workbook that reckons itself: one segment of it, or the only one. */
 export const exportLivePlan = (ground: Ground, budget: Budget, segment: SegmentId | 'all'): Promise<void> =>
   saveXlsx(`${fileNameOf(`${ground.book.name} ${budget.name} with formulas`)}.xlsx`, async () => {
-    const [{ livePlan }, { methodBadge }] = await Promise.all([
+    const [{ livePlan }, { lineBadge }] = await Promise.all([
       import('@/core/exchange/livePlan'),
       import('./methodWords'),
     ]);
     const { currency } = ground.book;
-    const sheets = livePlan(ground, budget, segment, (line) => methodBadge(line.method));
+    const sheets = livePlan(ground, budget, segment, lineBadge);
     return { sheets, currency };
   });
 

@@ -26,7 +26,7 @@ import {
 } from '@/core/report';
 import { isActual } from '@/core/plan';
 import { dayText, moneyFormat, percentText, shortDay } from './format';
-import { methodBadge } from './methodWords';
+import { lineBadge } from './methodWords';
 
 /** The words of a comparison: "Plan FY27", "North of Plan FY27", "Plan North and Plan South together". */
 export function comparisonName({ of, parts, axis, segments }: Comparison): string {
@@ -397,7 +397,7 @@ export function layoutWords(
     apart: 'difference without lines budgeted for the year as a whole',
     only: (label, periods) => `${label}, ${runsLabel(calendar, periods)}`,
     lacks: (column, periods) => lackWords(ground, compared, column, periods),
-    method: (line) => methodBadge(line.method),
+    method: (line) => lineBadge(line, whole?.facts.periods ?? []),
     planNote: (line) => planNotes(line, whole?.facts.periods ?? []),
     note: (note) => noteWords(ground, note),
   };

@@ -1,5 +1,6 @@
 import { assertNever } from '@/core/assertNever';
-import type { Method, MethodKind, Phasing } from '@/core/model';
+import type { PeriodId } from '@/core/calendar';
+import type { Line, Method, MethodKind, Phasing } from '@/core/model';
 
 /** What methods are called, on the screen and in files. */
 export const METHOD_NAMES: Record<MethodKind, string> = {
@@ -16,6 +17,14 @@ export const METHOD_NAMES: Record<MethodKind, string> = {
   unphased: 'Unphased',
   schedule: 'Schedule',
 };
+
+/** How many of a budget's months are typed over what a line's method makes. */
+export const typedMonths = ({ overrides }: Line, periods: readonly { readonly id: PeriodId }[]): number =>
+  periods.filter((p) => Object.hasOwn(overrides, p.id)).length;
+
+/** How a line is made, in a word: by its method, unless every month is typed over what that makes. */
+export const lineBadge = (line: Line, periods: readonly { readonly id: PeriodId }[]): string =>
+  periods.length > 0 && typedMonths(line, periods) === periods.length ? 'Typed' : methodBadge(line.method);
 
 const signed = (p: string) => (p.startsWith('-') ? `−${p.slice(1)}` : `+${p}`);
 

@@ -1,5 +1,6 @@
 import { reckoned, type Ground } from '@/core/ground';
 import { segmentName, type Budget, type Line, type SegmentId } from '@/core/model';
+import type { Period } from '@/core/calendar';
 import { budgetRows } from '@/core/report';
 import { planWorkbook } from './planWorkbook';
 import type { PlanSheet } from './planLayout';
@@ -9,7 +10,7 @@ export function livePlan(
   ground: Ground,
   budget: Budget,
   segment: SegmentId | 'all',
-  methodName: (line: Line) => string,
+  methodName: (line: Line, periods: readonly Period[]) => string,
 ): PlanSheet[] {
   const { book } = ground;
   const { facts, reckoning } = reckoned(ground, budget);
@@ -26,7 +27,7 @@ export function livePlan(
     facts,
     reckoning,
     approved: budget.approved,
-    methodName,
+    methodName: (line) => methodName(line, facts.periods),
     segments: (segment === 'all' ? budget.segments : [segment]).map((id) => ({
       id,
       name: budget.axis === null ? '' : segmentName(axis, id),

@@ -53,7 +53,7 @@ export { stepped, stepsTaken, type StepChange } from './steps';
 export { methodKinds } from './methods/table';
 export { formulaOf } from './methods/formula';
 export { historyShare, shareHistory } from './methods/share';
-export { evenTotal, spreadTotal, totalCommand } from './spread';
+export { evenTotal, spreadTotal, totalCommand, typedBeyond } from './spread';
 export { beforeOf, monthsMissing, type Before } from './before';
 export {
   thisYearSoFar,

@@ -10,6 +10,7 @@ import {
   spreadTotal,
   startLines,
   totalCommand,
+  typedBeyond,
 } from '.';
 import {
   account,
@@ -379,6 +380,23 @@ describe('typing a total', () => {
     expect(cells.map((c) => c.period)).toEqual(ids.slice(1));
     expect(sum(cells.map((c) => c.value!))).toBe(15_000);
     expect(cells.map((c) => c.value)).toEqual(splitLike(minor(15_000), season.slice(1).map(minor)));
+  });
+  test.each<[string, number, number | null]>([
+    ['what is left is of the other sign', 4000, 5000],
+    ['nothing is left to be divided', 5000, null],
+    ['as much as is left is divided', 5001, null],
+    ['nothing in all beside something typed', 0, 5000],
+    ['a total that is below zero itself', -100, null],
+  ])('a total beside typed months: %s', (_n, total, beyond) => {
+    const l = line('a1', lastYear(), { [ids[0]!]: minor(5000) });
+    const result = createReckoner()(planOf(l), facts).lines.get(of('a1'))!;
+    expect(typedBeyond(minor(total), result, facts, 'a1', 0, 12)).toBe(beyond);
+    // Where all or none of them are typed they are all divided anew.
+    expect(typedBeyond(minor(total), result, facts, 'a1', 0, 1)).toBeNull();
+    expect(typedBeyond(minor(total), result, facts, 'a1', 1, 12)).toBeNull();
+    const command = totalCommand('b', l, result, facts, 0, 12, minor(total), 'all');
+    const cells = command.type === 'setCells' ? command.cells : [];
+    expect([cells.length, sum(cells.map((c) => c.value!))]).toEqual([12, total]);
   });
   test('nothing to be in proportion to at all is split evenly', () => {
     const l = line('a9', byMonth());

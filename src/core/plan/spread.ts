@@ -18,7 +18,8 @@ export function spreadTotal(total: Minor, current: Amounts): Minor[] {
 /**
  * The command for a total typed over a run of months (`from` ≤ i < `to`). A total of everything, typed on a line that
  * is made from an annual amount, becomes that amount, so the line keeps saying how it is made; otherwise the months
- * take the amounts in proportion. A blank (`null`) clears the months. Of a balance account the last month is set.
+ * take the amounts in proportion: those that are not typed over the method yet, or all. A blank (`null`) clears the months.
+ * Of a balance account the last month is set.
  */
 export function totalCommand(
   budget: string,
@@ -28,6 +29,7 @@ export function totalCommand(
   from: number,
   to: number,
   total: Minor | null,
+  among: 'free' | 'all' = 'free',
 ): Command {
   const { account, segment } = line;
   const whole = from === 0 && to === facts.periods.length;
@@ -40,12 +42,34 @@ export function totalCommand(
       ? months.map(() => null)
       : months.length === 1
         ? [total]
-        : sharedOut(total, line, result, facts, from, to);
+        : sharedOut(total, line, result, facts, from, to, among);
   const cells: CellValue[] = months.flatMap((p, i) => {
     const value = parts[i];
     return value === undefined ? [] : [{ account, segment, period: p.id, value }];
   });
   return { type: 'setCells', budget, how: total === null ? 'cleared' : 'spread', cells };
+}
+
+const isPartlyTyped = ({ typed }: LineResult, from: number, to: number): boolean =>
+  typed.slice(from, to).includes(true) && typed.slice(from, to).includes(false);
+
+/**
+ * What typed months come to beside which a total makes no sense: they stay, and what is left for the others is of the other
+ * sign than the total. Null where there is no such trouble.
+ */
+export function typedBeyond(
+  total: Minor,
+  result: LineResult,
+  facts: Facts,
+  account: string,
+  from: number,
+  to: number,
+): Minor | null {
+  if (facts.isBalance(account) || !isPartlyTyped(result, from, to)) return null;
+  const months = result.amounts.slice(from, to);
+  const alone = sum(months.flatMap((a, k) => (result.typed[from + k] ? [a ?? ZERO] : [])));
+  const rest = total - alone;
+  return rest !== 0 && Math.sign(rest) !== Math.sign(total) ? alone : null;
 }
 
 /**
@@ -60,11 +84,11 @@ function sharedOut(
   facts: Facts,
   from: number,
   to: number,
+  among: 'free' | 'all',
 ): (Minor | undefined)[] {
   const places = Array.from({ length: to - from }, (_, k) => from + k);
   const free = places.filter((i) => !result.typed[i]);
-  const kept = free.length > 0 && free.length < places.length;
-  const taking = kept ? free : places;
+  const taking = among === 'free' && isPartlyTyped(result, from, to) ? free : places;
   const typed = places.filter((i) => !taking.includes(i)).map((i) => result.amounts[i] ?? ZERO);
   const rest = minor(total - sum(typed));
   const { lastYear } = facts.past(account, segment);

@@ -54,6 +54,8 @@ export type BudgetCommand =
       readonly type: 'setMethods';
       readonly budget: string;
       readonly lines: readonly (LineRef & { readonly method: Method })[];
+      /** What was typed over months is the method's again; else it stays as it is. */
+      readonly restore?: boolean;
       readonly said?: string;
     }
   /** Makes lines blank: by month, nothing said. Their notes stay. */
@@ -172,14 +174,14 @@ export const budgetHandlers: HandlersOf<BudgetCommand> = {
       });
     }
   },
-  setMethods(book, { budget, lines }) {
+  setMethods(book, { budget, lines, restore = false }) {
     const changes = LineChanges.in(book, openBudget(book, budget), lines.length);
     for (const { method, ...ref } of lines)
       changes.change(ref, (line) => ({
         ...line,
         method: method as Method,
         // By month, what was typed over is part of the method itself: there is nothing left to restore.
-        overrides: method.kind === 'byMonth' ? {} : line.overrides,
+        overrides: restore || method.kind === 'byMonth' ? {} : line.overrides,
       }));
   },
   clearLines(book, { budget, lines }) {

@@ -1,4 +1,4 @@
-import { METHOD_NAMES, methodBadge } from '@/store/methodWords';
+import { lineBadge, METHOD_NAMES, methodBadge, typedMonths } from '@/store/methodWords';
 import fc from 'fast-check';
 import { minor, sum, type Minor } from '@/core/money';
 import { balancesOf } from '@/core/ledger';
@@ -18,6 +18,7 @@ import {
   of,
   pattern,
   pct,
+  phased,
   periodIds,
   share,
 } from '@/core/test/build';
@@ -231,6 +232,39 @@ describe('typing', () => {
     expect(told(onTop)).toEqual([0, 1200, 0]);
     // Of a month that nothing makes there is nothing to ask.
     expect(typeEdit(c, { row: RENT, column: 4 }, '5')).not.toHaveProperty('otherwise');
+  });
+  test('a year below the months that are typed says so, and can be divided over all of them', () => {
+    const book = start();
+    const typed = done(book, typeEdit(contextOf(book), { row: SALES, column: 0 }, '9000'));
+    const edit = typeEdit(contextOf(typed), { row: SALES, column: 12 }, '6000');
+    if ('trouble' in edit) throw new Error(edit.trouble);
+    expect(edit.word).toMatch(/^Months that were typed come to more/);
+    const first = done(typed, edit);
+    expect(months(first, 's')[0]).toBe(9000);
+    const all = edit.otherwise!.commands.reduce<Book>(
+      (b, command) => done(b, { command, word: null }),
+      first,
+    );
+    expect(months(all, 's')[0]).toBeLessThan(6000);
+    expect(months(all, 's').reduce((a, b) => a! + b!)).toBeCloseTo(6000);
+    expect(typeEdit(contextOf(typed), { row: SALES, column: 12 }, '9000')).not.toHaveProperty('otherwise');
+  });
+  test('a line is made as it says until every month is typed; another method leaves those or makes them', () => {
+    const two = Object.fromEntries(ids.slice(0, 2).map((p) => [p, minor(7)]));
+    const some = line('s', lastYear({ uplift: pct('4') }), two);
+    const all = line('s', lastYear(), Object.fromEntries(ids.map((p) => [p, null])));
+    const { periods } = facts;
+    expect([some, all].map((l) => [lineBadge(l, periods), typedMonths(l, periods)])).toEqual([
+      ['Last year +4%', 2],
+      ['Typed', 12],
+    ]);
+    expect(lineBadge(line('s', lastYear()), [])).toBe('Last year');
+    const book = start({ s: some });
+    const lines = [{ ...of('s'), method: phased(1200) }];
+    const left = (restore: boolean) =>
+      done(book, { command: { type: 'setMethods', budget: 'b1', lines, restore }, word: null });
+    expect(left(false).budgets[0]!.lines[0]!.overrides).toEqual(two);
+    expect(left(true).budgets[0]!.lines[0]!.overrides).toEqual({});
   });
   test('the change on last year cannot be typed', () => {
     expect(trouble(typeEdit(contextOf(start()), { row: SALES, column: 13 }, '1'))).toBe(

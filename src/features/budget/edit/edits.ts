@@ -9,7 +9,7 @@ import {
   type Minor,
 } from '@/core/money';
 import { blankLine, type Book, type CellValue, type Command, type Line, type LineRef } from '@/core/model';
-import { spreadTotal, totalCommand, type LineResult } from '@/core/plan';
+import { spreadTotal, totalCommand, typedBeyond, type LineResult } from '@/core/plan';
 import { layOver, type Place, type Rect } from '@/core/sheet';
 import type { Reckoned } from '@/core/ground';
 import type { WorkColumn, WorkRow } from '../rows/worksheetRows';
@@ -29,7 +29,12 @@ export type Edit =
   | { readonly trouble: string };
 
 /** What someone may have meant instead, done after the command. */
-export type Otherwise = { readonly label: string; readonly commands: readonly Command[] };
+export type Otherwise = {
+  readonly label: string;
+  readonly commands: readonly Command[];
+  /** What is said once it is done. */
+  readonly done: string;
+};
 
 type How = Extract<Command, { type: 'setCells' }>['how'];
 
@@ -96,14 +101,29 @@ export function typeEdit(c: EditContext, { row, column }: Place, text: string): 
   const read = readCell(text, c.rows[row]!.values[column] ?? null, c.book);
   if ('trouble' in read) return read;
   const { budget, facts } = c.reckoned;
-  if (span.to - span.from > 1 || c.columns[column]!.kind === 'total')
-    return {
-      command: withSaid(
-        totalCommand(budget.id, at.line, at.result, facts, span.from, span.to, read.value),
+  if (span.to - span.from > 1 || c.columns[column]!.kind === 'total') {
+    const total = (among: 'free' | 'all') =>
+      withSaid(
+        totalCommand(budget.id, at.line, at.result, facts, span.from, span.to, read.value, among),
         read.said,
-      ),
-      word: null,
+      );
+    const beyond =
+      read.value !== null &&
+      typedBeyond(read.value, at.result, facts, at.ref.account, span.from, span.to) !== null;
+    return {
+      command: total('free'),
+      word: beyond
+        ? 'Months that were typed come to more than this: the others make up for it, below zero.'
+        : null,
+      ...(beyond && {
+        otherwise: {
+          label: 'Divide it over all of them',
+          commands: [total('all')],
+          done: 'All months have their part of it, those that were typed as well.',
+        },
+      }),
     };
+  }
   const cells = [{ ...at.ref, period: facts.periods[span.from]!.id, value: read.value }];
   const how = read.value === null ? 'cleared' : 'typed';
   return {
@@ -129,6 +149,7 @@ function onTopInstead(
     word: 'Instead of what makes this month.',
     otherwise: {
       label: 'Put it on top',
+      done: 'On top of what is made, from now on.',
       commands: [
         { type: 'restoreCells', budget: budget.id, cells: [{ ...ref, period }] },
         {

@@ -13,15 +13,16 @@ export function createPreviewer(): (
   reckoned: Reckoned,
   accounts: readonly Account[],
   methods: readonly (LineRef & { readonly method: Method })[],
+  restore?: boolean,
 ) => Preview {
   const reckon = createReckoner();
-  return ({ budget, facts, made, reckoning }, accounts, methods) => {
+  return ({ budget, facts, made, reckoning }, accounts, methods, restore = false) => {
     const changed = new Map(methods.map((m) => [lineKey(m), m.method]));
     const lines = [...reckoning.lines].map(([l]) => {
       const method = changed.get(lineKey(l));
       if (!method) return l;
       changed.delete(lineKey(l));
-      return { ...l, method, overrides: method.kind === 'byMonth' ? {} : l.overrides };
+      return { ...l, method, overrides: restore || method.kind === 'byMonth' ? {} : l.overrides };
     });
     for (const m of methods) if (changed.has(lineKey(m))) lines.push({ ...blankLine(m), method: m.method });
     const run = reckon({ ...budget, lines, made }, facts);

@@ -1,8 +1,8 @@
 'use client';
 
-import { METHOD_NAMES } from '@/store/methodWords';
+import { METHOD_NAMES, typedMonths } from '@/store/methodWords';
 import { useRef, useState } from 'react';
-import { Button } from '@mantine/core';
+import { Button, Checkbox } from '@mantine/core';
 import type { Minor } from '@/core/money';
 import { fiscalYearsLabel } from '@/core/calendar';
 import { blankLine, lineKey, type Line, type LineRef, type Method } from '@/core/model';
@@ -23,6 +23,13 @@ import classes from '../Budget.module.css';
 
 /** What was tried on a line and not applied yet: it is there again when one comes back to the line. */
 const left = new Map<string, Method>();
+
+/** "3 typed months", "All 12 months", "Typed months of 4 lines". */
+function typedWords(counts: readonly number[], length: number): string {
+  const some = counts.filter((n) => n > 0);
+  if (counts.length > 1) return `Typed months of ${many(some.length, 'line')}`;
+  return some[0] === length ? `All ${many(length, 'month')}` : many(some[0]!, 'typed month');
+}
 
 /**
  * How a line is made, and trying another way: what is chosen is shown beside what is there, and becomes the line's (or
@@ -53,12 +60,20 @@ export function MethodEditor({
   const place = `${book.id}/${budget.id}/${refs.map(lineKey).join()}`;
   const [draft, setDraft] = useState<Method | null>(() => left.get(place) ?? null);
   const [reads, setReads] = useState(true);
+  const [kept, setKept] = useState<boolean | null>(null);
   const [preview] = useState(createPreviewer);
   // What Enter applies: the value that was typed a moment ago, which the state does not show yet.
   const latest = useRef<Method | null>(draft);
   const method = draft ?? line.method;
   const balance = facts.isBalance(first.account);
   const account = book.accounts.find((a) => a.id === first.account)!;
+
+  const { length } = facts.periods;
+  const counts = refs.map((ref) => typedMonths(lineOf(ref) ?? blankLine(ref), facts.periods));
+  const most = Math.max(...counts);
+  // Over a line whose months are all typed a method is chosen to make them; a few typed ones were meant.
+  const stays = kept ?? counts.some((n) => n < length);
+  const asksOfTyped = method.kind !== 'byMonth' && most > 0;
 
   const choose = (next: Method | null) => {
     if (next?.kind !== 'formula') setReads(true);
@@ -76,11 +91,15 @@ export function MethodEditor({
     const m = latest.current;
     if (!m) return;
     // What was refused stays in the fields, to be changed.
-    if (dispatch({ type: 'setMethods', budget: budget.id, lines: targets(m) })) return;
+    const restore = draft !== null && asksOfTyped && !stays;
+    if (dispatch({ type: 'setMethods', budget: budget.id, lines: targets(m), restore })) return;
+    setKept(null);
     if (refs.length > 1) say(`${METHOD_NAMES[m.kind]} applied to ${many(refs.length, 'line')}.`);
     choose(null);
   };
-  const would = draft ? preview(reckoned, book.accounts, [{ ...first, method: draft }]) : null;
+  const would = draft
+    ? preview(reckoned, book.accounts, [{ ...first, method: draft }], asksOfTyped && !stays)
+    : null;
 
   const plan = would?.line.amounts ?? reckoned.amounts(first.account, first.segment) ?? [];
   const prior = yearBefore(ground, reckoned).of(first.account, first.segment);
@@ -115,6 +134,9 @@ export function MethodEditor({
         ))}
       </div>
       <p className={classes.hint}>{METHOD_HINTS[method.kind]}</p>
+      {!draft && counts[0] === length && (
+        <p className={classes.hint}>Every month is typed: this makes none of them.</p>
+      )}
       {issue && <p className={classes.issue}>{ISSUE_WORDS[issue]}</p>}
       <PairBars
         plan={plan}
@@ -150,6 +172,15 @@ export function MethodEditor({
                 {money.text(net)} → <b>{money.text(would!.net)}</b>
               </span>
             </div>
+          )}
+          {asksOfTyped && (
+            <Checkbox
+              size="xs"
+              mt={6}
+              label={`${typedWords(counts, length)} ${refs.length === 1 && most === 1 ? 'stays' : 'stay'} as typed`}
+              checked={stays}
+              onChange={(e) => setKept(e.currentTarget.checked)}
+            />
           )}
           <div className={classes.apply}>
             <Button

@@ -1,5 +1,5 @@
 import { markWords } from '@/store/caseWords';
-import { methodBadge } from '@/store/methodWords';
+import { lineBadge } from '@/store/methodWords';
 import { madeBy } from '@/store/scheduleWords';
 import { divideRounded, minor, sumBlank, type Minor } from '@/core/money';
 import { fiscalYearLabel, fiscalYearsLabel, yearsBefore, type Period } from '@/core/calendar';
@@ -252,12 +252,16 @@ export function worksheet(
       badge: isLine
         ? line
           ? ((line.method.kind === 'schedule' ? bySchedule.get(line.account) : undefined) ??
-            methodBadge(line.method))
+            lineBadge(line, facts.periods))
           : segment === 'all'
             ? 'Added up'
             : 'No line yet'
         : '',
-      badgeTone: result?.issue ? 'trouble' : line && line.method.kind !== 'byMonth' ? 'plan' : 'quiet',
+      badgeTone: result?.issue
+        ? 'trouble'
+        : line && line.method.kind !== 'byMonth' && !(typed.length > 0 && typed.every(Boolean))
+          ? 'plan'
+          : 'quiet',
       hasNote: Boolean(line?.note),
       keeper: isLine ? row.account.keeper : undefined,
       looked: line?.looked ? true : undefined,

@@ -123,10 +123,7 @@ export function BudgetWork({
       label: otherwise.label,
       run: () => {
         const refused = otherwise.commands.map((command) => dispatch(command)).find((r) => r !== null);
-        say(
-          refused ? refusalWords(refused, book) : 'On top of what is made, from now on.',
-          refused ? 'trouble' : 'info',
-        );
+        say(refused ? refusalWords(refused, book) : otherwise.done, refused ? 'trouble' : 'info');
       },
     };
     if (word) say(word, 'info', act);

@@ -2,8 +2,8 @@ import type { Minor } from '@/core/money';
 import type { Period } from '@/core/calendar';
 import { lineOf, segmentName, type AccountId, type Budget, type SegmentId } from '@/core/model';
 import { budgetRows, figureRows, rowName, type StatementRow } from '@/core/report';
-import { reckoned, type Ground } from '@/core/ground';
-import { methodBadge } from '@/store/methodWords';
+import { reckoned, type Ground, type Reckoned } from '@/core/ground';
+import { lineBadge } from '@/store/methodWords';
 
 /** How a line is made in either budget; of which segment, where the budgets have segments. */
 export type Way = { readonly segment: string | null; readonly from: string; readonly to: string };
@@ -56,7 +56,7 @@ export function compareBudgets(ground: Ground, other: Budget, budget: Budget): C
       right: b.total,
       change: lessOf(b.total, a.total),
       months: shared.map(({ before, i }) => lessOf(b.months[i] ?? null, a.months[before] ?? null)),
-      ways: row.kind === 'line' ? waysOf(ground, other, budget, row.account.id) : [],
+      ways: row.kind === 'line' ? waysOf(ground, left, right, row.account.id) : [],
     };
   });
   return { rows, months: shared.map((s) => s.period) };
@@ -64,17 +64,19 @@ export function compareBudgets(ground: Ground, other: Budget, budget: Budget): C
 
 const lessOf = (a: Minor | null, b: Minor | null): Minor => ((a ?? 0) - (b ?? 0)) as Minor;
 
-function waysOf({ book }: Ground, other: Budget, budget: Budget, account: AccountId): Way[] {
-  const way = (of: Budget, segment: SegmentId): string => {
+function waysOf({ book }: Ground, left: Reckoned, right: Reckoned, account: AccountId): Way[] {
+  const [other, budget] = [left.budget, right.budget];
+  const way = ({ budget: of, facts }: Reckoned, segment: SegmentId): string => {
     const line = lineOf(of, { account, segment });
     if (!line) return 'no line';
-    return `${methodBadge(line.method)}${Object.keys(line.overrides).length > 0 ? ', typed over' : ''}`;
+    const badge = lineBadge(line, facts.periods);
+    return `${badge}${Object.keys(line.overrides).length > 0 && badge !== 'Typed' ? ', typed over' : ''}`;
   };
   // Budgets of different axes have no lines in common: neither says how the other's came about.
   if (other.axis !== budget.axis) return [];
   const axis = book.axes.find((a) => a.id === budget.axis);
   return [...new Set([...budget.segments, ...other.segments])].flatMap((s) => {
-    const [from, to] = [way(other, s), way(budget, s)];
+    const [from, to] = [way(left, s), way(right, s)];
     return from === to ? [] : [{ segment: axis ? segmentName(axis, s) : null, from, to }];
   });
 }
