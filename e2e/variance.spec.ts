@@ -377,7 +377,7 @@ test('counts come in from a file; activity and rate come to the difference; pict
     const t = await figure(page, 'Membership dues', c).innerText();
     return Number(t.replace(/[^\d]/g, '')) * (t.includes('(') ? -1 : 1);
   };
-  expect((await read(1)) + (await read(4))).toBeCloseTo(await read(6), -1);
+  expect((await read(1)) + (await read(5))).toBeCloseTo(await read(8), -1);
   expect(await read(1)).toBeGreaterThan(0);
   await page.getByLabel('Picture', { exact: true }).selectOption('page');
   const download = page.waitForEvent('download');

@@ -162,7 +162,9 @@ const SHOWN: Readonly<Record<LayoutColumn['show'], string>> = {
   bar: '',
   flexible: 'Flexible',
   activity: 'Activity',
+  activitySense: 'F/U',
   rate: 'Rate',
+  rateSense: 'F/U',
   mix: 'of it mix',
   outlook: 'Outlook',
   rest: 'Rest',
@@ -232,6 +234,8 @@ export function hintWords(compared: Compared, column: LayoutColumn, span: ShownS
     case 'reached':
       return `actual so far ÷ ${name}; nothing where that is below zero`;
     case 'sense':
+    case 'activitySense':
+    case 'rateSense':
       return 'F: helps profit; U: hurts it';
     case 'bar':
       return `${left} − ${name}, beside the largest`;

@@ -249,7 +249,7 @@ function columnFormula(table: ReportTable, row: ReportRow, r: number, column: Re
       table.columns.findIndex((c) => c.key === key),
     );
   const f = column.formula;
-  if (!f) return null;
+  if (!f || (row.addsUp === false && f.op === 'sum')) return null;
   switch (f.op) {
     case 'sum':
       return row.lastOf

@@ -1,5 +1,5 @@
 import { minor } from '@/core/money';
-import type { Driver, Line } from '@/core/model';
+import type { Driver, Line, OverMonths } from '@/core/model';
 import {
   account,
   blockOf,
@@ -43,8 +43,9 @@ const by = (...factors: string[]): Line['method'] => ({ kind: 'driver', factors,
 /** 100 members and 300 visitors at 20.00 each; both closed months have actuals of 1,800.00. */
 function read(
   lines: readonly Line[],
-  counted: Readonly<Record<string, { decimals?: number; values: Record<string, number> }>>,
+  counted: Readonly<Record<string, { decimals?: number; values: Record<string, number>; over?: OverMonths }>>,
   through = 1,
+  more: readonly Driver[] = [],
 ) {
   const entries = ids
     .slice(0, through + 1)
@@ -54,7 +55,7 @@ function read(
       [`${p}-12`, 'b', 1] as const,
     ]);
   const block = blockOf(accounts, entries);
-  const budget = budgetOf(lines, 'b1', { drivers: DRIVERS });
+  const budget = budgetOf(lines, 'b1', { drivers: [...DRIVERS, ...more] });
   const ground = makeGround(
     bookWith(accounts, {
       sources: [sourceOf()],
@@ -104,8 +105,18 @@ describe('a line made by drivers', () => {
     expect(read([sales], later).at('s', 2)).toBe(2000_00);
     const typed = { ...sales, overrides: { [ids[0]!]: minor(5) } };
     expect(read([typed], members(90)).at('s')).toBe(5);
-    // The counted price of one factor is enough.
+    // One counted factor is enough.
     expect(read([sales], { fee: { values: { [ids[0]!]: 21 } } }).at('s')).toBe(2100_00);
+  });
+  test('another price than was planned is no other activity, by what is said of it or by its unit', () => {
+    const fee = { values: { [ids[0]!]: 21 } };
+    expect(read([sales], { fee: { ...fee, over: 'none' } }).at('s')).toBe(2000_00);
+    expect(read([sales], { fee: { ...fee, over: 'none' }, ...members(90) }).at('s')).toBe(1800_00);
+    const paid = (unit: string) =>
+      read([line('s', by('members', 'dues'))], { Dues: fee }, 1, [
+        fixed('dues', 20, { name: 'Dues', unit }),
+      ]).at('s');
+    expect(['$ a year', 'USD/month', 'usd', 'hours'].map(paid)).toEqual([2000_00, 2000_00, 2100_00, 2100_00]);
   });
 });
 
@@ -126,11 +137,21 @@ describe('a line that is a share of another', () => {
     // The month before the budget has no plan to follow.
     expect(at('c', 0)).toBeNull();
   });
-  test('typed months and shares of nothing stand as planned', () => {
+  test('is reckoned from its percentage, not from what was rounded of it', () => {
+    // 0.01 % of 2,000.00 is 0.20, planned as 0; of 90 members' 1,800.00 it is 0.18.
+    const rounded = line('c', share('s', '0.01', { round: 1 }));
+    expect(read([sales, rounded], members(90)).at('c')).toBe(0);
+    expect(read([sales, line('c', share('s', '0.01'))], members(90)).at('c')).toBe(18);
+    // A third to six places: of 1,800.00 it is 599.99994, of the 666.67 planned nine tenths were 600.00.
+    expect(read([sales, line('c', share('s', '33.333333'))], members(90)).at('c')).toBe(600_00);
+    // 12.5 % of 2,000.00 in whole hundreds is 300; of 1,800.00 it is 225, in hundreds 200 and not nine tenths of 300.
+    expect(read([sales, line('c', share('s', '12.5', { round: 100 }))], members(90)).at('c')).toBe(200_00);
+  });
+  test('typed months stand as planned; a share of what was not planned is one of what there is', () => {
     const typed = { ...goods, overrides: { [ids[0]!]: minor(7) } };
     expect(read([sales, typed], members(90)).at('c')).toBe(7);
     const none = line('s', byMonth({ [ids[0]!]: minor(0) }));
-    expect(read([none, goods], {}).at('c')).toBe(0);
+    expect(read([none, goods], {}).at('c')).toBe(720_00);
   });
 });
 

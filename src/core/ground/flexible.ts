@@ -4,6 +4,7 @@ import {
   multiplyRatio,
   negateRatio,
   ratio,
+  ratioOfPercent,
   roundRatio,
   roundTo,
   sumBlank,
@@ -12,7 +13,16 @@ import {
   type Ratio,
 } from '@/core/money';
 import type { PeriodIndex } from '@/core/calendar';
-import { lineKey, nameKey, type Account, type AccountId, type Line, type SegmentId } from '@/core/model';
+import {
+  lineKey,
+  nameKey,
+  sameName,
+  type Account,
+  type AccountId,
+  type Driver,
+  type Line,
+  type SegmentId,
+} from '@/core/model';
 import { driverRatio } from '@/core/plan';
 import { actualsOf } from './actuals';
 import type { Ground } from './ground';
@@ -46,6 +56,17 @@ export function countedOf({ book, calendar }: Ground): Counted {
   };
 }
 
+/**
+ * Whether a driver is the price of something and no quantity of it: it makes nothing of several months, or where nobody has
+ * said how it goes over them, its unit is money.
+ */
+function isPrice({ book }: Ground, { name, unit }: Pick<Driver, 'name' | 'unit'>): boolean {
+  const over = book.quantities.find((q) => sameName(q.name, name))?.over;
+  return over === undefined
+    ? /\p{Sc}/u.test(unit) || unit.split(/[^\p{L}]+/u).includes(book.currency)
+    : over === 'none';
+}
+
 /** The flexible budget of a reckoned one. */
 export function flexibleOf(ground: Ground, whole: Reckoned): Flexible {
   const { budget, facts, reckoning } = whole;
@@ -69,7 +90,8 @@ export function flexibleOf(ground: Ground, whole: Reckoned): Flexible {
     for (const id of line.method.factors) {
       const made = driverOf(id);
       if (!made) return null;
-      const now = counted(made.driver.name, made.driver.decimals, p);
+      // Another price than was planned is no other activity: it is in the rate.
+      const now = isPrice(ground, made.driver) ? null : counted(made.driver.name, made.driver.decimals, p);
       const quantity = now ?? made.values[p - first] ?? null;
       if (quantity === null) return null;
       any ||= now !== null;
@@ -99,7 +121,11 @@ export function flexibleOf(ground: Ground, whole: Reckoned): Flexible {
         return (own && byDrivers(own, q)) ?? (account ? actual(account, segment, q) : null);
       }),
     );
-    return base ? divideRounded(plan, now ?? ZERO, base, 'halfAwayFromZero') : plan;
+    const { percent, round } = line.method;
+    if (percent === null) return base ? divideRounded(plan, now ?? ZERO, base, 'halfAwayFromZero') : plan;
+    // Of the percentage itself: what was planned of it is rounded, and may be nothing where there was nothing to have a share of.
+    const exact = roundRatio(multiplyRatio(ratioOfPercent(percent), ratio(now ?? ZERO)));
+    return roundTo(exact, round === 0 ? 1 : round * facts.unit);
   };
 
   /** The driver of a line that was counted and has a unit, with its quantities. */
@@ -107,7 +133,7 @@ export function flexibleOf(ground: Ground, whole: Reckoned): Flexible {
     if (line.method.kind !== 'driver' || typedOver(line, p)) return null;
     for (const id of line.method.factors) {
       const made = driverOf(id);
-      if (!made || made.driver.unit.trim() === '') continue;
+      if (!made || made.driver.unit.trim() === '' || isPrice(ground, made.driver)) continue;
       const now = counted(made.driver.name, made.driver.decimals, p);
       const then = made.values[p - first] ?? null;
       if (now !== null && then !== null)

@@ -102,6 +102,16 @@ test('a size beyond reason, and names of nothing, are refused', () => {
   expect(refusalOf(book(), { type: 'setSizes', cells: [huge] })).not.toBeNull();
 });
 
+test('version 15 changes nothing of an older book: nobody has said yet how its quantities go over months', () => {
+  const counted = { name: 'Members', unit: '', decimals: 0, values: { '2026-01': 12 } };
+  const now = { ...book(), quantities: [counted] };
+  const opened = openBook(JSON.parse(JSON.stringify({ ...now, version: 14 })));
+  expect(opened.ok && opened.book).toEqual(now);
+  const said = { ...now, quantities: [{ ...counted, over: 'last' }] };
+  const again = openBook(JSON.parse(JSON.stringify(said)));
+  expect(again.ok && again.book.quantities[0]!.over).toBe('last');
+});
+
 test('version 13 begins with no cases; what names an account that is not there is set aside, with its sizes', () => {
   const { adjustments: _, cases: __, ...old } = book();
   const opened = openBook(JSON.parse(JSON.stringify({ ...old, version: 12 })));

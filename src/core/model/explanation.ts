@@ -2,6 +2,7 @@ import * as z from 'zod/mini';
 import { formed, list, text, whole } from '@/core/bounded';
 import { MOST_AMOUNT, type Minor, type Percent } from '@/core/money';
 import { LIMITS } from './limits';
+import { sameName } from './names';
 import { dayText, id, money, periodId, periodKey, quantity } from './parts';
 
 /* Why an account of a month came to something else than its budget. Amounts are natural: actual less budget. */
@@ -83,6 +84,12 @@ export const outlookWaySchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('typed'), amounts: z.record(periodKey, money) }),
 ]);
 
+/**
+ * How a quantity goes over several months: hours and units sold add up, of members and berths there are as many as on the
+ * mean or at the end, prices make nothing of several months.
+ */
+export const overMonthsSchema = z.enum(['sum', 'mean', 'last', 'none']);
+
 /** What was counted of a driver: a quantity of the company, whatever budget plans it. */
 export const quantitySchema = z.strictObject({
   /** The driver’s name. */
@@ -91,8 +98,17 @@ export const quantitySchema = z.strictObject({
   decimals: whole(0, 6),
   /** In whole numbers of 10^−decimals. */
   values: z.record(periodKey, quantity),
+  /** Nothing where nobody has said it yet: then only single months tell it. */
+  over: z.optional(overMonthsSchema),
 });
 
+/** What a book has counted of a name, and says of it; nothing yet where it is not among them. */
+export const quantityNamed = (
+  all: readonly Quantity[],
+  { name, unit, decimals }: Pick<Quantity, 'name' | 'unit' | 'decimals'>,
+): Quantity => all.find((q) => sameName(q.name, name)) ?? { name, unit, decimals, values: {} };
+
+export type OverMonths = z.infer<typeof overMonthsSchema>;
 export type Flag = z.infer<typeof flagSchema>;
 export type OutlookWay = z.infer<typeof outlookWaySchema>;
 export type Quantity = z.infer<typeof quantitySchema>;

@@ -97,7 +97,8 @@ export {
   type SaidCell,
   type Stray,
 } from './handout';
-export type { ExplanationPart, Flag, OutlookWay, Quantity, VarianceNote } from './explanation';
+export { quantityNamed } from './explanation';
+export type { ExplanationPart, Flag, OutlookWay, OverMonths, Quantity, VarianceNote } from './explanation';
 export {
   COLUMN_SHOWS,
   SECTION_KINDS,

@@ -97,7 +97,10 @@ export const COLUMN_SHOWS = [
   'bar',
   'flexible',
   'activity',
+  /** Whether it helps: F or U. */
+  'activitySense',
   'rate',
+  'rateSense',
   'mix',
   'outlook',
   'rest',

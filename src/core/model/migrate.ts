@@ -13,8 +13,9 @@ import { toVersion11 } from './version11';
 import { toVersion12 } from './version12';
 import { toVersion13 } from './version13';
 import { toVersion14 } from './version14';
+import { toVersion15 } from './version15';
 
-export const BOOK_VERSION = 14;
+export const BOOK_VERSION = 15;
 
 export type OpenIssue =
   | { readonly code: 'notABook' }
@@ -43,6 +44,7 @@ const MIGRATIONS: Migrations = new Map([
   [11, toVersion12],
   [12, toVersion13],
   [13, toVersion14],
+  [14, toVersion15],
 ]);
 
 /** Brings a saved document of any known version to the present one; null when a step is missing. */

@@ -152,7 +152,7 @@ export const feedSchema = z.strictObject({
 
 export const bookSchema = z.strictObject({
   format: z.literal('tellan.book'),
-  version: z.literal(14),
+  version: z.literal(15),
   id,
   name: text(LIMITS.bookName),
   currency: formed(/^[A-Z]{3}$/),

@@ -77,6 +77,8 @@ export type ReportRow = {
   readonly carries?: number;
   /** A row of balances: a column that sums others shows the last of them instead. */
   readonly lastOf?: boolean;
+  /** Whether a column that sums others sums this row; yes where nothing is said. */
+  readonly addsUp?: boolean;
   /** The same of what its span begins with: the first of them. */
   readonly firstOf?: boolean;
   /** Columns whose formula does not hold here, since rows that count in this one stand apart from them. */
@@ -139,6 +141,7 @@ export function fileTable(table: ReportTable, draws = false): ReportTable {
       ...(row.linked === undefined ? {} : { linked: row.linked }),
       ...(row.tied === undefined ? {} : { tied: row.tied }),
       ...(row.grows === undefined ? {} : { grows: row.grows }),
+      ...(row.addsUp === false ? { addsUp: false } : {}),
       ...(row.firstOf === undefined ? {} : { firstOf: row.firstOf }),
       ...(row.apart === undefined ? {} : { apart: row.apart }),
       ...(row.effect === undefined ? {} : { effect: row.effect }),

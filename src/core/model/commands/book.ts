@@ -168,7 +168,7 @@ export const bookHandlers: HandlersOf<BookCommand> = {
     for (const q of quantities) {
       if (q.name.trim() === '') refuse('emptyName');
       const at = book.quantities.findIndex((other) => sameName(other.name, q.name));
-      const keeps = Object.keys(q.values).length > 0;
+      const keeps = Object.keys(q.values).length > 0 || q.over !== undefined;
       if (at >= 0) book.quantities.splice(at, 1, ...(keeps ? [q as Draft<Quantity>] : []));
       else if (keeps) book.quantities.push(q as Draft<Quantity>);
     }

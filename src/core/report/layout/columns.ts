@@ -4,11 +4,11 @@ import type { PeriodIndex } from '@/core/calendar';
 import type { Account, ColumnShow, LayoutColumn } from '@/core/model';
 import type { ReportCell, ReportColumn } from '../table';
 import type { Scope } from './sides';
-import type { Remembered } from './series';
+import type { Remembered, Roll } from './series';
 import type { ShownSpan } from './spans';
 
 /** An additive figure that rows have: lines by asking for it, totals by adding their rows. */
-export type Need = (account: Account, scope: Scope, roll: 'sum' | 'last' | 'first') => Minor | null;
+export type Need = (account: Account, scope: Scope, roll: Roll) => Minor | null;
 
 /** Figures that a layout's columns are made of, each asked for once. */
 export class Needs {
@@ -29,6 +29,8 @@ export type RowFigures = {
   /** The same of the company's income. */
   readonly income: (need: number) => Minor | null;
   readonly effect: 1 | 0 | -1;
+  /** Its figures are quantities that somebody counted, or did not. */
+  readonly isCounted: boolean;
   readonly note: () => string;
   readonly keeper: () => string;
   readonly method: () => string;
@@ -92,7 +94,9 @@ const SHOW_KEYS: Readonly<Record<ColumnShow, string>> = {
   bar: 'Bar',
   flexible: 'Flexible',
   activity: 'Activity',
+  activitySense: 'ActivitySense',
   rate: 'Rate',
+  rateSense: 'RateSense',
   mix: 'Mix',
   outlook: 'Outlook',
   rest: 'Rest',
@@ -286,9 +290,12 @@ export function figuresOf(needs: Needs, sides: ColumnSides, span: ShownSpan) {
 }
 
 /** The variance of a row in a column that compares; null where there is none. */
-export function varianceIn(pair: Pair | null, row: Pick<RowFigures, 'value' | 'effect'>) {
+export function varianceIn(pair: Pair | null, row: Pick<RowFigures, 'value' | 'effect' | 'isCounted'>) {
   if (!pair) return null;
-  return compare(row.value(pair.compared[0]), row.value(pair.compared[1]), row.effect);
+  const [a, b] = [row.value(pair.compared[0]), row.value(pair.compared[1])];
+  // What was not counted is not known, where an account without entries came to nothing.
+  if (row.isCounted && (a === null || b === null)) return null;
+  return compare(a, b, row.effect);
 }
 
 /**

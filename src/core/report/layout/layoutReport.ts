@@ -272,6 +272,7 @@ export function reportOfSet(set: RowSet, input: LayoutInput): LayoutReport {
       value: (need) => values[need] ?? null,
       income: (need) => income(scope)[need] ?? null,
       effect: row.effect,
+      isCounted: set.unitOf !== undefined,
       note: () => {
         const note = account ? notes[account.id] : undefined;
         const whole = account ? first.whole(account, 'all', thisYear) : null;
@@ -318,6 +319,7 @@ export function reportOfSet(set: RowSet, input: LayoutInput): LayoutReport {
     const variance = varianceIn(flagPair, {
       value: (need) => values[need] ?? null,
       effect: row.effect,
+      isCounted: false,
     });
     return isFlagged(variance, values[flagPair.shown[1]] ?? null, flagOf(book, account));
   };

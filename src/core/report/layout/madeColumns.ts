@@ -14,7 +14,7 @@ import {
   type Made,
   type Needs,
 } from './columns';
-import { perUnit, type UnitSeries } from './quantities';
+import { overMonths, perUnit, type UnitSeries } from './quantities';
 import type { Scope } from './sides';
 import { spansOf, type ShownSpan, type SpanGround } from './spans';
 import type { LayoutWords } from './words';
@@ -89,7 +89,9 @@ const OF: Readonly<Record<LayoutColumn['show'], ReportColumn['of']>> = {
   bar: 'difference',
   flexible: 'plan',
   activity: 'difference',
+  activitySense: 'difference',
   rate: 'difference',
+  rateSense: 'difference',
   mix: 'difference',
   outlook: 'outlook',
   rest: 'plan',
@@ -117,7 +119,9 @@ const KIND: Readonly<Record<LayoutColumn['show'], ReportColumn['kind']>> = {
   bar: 'bar',
   flexible: 'money',
   activity: 'money',
+  activitySense: 'sense',
   rate: 'money',
+  rateSense: 'sense',
   mix: 'money',
   outlook: 'money',
   rest: 'money',
@@ -137,7 +141,14 @@ const KIND: Readonly<Record<LayoutColumn['show'], ReportColumn['kind']>> = {
 /** The side by which a column may be of some of its span's periods alone. */
 const sideOf = ({ show, against }: LayoutColumn): Against => (comparesWith(show) ? against : 'first');
 const mayLack = (show: LayoutColumn['show']): boolean => comparesWith(show) || BY_PLAN.has(show);
-const BY_PLAN: ReadonlySet<LayoutColumn['show']> = new Set(['flexible', 'activity', 'rate', 'mix']);
+const BY_PLAN: ReadonlySet<LayoutColumn['show']> = new Set([
+  'flexible',
+  'activity',
+  'activitySense',
+  'rate',
+  'rateSense',
+  'mix',
+]);
 
 /** The periods that a column is of, where it is not of all of its span's that count; null where it is. */
 function onlyOf(spec: LayoutColumn, figures: ReturnType<typeof figuresOf>): readonly PeriodIndex[] | null {
@@ -258,14 +269,22 @@ function madeColumn(
     case 'mix':
       return money(figures.mix());
     case 'activity':
-    case 'rate': {
+    case 'activitySense':
+    case 'rate':
+    case 'rateSense': {
       // activity = flexible − planned; rate = actual − flexible: the two come to the whole.
       const flexible = figures.flexible();
+      const tellsSense = spec.show === 'activitySense' || spec.show === 'rateSense';
       const [left, right] =
-        spec.show === 'activity' ? [flexible, figures.plan()] : [figures.actualBeside('first'), flexible];
+        spec.show === 'activity' || spec.show === 'activitySense'
+          ? [flexible, figures.plan()]
+          : [figures.actualBeside('first'), flexible];
       return {
         ...base,
-        cell: (row) => compare(row.value(left), row.value(right), row.effect)?.difference ?? null,
+        cell(row) {
+          const change = compare(row.value(left), row.value(right), row.effect);
+          return change && (tellsSense ? change.sense : change.difference);
+        },
       };
     }
     case 'reached': {
@@ -291,15 +310,15 @@ function madeColumn(
       const counted = planned && span.counts !== 'soFar' ? span.periods : span.known;
       const periods = (planned && figures.lacking(spec.against)) || counted;
       const quantity = unit
-        ? sumOf(periods.map((p) => (planned ? unit.planned(p) : (unit.counted(p) ?? unit.planned(p)))))
+        ? overMonths(
+            unit.over,
+            periods.map((p) => (planned ? unit.planned(p) : (unit.counted(p) ?? unit.planned(p)))),
+          )
         : null;
       return { ...base, cell: (row) => perUnit(row.value(need), quantity, unit?.decimals ?? 0) };
     }
   }
 }
-
-const sumOf = (values: readonly (number | null)[]): number | null =>
-  values.some((v) => v !== null) ? values.reduce<number>((t, v) => plus(t, v ?? 0), 0) : null;
 
 /** What entries make a column's figures: of its actuals, and of nothing else. */
 function opensOf(

@@ -18,6 +18,7 @@ import {
   type StatementRow,
   type Term,
 } from '../statement';
+import type { Roll } from './series';
 import { STATEMENT_LAYOUTS } from './shipped';
 import { ROW_NAMES, rowName, type Linked, type RowKind } from '../table';
 
@@ -33,8 +34,8 @@ export type PlainRow = {
   readonly section: SectionKind | null;
   /** +1 where more of it helps profit, −1 where it hurts, 0 where it does neither. */
   readonly effect: 1 | 0 | -1;
-  /** Over several periods: their sum, the last of them, or the first. */
-  readonly roll: 'sum' | 'last' | 'first';
+  /** What it comes to over several periods. */
+  readonly roll: Roll;
   readonly terms: readonly Term[];
   /** The row of the layout’s own that it came from. */
   readonly own: number | null;

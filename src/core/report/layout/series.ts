@@ -3,18 +3,21 @@ import type { PeriodIndex } from '@/core/calendar';
 import type { Account, AccountId } from '@/core/model';
 import type { Scope, Side } from './sides';
 
+/** What amounts of several periods come to: their sum, the last of them, the first, or what their side says. */
+export type Roll = 'sum' | 'last' | 'first' | 'none';
+
 /** Not asked for yet, and asked for with nothing to say. No amount is either. */
 const UNKNOWN = Number.NEGATIVE_INFINITY;
 const BLANK = Number.POSITIVE_INFINITY;
 
 /** A side that remembers its months, so that another month to look at is another sum over what is known. */
-export type Remembered = Side & {
-  /** Over several periods: their sum, the last of them, or the first. Blank where all of them are. */
+export type Remembered = Omit<Side, 'over'> & {
+  /** Over several periods: their sum, the last of them, the first, or nothing. Blank where all of them are. */
   readonly over: (
     account: Account,
     scope: Scope,
     periods: readonly PeriodIndex[],
-    roll: 'sum' | 'last' | 'first',
+    roll: Roll,
   ) => Minor | null;
 };
 
@@ -63,6 +66,8 @@ export function remembered(side: Side, first: PeriodIndex, last: PeriodIndex): R
     },
     over(account, scope, periods, roll) {
       if (periods.length === 0) return null;
+      if (side.over) return side.over(account, scope, periods);
+      if (roll === 'none') return null;
       const months = monthsOf(account, scope);
       if (roll !== 'sum') {
         const value = ask(months, account, scope, roll === 'last' ? periods.at(-1)! : periods[0]!);

@@ -196,9 +196,11 @@ export const SHIPPED: readonly Layout[] = [
     columns: [
       column('compared', TO_DATE),
       column('activity', TO_DATE),
+      column('activitySense', TO_DATE),
       column('mix', TO_DATE),
       column('flexible', TO_DATE),
       column('rate', TO_DATE),
+      column('rateSense', TO_DATE),
       column('actual', TO_DATE),
       column('difference', TO_DATE),
       column('sense', TO_DATE),

@@ -110,6 +110,7 @@ class LazyRow implements ReportRow {
   readonly label: string;
   readonly lastOf: boolean;
   readonly firstOf: boolean;
+  readonly addsUp: boolean;
   readonly effect: 1 | 0 | -1;
   readonly own: number | null;
   readonly linked: ReportRow['linked'];
@@ -130,6 +131,7 @@ class LazyRow implements ReportRow {
     this.label = row.label;
     this.lastOf = row.roll === 'last';
     this.firstOf = row.roll === 'first';
+    this.addsUp = row.roll !== 'none';
     this.effect = row.effect;
     this.own = row.own;
     this.linked = row.linked;

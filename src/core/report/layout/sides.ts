@@ -41,6 +41,8 @@ export type Scope = SegmentId | 'all';
 export type Side = {
   /** A month's amount, or what a balance account stands at at its end. */
   readonly at: (account: Account, scope: Scope, period: PeriodIndex) => Minor | null;
+  /** Over several periods, where they are not simply added up. */
+  readonly over?: (account: Account, scope: Scope, periods: readonly PeriodIndex[]) => Minor | null;
   /** What is said of a fiscal year as a whole, beyond its months. */
   readonly whole: (account: Account, scope: Scope, year: number) => Minor | null;
   /** Whether it tells a value of the axis apart from the rest. */

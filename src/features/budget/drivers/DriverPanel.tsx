@@ -2,10 +2,11 @@
 
 import { Button, NativeSelect, Textarea, TextInput } from '@mantine/core';
 import { percent } from '@/core/money';
-import { LIMITS, type Budget, type Driver, type Series } from '@/core/model';
+import { LIMITS, quantityNamed, type Budget, type Driver, type Series } from '@/core/model';
 import type { DriverResult } from '@/core/plan';
 import { NumberInput, PercentInput, ScaledInput } from '@/components/MoneyInput';
-import { dispatch } from '@/store/bookStore';
+import { OverChoice } from '@/components/OverChoice';
+import { dispatch, useBookStore } from '@/store/bookStore';
 import type { Ground } from '@/core/ground';
 import { say } from '@/store/session';
 import { useTry } from '@/store/useTry';
@@ -41,6 +42,8 @@ export function DriverPanel({
   readonly onDriver: (driver: Driver) => void;
 }) {
   const tryThis = useTry();
+  // Of the company, not of the budget: an approved one can still be asked.
+  const bookReadOnly = useBookStore((s) => s.readOnly);
   const { book } = ground;
   const { whole } = useReckoned(ground, budget);
   const { periods } = whole.facts;
@@ -127,6 +130,17 @@ export function DriverPanel({
             onCommit={(decimals) => onDriver(rescaled(driver, decimals))}
           />
         </Field>
+        <OverChoice
+          name={driver.name}
+          over={quantityNamed(book.quantities, driver).over ?? null}
+          readOnly={bookReadOnly}
+          onOver={(over) =>
+            dispatch({
+              type: 'setQuantities',
+              quantities: [{ ...quantityNamed(book.quantities, driver), over }],
+            })
+          }
+        />
         <Field label="Before the first month">
           <ScaledInput
             value={driver.opening}

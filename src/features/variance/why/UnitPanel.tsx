@@ -4,9 +4,10 @@ import { Button, FileButton } from '@mantine/core';
 import { numberFormatOf, type Minor } from '@/core/money';
 import { periodsOf, yearRange, type PeriodIndex } from '@/core/calendar';
 import type { Comparison, Ground } from '@/core/ground';
-import { LIMITS, sameName, type Quantity } from '@/core/model';
+import { LIMITS, quantityNamed, sameName, type Quantity } from '@/core/model';
 import { unitsOf, type UnitSeries } from '@/core/report';
 import { ScaledInput } from '@/components/MoneyInput';
+import { OverChoice } from '@/components/OverChoice';
 import stage from '@/components/Stage.module.css';
 import { dispatch } from '@/store/bookStore';
 import { say } from '@/store/session';
@@ -27,12 +28,24 @@ export function UnitPanel({
 }) {
   const { book, calendar } = ground;
   const units = unitsOf(ground, comparison);
+  const open = units.filter((u) => u.over === null);
   const unit = units.find((u) => name !== null && sameName(u.name, name)) ?? null;
   return (
     <>
       <h2>{unit?.name ?? 'Counted quantities'}</h2>
       {unit ? (
         <>
+          <OverChoice
+            name={unit.name}
+            over={unit.over}
+            readOnly={readOnly}
+            onOver={(over) =>
+              dispatch({
+                type: 'setQuantities',
+                quantities: [{ ...quantityNamed(book.quantities, unit), over }],
+              })
+            }
+          />
           <div className="faded" style={{ fontSize: 12.5 }}>
             Counted{unit.unit ? `, in ${unit.unit}` : ''}; what was planned stands beneath a blank field
           </div>
@@ -66,6 +79,28 @@ export function UnitPanel({
             ? 'No budget has a driver yet. What is counted (members, hours, berths let) stands against the drivers of the budget.'
             : 'Choose a unit to type what was counted.'}
         </p>
+      )}
+      {!unit && open.length > 0 && (
+        <section aria-label="Over several months">
+          <p className="faded" style={{ fontSize: 12.5 }}>
+            Nobody has said yet how these go over several months: only single months tell them.
+          </p>
+          {open.map((u) => (
+            <OverChoice
+              key={u.name}
+              name={u.name}
+              over={u.over}
+              named
+              readOnly={readOnly}
+              onOver={(over) =>
+                dispatch({
+                  type: 'setQuantities',
+                  quantities: [{ ...quantityNamed(book.quantities, u), over }],
+                })
+              }
+            />
+          ))}
+        </section>
       )}
       <section>
         <FileButton
@@ -106,6 +141,7 @@ function withCount(
   );
   const { [period]: _was, ...rest } = before;
   return {
+    ...there,
     name: there?.name ?? name,
     unit: there?.unit || unit,
     decimals: there ? Math.max(decimals, there.decimals) : decimals,
