@@ -1,176 +1,254 @@
-import { fromDayNumber, periodsOf, toDayNumber, yearsBefore, type PeriodIndex } from '@/core/calendar';
-import { actualOf, entriesOf, oddMonths, type Entry, type OddMonth } from '@/core/ledger';
-import { minor, plus, type Minor } from '@/core/money';
-import { natural, type Account, type Budget } from '@/core/model';
+import { periodsOf, toDayNumber, yearsBefore, type PeriodIndex } from '@/core/calendar';
+import { actualOf, entriesOf, oddMonths, type OddMonth } from '@/core/ledger';
+import { divideRounded, minor, plus, sumBlank, ZERO, type Minor } from '@/core/money';
+import {
+  lineOf,
+  natural,
+  segmentName,
+  type Account,
+  type Axis,
+  type Budget,
+  type Line,
+  type SegmentId,
+} from '@/core/model';
+import { occurrencesIn } from '@/core/schedule';
 import { actualsOf } from './actuals';
+import { actualsIn, entriesView, type Comparison } from './comparison';
 import { flexibleOf } from './flexible';
 import type { Ground } from './ground';
 import { plannedAt } from './outlook';
 import { reckoned } from './reckoned';
+import { partsOf, type Sized, type ToldPart } from './toldParts';
 
-/** What the ledger itself tells of a line that is over or under, each with the entries that it is about. */
-export type Told =
-  /** Few entries make most of the actual. */
-  | { readonly of: 'few'; readonly entries: readonly Entry[]; readonly amount: Minor; readonly all: Minor }
-  /** A counterparty brought much more or less than in the same month a year before. */
-  | {
-      readonly of: 'party';
-      readonly name: string;
-      readonly now: Minor;
-      readonly then: Minor;
-      readonly entries: readonly Entry[];
-    }
-  /** Someone who was there a year before is not there now. */
-  | {
-      readonly of: 'missing';
-      readonly name: string;
-      readonly then: Minor;
-      readonly entries: readonly Entry[];
-    }
-  /** Someone is there now who was not a year before. */
-  | { readonly of: 'new'; readonly name: string; readonly now: Minor; readonly entries: readonly Entry[] }
-  /** Entries dated just after the month's end, which may belong to it. */
-  | { readonly of: 'late'; readonly amount: Minor; readonly entries: readonly Entry[] }
-  /** Entries of one counterparty and amount twice in the month. */
-  | {
-      readonly of: 'twice';
-      readonly name: string;
-      readonly amount: Minor;
-      readonly entries: readonly Entry[];
-    }
-  /** The month stands out against the account's own habit, or lies outside of what is usual. */
-  | { readonly of: 'odd'; readonly kind: OddMonth['kind']; readonly usual: Minor; readonly actual: Minor }
-  /** The budget at the quantities that were counted: how much of the difference is more or fewer units, and how much their rate. */
-  | { readonly of: 'activity'; readonly activity: Minor; readonly rate: Minor };
+export type { ToldPart } from './toldParts';
 
-/** So many days after its end an entry may still be the month's. */
-const OVER_THE_END = 5;
-/** So many entries are few; they are told when they make at least so much of the whole, in percent. */
-const FEW = 3;
-const MOST_OF_IT = 60;
+/** Why an account of a month came to something else than was planned. */
+export type Told = {
+  /**
+   * What comes to the difference, exactly, largest first: entries that stand elsewhere, more or fewer units at planned rates,
+   * and what the entries tell of the rest.
+   */
+  readonly parts: readonly (
+    | ToldPart
+    | { readonly of: 'elsewhere'; readonly amount: Minor; readonly entries: readonly never[] }
+    /** By drivers that were counted, or by what lines are a share of. */
+    | {
+        readonly of: 'activity';
+        readonly by: 'drivers' | 'share';
+        readonly amount: Minor;
+        readonly entries: readonly never[];
+      }
+  )[];
+  /** The month that the plan goes by; null where it goes by none. */
+  readonly basis: PeriodIndex | null;
+  /** Where it came about, where places differ: the parts come to the difference as well. */
+  readonly places: { readonly axis: string; readonly parts: readonly Place[]; readonly sure: boolean } | null;
+  /** What is odd about the month by itself. */
+  readonly odd: OddMonth['kind'] | null;
+};
 
-const nameOf = (e: Entry): string => e.counterparty || e.memo || e.reference;
+export type Place = { readonly name: string; readonly amount: Minor };
 
-/** Facts about an account's month beside a difference, what weighs most first. Nothing is guessed: each is a sum of entries. */
+/** The months whose entries are looked at beside a month's. */
+const BEFORE = 12;
+const AFTER = 2;
+
+/**
+ * What the entries tell of a difference (natural, actual − compared) in a month. `comparison`: of which part of the company it
+ * is, and what was planned of it; `beside`: what the difference is to.
+ */
 export function toldOf(
   ground: Ground,
   account: Account,
   month: PeriodIndex,
   difference: Minor,
-  budget: Budget | null,
-): readonly Told[] {
-  const { blocks, calendar, balances, view } = ground;
-  const of = (p: PeriodIndex): Entry[] =>
-    entriesOf(blocks, calendar, account.id, { first: p, last: p }, view).filter((e) => e.mark === 'activity');
-  const size = (e: Entry): number => natural(account.kind, e.amount);
-  const sumOf = (list: readonly Entry[]): Minor => minor(list.reduce((t, e) => plus(t, size(e)), 0));
-  const now = of(month);
-  const before = yearsBefore(calendar, month);
-  const then = before === null ? [] : of(before);
-  const all = sumOf(now);
-  const told: { readonly fact: Told; readonly weight: number }[] = [];
-  const worth = Math.max(1, Math.abs(difference) / 5);
-
-  // Few entries, when there are others beside them.
-  const largest = now.toSorted((a, b) => Math.abs(b.amount) - Math.abs(a.amount)).slice(0, FEW);
-  for (let n = 1; n <= largest.length; n++) {
-    const some = largest.slice(0, n);
-    const amount = sumOf(some);
-    if (now.length > n + 1 && all !== 0 && Math.abs(amount) * 100 >= MOST_OF_IT * Math.abs(all)) {
-      told.push({ fact: { of: 'few', entries: some, amount, all }, weight: Math.abs(amount) });
-      break;
-    }
-  }
-
-  const parties = (list: readonly Entry[]) => {
-    const out = new Map<string, Entry[]>();
-    for (const e of list) out.set(nameOf(e), [...(out.get(nameOf(e)) ?? []), e]);
-    return out;
+  comparison: Comparison | null,
+  beside: 'plan' | 'lastYear',
+): Told {
+  const { calendar, blocks } = ground;
+  const view = comparison ? entriesView(ground, comparison) : ground.view;
+  const plan = beside === 'plan' ? comparison : null;
+  const lines = plan ? linesIn(plan, account) : [];
+  const bases = plan ? lines.map(({ line }) => basisOf(ground, line, month)) : [yearsBefore(calendar, month)];
+  // Lines that go by different months go by none together.
+  const goesBy = bases.length > 0 && bases.every((b) => b === bases[0]) ? bases[0]! : null;
+  const first = Math.min(month - BEFORE, goesBy ?? month);
+  const starts = periodsOf(calendar, { first, last: month + AFTER }).map((p) => ({
+    index: p.index,
+    end: toDayNumber(p.end),
+  }));
+  const all = entriesOf(blocks, calendar, account.id, { first, last: month + AFTER }, view)
+    .filter((e) => e.mark === 'activity')
+    .map((entry): Sized => {
+      const day = toDayNumber(entry.day);
+      return {
+        entry,
+        size: natural(account.kind, entry.amount),
+        name: entry.counterparty || entry.memo || entry.reference,
+        period: starts.find((p) => day <= p.end)!.index,
+      };
+    });
+  const now = all.filter((e) => e.period === month);
+  const came = now.reduce((t, e) => plus(t, e.size), 0);
+  const elsewhere = sumBlank(actualsIn(ground, comparison).map((a) => a.moved(account, month))) ?? ZERO;
+  const planned = minor(came + elsewhere - difference);
+  const activity = plan ? activityOf(ground, plan, account, month) : ZERO;
+  const by = lines.every(({ line }) => line.method.kind === 'share')
+    ? ('share' as const)
+    : ('drivers' as const);
+  const parts = partsOf({
+    now,
+    around: all.filter((e) => e.period !== month && e.period >= month - BEFORE),
+    month,
+    planned: minor(planned + activity),
+    basis: goesBy === null ? null : all.filter((e) => e.period === goesBy),
+    paydays: paydaysOf(ground, lines, month),
+    regular: !lines.some(({ line }) => line.method.kind === 'schedule'),
+  });
+  return {
+    parts: [
+      ...(elsewhere === 0 ? [] : [{ of: 'elsewhere' as const, amount: elsewhere, entries: [] }]),
+      ...(activity === 0 ? [] : [{ of: 'activity' as const, by, amount: activity, entries: [] }]),
+      ...parts,
+    ].toSorted((a, b) => rank(b) - rank(a)),
+    basis: goesBy,
+    places: placesOf(ground, account, month, difference, comparison, plan, goesBy, planned),
+    odd: oddOf(ground, account, month),
   };
-  const nows = parties(now);
-  const thens = parties(then);
-  // With names that never come again, nothing can be told by name.
-  const comeAgain = [...thens.keys()].filter((n) => n !== '' && nows.has(n)).length;
-  for (const [name, entries] of thens) {
-    if (name === '') continue;
-    const amount = sumOf(entries);
-    const there = nows.get(name);
-    if (!there) {
-      if (comeAgain > 0 && Math.abs(amount) >= worth)
-        told.push({ fact: { of: 'missing', name, then: amount, entries }, weight: Math.abs(amount) });
-      continue;
-    }
-    const change = sumOf(there) - amount;
-    if (Math.abs(change) >= worth && Math.abs(change) * 4 >= Math.abs(amount))
-      told.push({
-        fact: { of: 'party', name, now: sumOf(there), then: amount, entries: there },
-        weight: Math.abs(change),
-      });
-  }
-
-  for (const [name, entries] of nows) {
-    const amount = sumOf(entries);
-    if (name !== '' && !thens.has(name) && comeAgain > 0 && Math.abs(amount) >= worth)
-      told.push({ fact: { of: 'new', name, now: amount, entries }, weight: Math.abs(amount) });
-  }
-
-  const seen = new Map<string, Entry>();
-  for (const e of now) {
-    const key = JSON.stringify([nameOf(e), e.amount, e.reference]);
-    const other = seen.get(key);
-    if (other && e.reference !== '' && Math.abs(e.amount) >= worth)
-      told.push({
-        fact: { of: 'twice', name: nameOf(e), amount: minor(size(e)), entries: [other, e] },
-        weight: Math.abs(e.amount),
-      });
-    else seen.set(key, e);
-  }
-
-  const end = toDayNumber(calendar.period(month).end);
-  const last = fromDayNumber(end + OVER_THE_END);
-  const late = of(month + 1).filter((e) => e.day <= last && Math.abs(e.amount) >= worth);
-  if (late.length > 0) {
-    const amount = sumOf(late);
-    // They tell of a month that is short of them, and of no other.
-    if (Math.sign(amount) === -Math.sign(difference))
-      told.push({ fact: { of: 'late', amount, entries: late }, weight: Math.abs(amount) });
-  }
-
-  const { range } = balances;
-  if (range && month >= range.first && month <= range.last) {
-    const months = periodsOf(calendar, { first: range.first, last: month });
-    const odd = oddMonths(
-      months.map((p) => actualOf(balances, account, p.index)),
-      account.usual,
-    ).find((o) => o.at === months.length - 1);
-    if (odd)
-      told.push({
-        fact: { of: 'odd', kind: odd.kind, usual: odd.usual, actual: all },
-        weight: Math.abs(all - odd.usual),
-      });
-  }
-
-  if (budget?.axis === null) {
-    const whole = reckoned(ground, budget);
-    const planned = plannedAt(whole, account.id, null, month).amount;
-    const flexible = flexibleOf(ground, whole).at(account.id, null, month);
-    const actual = actualsOf(ground, null, 'all').shown(account, month);
-    if (planned !== null && flexible !== null && flexible !== planned)
-      told.push({
-        fact: {
-          of: 'activity',
-          activity: minor(flexible - planned),
-          rate: minor((actual ?? 0) - flexible),
-        },
-        weight: Math.abs(flexible - planned),
-      });
-  }
-
-  return told
-    .sort((a, b) => b.weight - a.weight)
-    .slice(0, MOST_TOLD)
-    .map((t) => t.fact);
 }
 
-/** More is no help. */
-const MOST_TOLD = 5;
+/** The largest first, the rest last. */
+const rank = ({ of, amount }: { readonly of: string; readonly amount: Minor }): number =>
+  of === 'rest' ? -1 : Math.abs(amount);
+
+type OfLine = { readonly line: Line; readonly budget: Budget; readonly segment: SegmentId };
+
+function linesIn({ parts }: Comparison, { id }: Account): OfLine[] {
+  return parts.flatMap(({ budget, segments }) =>
+    segments.flatMap((segment) => {
+      const line = lineOf(budget, { account: id, segment });
+      return line ? [{ line, budget, segment }] : [];
+    }),
+  );
+}
+
+/** The month whose entries a line's month is planned by; null where it is planned by none. */
+function basisOf({ calendar }: Ground, { method, overrides }: Line, month: PeriodIndex): PeriodIndex | null {
+  if (Object.hasOwn(overrides, calendar.period(month).id)) return null;
+  switch (method.kind) {
+    case 'lastYear':
+      return method.from.of === 'budget' ? null : yearsBefore(calendar, month, method.from.years);
+    case 'pattern':
+      return method.like === null && method.years.length === 1
+        ? yearsBefore(calendar, month, method.years[0]!)
+        : null;
+    default:
+      return null;
+  }
+}
+
+/** How often the one line of an account has it paid in a month; null where it does not say. */
+function paydaysOf({ calendar, book }: Ground, lines: readonly OfLine[], month: PeriodIndex): number | null {
+  const [only, ...more] = lines;
+  if (!only || more.length > 0 || only.line.method.kind !== 'occurrence') return null;
+  return occurrencesIn(calendar.period(month), only.line.method.on, book.workWeek).length;
+}
+
+/** The part of a difference that is more or fewer units, at planned rates. */
+function activityOf(ground: Ground, { parts }: Comparison, { id }: Account, month: PeriodIndex): Minor {
+  const changes = parts.flatMap(({ budget, segments }) => {
+    const whole = reckoned(ground, budget);
+    const flexible = flexibleOf(ground, whole);
+    return segments.flatMap((s) => {
+      const [was, is] = [plannedAt(whole, id, s, month).amount, flexible.at(id, s, month)];
+      return was === null || is === null ? [] : [minor(is - was)];
+    });
+  });
+  return sumBlank(changes) ?? ZERO;
+}
+
+/**
+ * A difference by the values of an axis: of budgets that tell them apart as they do; else by what each had of the month that
+ * the plan goes by. Nothing where it is of one place, or where all of them have their part of it.
+ */
+function placesOf(
+  ground: Ground,
+  account: Account,
+  month: PeriodIndex,
+  difference: Minor,
+  comparison: Comparison | null,
+  plan: Comparison | null,
+  basis: PeriodIndex | null,
+  planned: Minor,
+): Told['places'] {
+  const { axes } = ground.book;
+  const own = plan && plan.axis !== null && plan.segments.length > 1 ? plan.axis : null;
+  for (const axis of own ? [own] : comparison && !comparison.company ? [] : axes) {
+    const parts = own
+      ? plannedApart(ground, account, month, plan!, own)
+      : basis === null
+        ? null
+        : apartBy(ground, account, month, axis, basis, planned);
+    if (!parts) continue;
+    const said = parts.filter((p) => p.amount !== 0);
+    const most = Math.max(...said.map((p) => Math.abs(p.amount)), 0);
+    const sum = said.reduce((t, p) => t + p.amount, 0);
+    // Sums that are rounded, or entries that stand elsewhere, are no news of a place.
+    if (said.length < 2 || Math.abs(sum - difference) > said.length) continue;
+    if (most * 100 >= Math.abs(difference) * 60)
+      return {
+        axis: axis.name,
+        parts: said.toSorted((a, b) => Math.abs(b.amount) - Math.abs(a.amount)),
+        sure: own !== null,
+      };
+  }
+  return null;
+}
+
+function plannedApart(
+  ground: Ground,
+  account: Account,
+  month: PeriodIndex,
+  { parts }: Comparison,
+  axis: Axis,
+): Place[] {
+  return parts.flatMap(({ budget, segments }) => {
+    const whole = reckoned(ground, budget);
+    return segments.map((s) => {
+      const now = actualsOf(ground, axis.id, s).shown(account, month) ?? ZERO;
+      const planned = plannedAt(whole, account.id, s, month).amount ?? ZERO;
+      return { name: segmentName(axis, s), amount: minor(now - planned) };
+    });
+  });
+}
+
+function apartBy(
+  ground: Ground,
+  account: Account,
+  month: PeriodIndex,
+  axis: Axis,
+  basis: PeriodIndex,
+  planned: Minor,
+): Place[] | null {
+  const values = [...axis.values.map((v) => v.id), null];
+  const at = (p: PeriodIndex) => values.map((s) => actualsOf(ground, axis.id, s).shown(account, p) ?? ZERO);
+  const [now, then] = [at(month), at(basis)];
+  const all = then.reduce((t, v) => plus(t, v), 0);
+  if (all === 0) return null;
+  return values.map((s, i) => ({
+    name: segmentName(axis, s),
+    amount: minor(now[i]! - divideRounded(planned, then[i]!, all, 'halfAwayFromZero')),
+  }));
+}
+
+/** Whether a month is odd beside the account's own months in a way that says something of it by itself. */
+function oddOf({ calendar, balances }: Ground, account: Account, month: PeriodIndex): Told['odd'] {
+  const { range } = balances;
+  if (!range || month < range.first || month > range.last) return null;
+  const months = periodsOf(calendar, { first: range.first, last: month });
+  const odd = oddMonths(
+    months.map((p) => actualOf(balances, account, p.index)),
+    account.usual,
+  ).find((o) => o.at === months.length - 1);
+  return odd && (odd.kind === 'sign' || odd.kind === 'outside') ? odd.kind : null;
+}

@@ -4,62 +4,23 @@ import { useMemo, useState } from 'react';
 import { Button } from '@mantine/core';
 import type { Minor } from '@/core/money';
 import type { PeriodIndex } from '@/core/calendar';
-import { toldOf, type Ground, type Told } from '@/core/ground';
-import { cutText, LIMITS, natural, type Account, type Budget, type VarianceNote } from '@/core/model';
+import { toldOf, type Comparison, type Ground } from '@/core/ground';
+import { cutText, LIMITS, natural, profitSign, type Account, type VarianceNote } from '@/core/model';
+import { Sense } from '@/components/report/Sense';
 import { explainVariance } from '@/store/actions';
-import { dayText, moneyFormat, type MoneyFormat } from '@/store/format';
+import { dayText, moneyFormat } from '@/store/format';
+import { oddWords, partWords, placeWords, toldComment } from '@/store/toldWords';
 import classes from '../Variance.module.css';
 
-/** A fact in one sentence. */
-function sentence(told: Told, money: MoneyFormat, month: string): string {
-  const size = (a: Minor) => money.text(Math.abs(a) as Minor);
-  switch (told.of) {
-    case 'few': {
-      const names = [...new Set(told.entries.map((e) => e.counterparty || e.memo || e.reference))].filter(
-        Boolean,
-      );
-      const share = Math.round((100 * Math.abs(told.amount)) / Math.abs(told.all));
-      return `${told.entries.length === 1 ? 'One entry makes' : `${told.entries.length} entries make`} ${share}% of ${month}: ${size(told.amount)}${names.length > 0 ? `, ${names.join(', ')}` : ''}.`;
-    }
-    case 'party':
-      return `${told.name} came to ${money.text(told.now)}, a year before to ${money.text(told.then)}.`;
-    case 'missing':
-      return `${told.name} came to ${money.text(told.then)} a year before, and to nothing now.`;
-    case 'new':
-      return `${told.name} came to ${money.text(told.now)}, and to nothing a year before.`;
-    case 'late': {
-      const [first, last] = [told.entries[0]!, told.entries.at(-1)!];
-      return `${size(told.amount)} is dated just after the month’s end (${dayText(first.day)}${last.day === first.day ? '' : ` – ${dayText(last.day)}`}).`;
-    }
-    case 'twice':
-      return `${told.name} stands twice with the same reference and ${size(told.amount)}.`;
-    case 'odd':
-      switch (told.kind) {
-        case 'gap':
-          return 'The account is silent, which it is not as a rule.';
-        case 'lump':
-          return `Half of a year or more falls on ${month}.`;
-        case 'sign':
-          return 'The month goes the other way than all others.';
-        case 'outside':
-          return 'The month lies outside of what is set as usual for the account.';
-        case 'double':
-        case 'low':
-          return `A usual month is ${money.text(told.usual)}; this one is ${money.text(told.actual)}.`;
-      }
-      break;
-    case 'activity':
-      return `By quantity ${money.signed(told.activity)}, by rate ${money.signed(told.rate)}.`;
-  }
-}
-
-/** What the entries tell of a line, sentence by sentence; each leads to its rows, and all of them can be kept as a comment. */
+/** Why a line differs, part by part: they come to the difference. Each leads to its rows; all can be kept as a comment. */
 export function ToldList({
   ground,
   account,
   month,
   difference,
-  budget,
+  comparison,
+  beside,
+  against,
   note,
   readOnly,
 }: {
@@ -67,60 +28,86 @@ export function ToldList({
   readonly account: Account;
   readonly month: PeriodIndex;
   readonly difference: Minor;
-  readonly budget: Budget | null;
+  /** Of which part of the company it is, and what was planned of it; `beside`: what the difference is to. */
+  readonly comparison: Comparison | null;
+  readonly beside: 'plan' | 'lastYear';
+  /** The budget that a comment is of. */
+  readonly against: string | null;
   readonly note: VarianceNote | null;
   readonly readOnly: boolean;
 }) {
   const [open, setOpen] = useState<number | null>(null);
   const told = useMemo(
-    () => toldOf(ground, account, month, difference, budget),
-    [ground, account, month, difference, budget],
+    () => toldOf(ground, account, month, difference, comparison, beside),
+    [ground, account, month, difference, comparison, beside],
   );
-  if (told.length === 0) return null;
   const money = moneyFormat(ground.book);
   const period = ground.calendar.period(month);
-  const sentences = told.map((t) => sentence(t, money, period.label));
+  const basis = told.basis === null ? null : ground.calendar.period(told.basis);
+  const effect = profitSign(account.kind);
+  const senseOf = (amount: Minor) =>
+    effect !== 0 && amount !== 0 && <Sense sense={Math.sign(amount) === effect ? 'F' : 'U'} />;
+  const place = placeWords(told, money, basis);
   return (
     <section aria-label="What the entries tell">
       <div className="label">What the entries tell</div>
       <ul className={classes.told}>
-        {told.map((t, i) => (
+        {told.parts.map((part, i) => (
           <li key={i}>
-            {'entries' in t ? (
-              <button
-                type="button"
-                className={classes.toldButton}
-                aria-expanded={open === i}
-                onClick={() => setOpen(open === i ? null : i)}
-              >
-                {sentences[i]}
-              </button>
-            ) : (
-              sentences[i]
-            )}
-            {open === i && 'entries' in t && (
+            <div className={classes.toldPart}>
+              {part.entries.length > 0 ? (
+                <button
+                  type="button"
+                  className={classes.toldButton}
+                  aria-expanded={open === i}
+                  onClick={() => setOpen(open === i ? null : i)}
+                >
+                  {partWords(part, money, basis)}
+                </button>
+              ) : (
+                <span>{partWords(part, money, basis)}</span>
+              )}
+              <span className={classes.toldAmount} title={money.exact(part.amount)}>
+                {money.signed(part.amount)} {senseOf(part.amount)}
+              </span>
+            </div>
+            {open === i && (
               <ul className={classes.toldRows}>
-                {t.entries.slice(0, 12).map((e) => (
+                {part.entries.slice(0, 12).map((e) => (
                   <li key={`${e.block} ${e.place}`}>
                     <span>
-                      {dayText(e.day)} {e.memo || e.counterparty || e.reference}
+                      {dayText(e.day)} {e.counterparty || e.memo || e.reference}
                       <i> row {e.row}</i>
                     </span>
                     <span>{money.exact(natural(account.kind, e.amount))}</span>
                   </li>
                 ))}
+                {part.entries.length > 12 && <li className="faded">and {part.entries.length - 12} more</li>}
               </ul>
             )}
           </li>
         ))}
+        <li className={classes.toldSum}>
+          <div className={classes.toldPart}>
+            <span>In all</span>
+            <span className={classes.toldAmount} title={money.exact(difference)}>
+              {money.signed(difference)} {senseOf(difference)}
+            </span>
+          </div>
+        </li>
       </ul>
+      {place && <p className={classes.toldPlace}>{place}</p>}
+      {told.odd && <p className={classes.toldPlace}>{oddWords(told)}</p>}
       <Button
         disabled={readOnly}
         onClick={() =>
           explainVariance(period.id, account.id, {
-            text: cutText([note?.text ?? '', ...sentences].filter(Boolean).join(' '), LIMITS.note),
+            text: cutText(
+              [note?.text ?? '', toldComment(told, money, basis)].filter(Boolean).join(' '),
+              LIMITS.note,
+            ),
             parts: note?.parts ?? [],
-            against: note?.against ?? budget?.id ?? null,
+            against: note?.against ?? against,
             ...(note?.facts ? { facts: note.facts } : {}),
           })
         }

@@ -105,7 +105,9 @@ export function VariancePanel({
               account={account}
               month={month}
               difference={at('monthDiff') as Minor}
-              budget={only}
+              comparison={comparison}
+              beside={compared.first === 'lastYear' ? 'lastYear' : 'plan'}
+              against={only?.id ?? null}
               note={book.varianceNotes[calendar.period(month).id]?.[account.id] ?? null}
               readOnly={readOnly}
             />
