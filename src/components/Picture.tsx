@@ -1,7 +1,9 @@
 'use client';
 
-import { useEffect, useRef, useState } from 'react';
+import { useContext, useEffect, useRef, useState } from 'react';
 import { useComputedColorScheme } from '@mantine/core';
+import { FrameContext, framed } from './pictureFrame';
+import { UnitContext } from './unit';
 import classes from './Picture.module.css';
 
 export type Drawing = { readonly data: readonly object[]; readonly layout: object };
@@ -35,6 +37,8 @@ export function Picture({
   readonly fileName: string;
 }) {
   const box = useRef<HTMLDivElement>(null);
+  const frame = useContext(FrameContext);
+  const unit = useContext(UnitContext);
   const [trouble, setTrouble] = useState(false);
   const scheme = useComputedColorScheme('light', { getInitialValueInEffect: true });
 
@@ -78,13 +82,27 @@ export function Picture({
 
   const save = async (format: 'png' | 'svg') => {
     const plotly = await import('plotly.js-finance-dist-min');
-    await plotly.downloadImage(box.current!, {
-      format,
-      filename: fileName,
-      width: box.current!.clientWidth,
-      height,
-      ...(format === 'png' ? { scale: 2 } : {}),
-    });
+    const root = box.current!;
+    const style = getComputedStyle(root);
+    const token: Token = (name) => style.getPropertyValue(name).trim();
+    const pen = document.createElement('canvas').getContext('2d')!;
+    const widthOf = (text: string, size: number) => {
+      pen.font = `${size}px ${token('--font-words')}`;
+      return pen.measureText(text).width;
+    };
+    const size = { width: root.clientWidth, height };
+    const what = unit === '' || label.includes(unit) ? label : `${label}, ${unit}`;
+    const whole = framed(draw(token), frame, what, keys, size, token, widthOf);
+    await plotly.downloadImage(
+      { data: [...whole.data], layout: whole.layout },
+      {
+        format,
+        filename: fileName,
+        width: size.width,
+        height: whole.height,
+        ...(format === 'png' ? { scale: 2 } : {}),
+      },
+    );
   };
   return (
     <figure className={classes.figure} aria-label={label}>

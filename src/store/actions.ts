@@ -17,6 +17,7 @@ import { fingerprint } from '@/core/files/fingerprint';
 import { fingerprintText, frozenLines } from '@/core/plan';
 import { now, randomId } from '@/platform/clock';
 import { dispatch } from './bookStore';
+import { recordedName, wantName } from './person';
 import { outlookMonths, reckoned, type Ground } from '@/core/ground';
 
 export { randomId };
@@ -78,6 +79,15 @@ export function explainVariance(
     account,
     note: isEmpty ? null : { text: text.trim(), against, parts, ...(facts ? { facts } : {}), at: now() },
   });
+}
+
+/** Says what a layout's report of a period says; as it is drafted where nothing is written. */
+export function writeMessage(period: PeriodId, layout: string, text: string, draft: string): Refusal | null {
+  const message =
+    text === '' ? null : { text, draft: cutText(draft, LIMITS.note), by: recordedName(), at: now() };
+  const refusal = dispatch({ type: 'setMessage', period, layout, message });
+  if (message) wantName();
+  return refusal;
 }
 
 /** Adds a draft that is as a budget, but for what is said of it; its id, or null where it was refused. `why`: for the journal. */

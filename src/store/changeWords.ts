@@ -41,6 +41,7 @@ export const CHANGE_WORDS: Record<Change['type'], string> = {
   removeWeights: 'Weights taken away',
   setWorkWeek: 'Working days changed',
   setVarianceNote: 'Note on a variance',
+  setMessage: 'Message of a report',
   setFlag: 'Flags changed',
   setOutlookWay: 'Outlook of a line changed',
   setQuantities: 'Counted quantities changed',

@@ -157,6 +157,9 @@ const TELLERS: Tellers = {
     { of: 'weights', id: weights, name: book.weights.find((w) => w.id === weights)?.name ?? weights },
   ],
   setWorkWeek: nothing,
+  setMessage: (book, { layout }) => [
+    { of: 'layout', id: layout, name: book.layouts.find((l) => l.id === layout)?.name ?? '' },
+  ],
   setVarianceNote: (book, { account }) => [accountPlace(book, account)],
   setFlag: (book, { of, key }) => (of === 'accounts' ? [accountPlace(book, key)] : []),
   setOutlookWay: (book, { budget, account }) => [accountPlace(book, account), budgetPlace(book, budget)],

@@ -251,6 +251,8 @@ const BOOK: { readonly [K in keyof Book]: Book[K] | typeof NOTHING } = {
   currency: NOTHING,
   locale: NOTHING,
   calendar: NOTHING,
+  // Texts: they name no accounts.
+  messages: NOTHING,
   accounts: NOTHING,
   // Entries keep the account that they came with, and so do the segments that they come to.
   merged: NOTHING,

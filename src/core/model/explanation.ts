@@ -108,6 +108,15 @@ export const quantityNamed = (
   { name, unit, decimals }: Pick<Quantity, 'name' | 'unit' | 'decimals'>,
 ): Quantity => all.find((q) => sameName(q.name, name)) ?? { name, unit, decimals, values: {} };
 
+/** What a report of a month says, in a line: its title wherever it goes. `draft`: what was drafted when it was written. */
+export const messageSchema = z.strictObject({
+  text: text(LIMITS.note),
+  draft: text(LIMITS.note),
+  by: z.optional(text(LIMITS.person)),
+  at: text(40),
+});
+
+export type Message = z.infer<typeof messageSchema>;
 export type OverMonths = z.infer<typeof overMonthsSchema>;
 export type Flag = z.infer<typeof flagSchema>;
 export type OutlookWay = z.infer<typeof outlookWaySchema>;

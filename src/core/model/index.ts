@@ -98,7 +98,15 @@ export {
   type Stray,
 } from './handout';
 export { quantityNamed } from './explanation';
-export type { ExplanationPart, Flag, OutlookWay, OverMonths, Quantity, VarianceNote } from './explanation';
+export type {
+  ExplanationPart,
+  Flag,
+  Message,
+  OutlookWay,
+  OverMonths,
+  Quantity,
+  VarianceNote,
+} from './explanation';
 export {
   COLUMN_SHOWS,
   SECTION_KINDS,

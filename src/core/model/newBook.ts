@@ -33,6 +33,7 @@ export function newBook({ id, name, currency, locale, firstMonth }: NewBook): Bo
     weights: [],
     workWeek: { weekdays: [1, 2, 3, 4, 5], holidays: [] },
     varianceNotes: {},
+    messages: {},
     flags: { kinds: {}, accounts: {} },
     outlookWays: {},
     quantities: [],

@@ -6,7 +6,13 @@ import { budgetSchema } from './budget';
 import { cashSchema } from './cash';
 import { roundSchema } from './handout';
 import { covenantSchema, FLOW_CLASSES, ownRatioSchema } from './covenant';
-import { flagSchema, outlookWaySchema, quantitySchema, varianceNoteSchema } from './explanation';
+import {
+  flagSchema,
+  messageSchema,
+  outlookWaySchema,
+  quantitySchema,
+  varianceNoteSchema,
+} from './explanation';
 import { ACCOUNT_KINDS } from './kinds';
 import { layoutSchema } from './layout';
 import { LIMITS } from './limits';
@@ -174,6 +180,8 @@ export const bookSchema = z.strictObject({
   workWeek: workWeekSchema,
   /** Notes on variances by period, then account. */
   varianceNotes: z.record(periodKey, z.record(id, varianceNoteSchema)),
+  /** By period and layout. */
+  messages: z.record(periodKey, z.record(id, messageSchema)),
   /** When variances of a kind of account, and of an account, are flagged; the settings say it of the rest. */
   flags: z.strictObject({
     kinds: z.record(id, flagSchema),

@@ -29,6 +29,7 @@ export type SetAside = {
     | 'flag'
     | 'outlookWay'
     | 'quantity'
+    | 'message'
     | 'layout'
     | 'flowClass'
     | 'costBehavior'
@@ -112,6 +113,10 @@ export function soundBook(book: Book): Sound {
     const fine = has(period) && Object.entries(notes).every(([a, note]) => known.has(a) && belongs(note));
     return fine || away('varianceNote', period, has(period) ? 'noSuchAccount' : 'noSuchPeriod');
   });
+  const messages = keptEntries(
+    book.messages,
+    (period) => has(period) || away('message', period, 'noSuchPeriod'),
+  );
   const flagged = keptEntries(book.flags.accounts, (a) => known.has(a) || away('flag', a, 'noSuchAccount'));
   const byKind = keptEntries(
     book.flags.kinds,
@@ -285,6 +290,7 @@ export function soundBook(book: Book): Sound {
       merged,
       weights,
       varianceNotes,
+      messages,
       flags,
       outlookWays,
       quantities,

@@ -108,6 +108,8 @@ export type ReportTable = {
   /** The layout that it is of, by which others of one workbook refer to it. */
   readonly report?: string;
   readonly title: string;
+  /** What it says, in a line. */
+  readonly message?: string;
   readonly subtitle: string;
   readonly book: string;
   readonly currency: string;
@@ -116,8 +118,10 @@ export type ReportTable = {
 };
 
 /** What stands beneath a report's title wherever it goes: what it is of, in what, and why some columns are of fewer periods. */
-export const beneathTitle = ({ subtitle, columns }: ReportTable, unit: string): string =>
-  [...new Set([subtitle, unit, ...columns.map((c) => c.lacks ?? '')])].filter(Boolean).join(' · ');
+export const beneathTitle = ({ message, subtitle, columns }: ReportTable, unit: string): string =>
+  [...new Set([message ?? '', subtitle, unit, ...columns.map((c) => c.lacks ?? '')])]
+    .filter(Boolean)
+    .join(' · ');
 
 /** A report as files have it: plain data for another thread; without the columns that are only drawn, unless it draws. */
 export function fileTable(table: ReportTable, draws = false): ReportTable {

@@ -166,6 +166,11 @@ const DRAWN: Drawn = {
   setWeights: (r) => ({ weights: { id: `w${r.below(2)}`, name: 'W', weights: [1, 2] } }),
   removeWeights: (r) => ({ weights: `w${r.below(2)}` }),
   setWorkWeek: (r) => ({ workWeek: { weekdays: [1 + r.below(5)], holidays: [] } }),
+  setMessage: (r) => ({
+    period: r.pick(IDS.slice(0, 2)),
+    layout: `y${r.below(3)}`,
+    message: r.below(2) ? { text: `m${r.below(9)}`, draft: '', at: '2026-01-01T00:00:00.000Z' } : null,
+  }),
   setVarianceNote: (r) => ({
     period: r.pick(IDS.slice(0, 2)),
     account: r.pick(ACCOUNTS),

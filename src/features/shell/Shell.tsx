@@ -16,6 +16,7 @@ import {
 import { Guard } from '@/components/Guard';
 import { PanelButton } from '@/components/Opens';
 import { Trouble } from '@/components/Trouble';
+import { FrameContext } from '@/components/pictureFrame';
 import { UnitContext } from '@/components/unit';
 import { unitWords } from '@/store/format';
 import { hasTyped, inDialog, isTyping, noticeFocus } from '@/components/typing';
@@ -64,6 +65,8 @@ export function Shell({ children }: { readonly children: ReactNode }) {
   const history = useBookStore((s) => s.history);
   const red = useBookStore((s) => s.history?.book.settings.red === true);
   const unit = useBookStore((s) => (s.history ? unitWords(s.history.book) : ''));
+  const company = useBookStore((s) => s.history?.book.name ?? '');
+  const frame = useMemo(() => ({ message: '', of: company }), [company]);
   useAddress(path, phase === 'ready' ? (bookId ?? null) : null);
   const asked = useSession((s) => s.asked !== null);
   const [help, setHelp] = useState(false);
@@ -207,7 +210,9 @@ export function Shell({ children }: { readonly children: ReactNode }) {
               mendedBy={mendedBy}
               instead={(error, again) => <ScreenStopped error={error} again={again} />}
             >
-              <UnitContext value={unit}>{children}</UnitContext>
+              <UnitContext value={unit}>
+                <FrameContext value={frame}>{children}</FrameContext>
+              </UnitContext>
             </Guard>
           </div>
         )}

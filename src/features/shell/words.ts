@@ -34,6 +34,7 @@ const PARTS: Record<SetAside['part'], string> = {
   revises: 'what is revised by',
   weights: 'the weights',
   varianceNote: 'the variance notes of',
+  message: 'the message of a report',
   flag: 'the flag of',
   outlookWay: 'the outlook of',
   quantity: 'the counted quantities of',

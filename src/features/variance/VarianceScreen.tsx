@@ -18,14 +18,17 @@ import stage from '@/components/Stage.module.css';
 import { useBookStore } from '@/store/bookStore';
 import { useOpenGround } from '@/store/openGround';
 import { exportCsv, exportPdf, exportXlsx } from '@/store/exports';
+import { FrameContext } from '@/components/pictureFrame';
 import { UnitContext } from '@/components/unit';
 import { figureTexts, layoutMoney, layoutUnit, percentText } from '@/store/format';
-import { draftOutlook } from '@/store/actions';
+import { draftOutlook, writeMessage } from '@/store/actions';
 import { againstWords, comparisonName, noteWords, scopeWords, silenceOf } from '@/store/layoutWords';
+import { draftMessage } from '@/store/messageWords';
 import { say, setSession, useSession } from '@/store/session';
 import { useLayout } from '@/store/useLayout';
 import { useAfterPaint } from '@/components/useAfterPaint';
 import { whenIdle } from '@/store/whenIdle';
+import { MessageLine } from './MessageLine';
 import { Pictured, PICTURES, type PictureKind } from './pictures/Pictured';
 import { lookAt } from './varianceData';
 import classes from './Variance.module.css';
@@ -42,6 +45,11 @@ const FILTERS: readonly { readonly value: Layout['filter']; readonly label: stri
   { value: 'flagged', label: 'Flagged lines' },
   { value: 'silent', label: 'Lines with nothing' },
 ];
+
+/** Sets of rows of whose result there is something to say. */
+const TELLS_PROFIT: ReadonlySet<Layout['rows']['set']> = new Set(['profitAndLoss', 'both']);
+/** What was to be, by what it is compared with. */
+const BESIDE = { comparison: 'budgeted', lastYear: 'made a year before', outlook: 'expected' } as const;
 
 const REST_MS = 60;
 /** So many months to each side of the one looked at are made ready. */
@@ -174,6 +182,23 @@ export function VarianceScreen() {
     setAt({ row: next.key, column: null });
     setPanelOpen(true);
   };
+  const message = book.messages[calendar.period(seen).id]?.[layout.id] ?? null;
+  const ofMonth = table.columns.some((c) => c.block === 'month');
+  const drafted = TELLS_PROFIT.has(layout.rows.set)
+    ? draftMessage(
+        everything,
+        book.accounts,
+        ofMonth ? 'month' : 'toDate',
+        ofMonth ? calendar.period(seen).label : toDateWords,
+        money,
+        BESIDE[settled.compared.first],
+      )
+    : { text: '', figures: [] };
+  const frame = {
+    message: message?.text ?? drafted.text,
+    of: `${book.name}, ${calendar.period(seen).label}, ${scopeWords(compared.comparison)} against ${againstWords(compared)}`,
+  };
+  const said = { ...table, message: frame.message };
   return (
     <UnitContext value={layoutUnit(book, layout.numbers)}>
       <div className={stage.stage}>
@@ -245,21 +270,34 @@ export function VarianceScreen() {
                 Reasoning
               </Button>
               <ExportMenu
-                onCsv={() => exportCsv(table)}
-                onXlsx={() => void exportXlsx(table)}
-                more={documents((paper) => void exportPdf(ground, [table], layout.numbers, paper))}
+                onCsv={() => exportCsv(said)}
+                onXlsx={() => void exportXlsx(said)}
+                more={documents((paper) => void exportPdf(ground, [said], layout.numbers, paper))}
               />
             </div>
-            <Pictured
-              kind={picture}
-              ground={ground}
-              compared={settled.compared}
-              month={seen}
-              money={money}
-              facts={everything}
-              rowKey={at?.row ?? null}
-              label={calendar.period(seen).label}
+            <MessageLine
+              key={`${layout.id} ${seen}`}
+              message={message}
+              drafted={drafted}
+              readOnly={readOnly}
+              onText={(said) => writeMessage(calendar.period(seen).id, layout.id, said, drafted.text)}
+              onRow={(key) => {
+                setAt({ row: key, column: null });
+                setPanelOpen(true);
+              }}
             />
+            <FrameContext value={frame}>
+              <Pictured
+                kind={picture}
+                ground={ground}
+                compared={settled.compared}
+                month={seen}
+                money={money}
+                facts={everything}
+                rowKey={at?.row ?? null}
+                label={calendar.period(seen).label}
+              />
+            </FrameContext>
             {report.leftOut.length > 0 && (
               <p className="faded" role="note" style={{ margin: '0 0 6px', fontSize: 12.5 }}>
                 In no row of this layout, though with figures:{' '}

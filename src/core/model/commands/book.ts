@@ -10,7 +10,7 @@ import {
 import type { Cash, GuessedTerms } from '../cash';
 import type { Weights, WorkWeek } from '../methods';
 import { refuse } from '../refusal';
-import type { Flag, OutlookWay, Quantity, VarianceNote } from '../explanation';
+import type { Flag, Message, OutlookWay, Quantity, VarianceNote } from '../explanation';
 import type { Covenant, FlowClass, OwnRatio } from '../covenant';
 import type { Layout } from '../layout';
 import { sameName } from '../names';
@@ -85,6 +85,13 @@ export type BookCommand =
   /** Keeps a ratio of the book's own, in place of the one of its id. */
   | { readonly type: 'setOwnRatio'; readonly ratio: OwnRatio }
   | { readonly type: 'removeOwnRatio'; readonly ratio: string }
+  /** What a layout's report of a period says; null: as it is drafted. */
+  | {
+      readonly type: 'setMessage';
+      readonly period: PeriodId;
+      readonly layout: string;
+      readonly message: Message | null;
+    }
   | { readonly type: 'putLayouts'; readonly layouts: readonly Layout[] }
   | { readonly type: 'removeLayout'; readonly layout: string }
   /** Moves a layout before another, or to the end. */
@@ -203,11 +210,21 @@ export const bookHandlers: HandlersOf<BookCommand> = {
     // What was asked of it goes with it, and comes back with it.
     book.covenants = book.covenants.filter((c) => typeof c.ratio !== 'object' || c.ratio.own !== ratio);
   },
+  setMessage(book, { period, layout, message }) {
+    const all = (book.messages[period] ??= {});
+    if (message) all[layout] = message;
+    else delete all[layout];
+    if (Object.keys(all).length === 0) delete book.messages[period];
+  },
   putLayouts(book, { layouts }) {
     for (const layout of layouts) putNamed(book, book.layouts, layout);
   },
   removeLayout(book, { layout }) {
     book.layouts = book.layouts.filter((l) => l.id !== layout);
+    for (const [period, all] of Object.entries(book.messages)) {
+      delete all[layout];
+      if (Object.keys(all).length === 0) delete book.messages[period];
+    }
   },
   moveLayout(book, { layout, before }) {
     const moved = book.layouts.find((l) => l.id === layout);

@@ -1,7 +1,7 @@
 'use client';
 
 import { useCallback, useMemo, useState } from 'react';
-import { Button } from '@mantine/core';
+import { Button, SegmentedControl } from '@mantine/core';
 import type { PeriodIndex } from '@/core/calendar';
 import type { Ground } from '@/core/ground';
 import type { Minor } from '@/core/money';
@@ -126,6 +126,8 @@ export function LinePicture({
   );
 }
 
+const SCALES = { own: 'Each to its own scale', one: 'All to one scale' } as const;
+
 /** The lines that moved most, side by side in small. */
 export function AllLines({
   facts,
@@ -135,6 +137,7 @@ export function AllLines({
   const { ground, compared, month, money } = of;
   const series = useMemo(() => yearSeries(ground, compared, month), [ground, compared, month]);
   const [page, setPage] = useState(0);
+  const [scale, setScale] = useState<'own' | 'one'>('own');
   const all = useMemo(() => {
     const size = (r: ReportRow) => Math.abs(Number(cellOf(facts.table, r, 'toDateDiff') ?? 0)) || 0;
     const keys = facts.table.rows
@@ -165,7 +168,12 @@ export function AllLines({
           series.labels.map((l) => l.slice(0, 1)),
           1,
         );
-        layout[`yaxis${n}`] = { ...amounts(token), showticklabels: false, nticks: 3 };
+        layout[`yaxis${n}`] = {
+          ...amounts(token),
+          showticklabels: false,
+          nticks: 3,
+          ...(scale === 'one' && i > 0 ? { matches: 'y' } : {}),
+        };
         const difference = cellOf(facts.table, fact, 'toDateDiff') as Minor;
         const sense = cellOf(facts.table, fact, 'toDateSense') ?? '';
         const name = row.label.length > 22 ? `${row.label.slice(0, 21)}…` : row.label;
@@ -183,13 +191,13 @@ export function AllLines({
       });
       return { data, layout: { ...layout, annotations: titles } };
     },
-    [rows, series, facts, money, unit],
+    [rows, series, facts, money, unit, scale],
   );
   if (rows.length === 0) return null;
   return (
     <>
       <Picture
-        label="The lines that moved most, month by month"
+        label={`The lines that moved most, month by month, ${SCALES[scale].toLowerCase()}`}
         draw={draw}
         height={Math.ceil(rows.length / 4) * 112 + 24}
         keys={KEYS}
@@ -200,19 +208,31 @@ export function AllLines({
           money,
         )}
       />
-      {pages > 1 && (
-        <div className={stage.tools} role="group" aria-label="Which lines">
-          <Button disabled={at === 0} onClick={() => setPage(at - 1)}>
-            ← The {MANY} before
-          </Button>
-          <span className="faded">
-            {at * MANY + 1}–{at * MANY + rows.length} of {all.length} lines, by size of difference
-          </span>
-          <Button disabled={at === pages - 1} onClick={() => setPage(at + 1)}>
-            The next →
-          </Button>
-        </div>
-      )}
+      <div className={stage.tools} role="group" aria-label="Which lines, and how">
+        <SegmentedControl
+          size="xs"
+          aria-label="Scale of the pictures"
+          value={scale}
+          onChange={(v) => setScale(v as 'own' | 'one')}
+          data={[
+            { value: 'own', label: SCALES.own },
+            { value: 'one', label: SCALES.one },
+          ]}
+        />
+        {pages > 1 && (
+          <>
+            <Button disabled={at === 0} onClick={() => setPage(at - 1)}>
+              ← The {MANY} before
+            </Button>
+            <span className="faded">
+              {at * MANY + 1}–{at * MANY + rows.length} of {all.length} lines, by size of difference
+            </span>
+            <Button disabled={at === pages - 1} onClick={() => setPage(at + 1)}>
+              The next →
+            </Button>
+          </>
+        )}
+      </div>
     </>
   );
 }
@@ -240,11 +260,12 @@ export function YearPage({ unit, ...of }: Common & { readonly unit: number }) {
         const n = i === 0 ? '' : String(i + 1);
         const axes = { xaxis: `x${n}`, yaxis: `y${n}` };
         layout[`xaxis${n}`] = axisOf(token, series.labels, 1);
-        layout[`yaxis${n}`] = amounts(token);
         const last = row.key === 'netProfit';
+        // Months compare with months; sums since the year began have a scale of their own, and say so.
+        layout[`yaxis${n}`] = { ...amounts(token), ...(i > 0 && !last ? { matches: 'y' } : {}) };
         titles.push(
           title(
-            last ? `${row.label}, since the year began` : row.label,
+            last ? `${row.label}, since the year began (to a scale of its own)` : row.label,
             (i % 2) * 0.525,
             i < 2 ? 1.01 : 0.432,
             token,
