@@ -1,4 +1,4 @@
-import { fromDayNumber } from '@/core/calendar';
+import { calendarFrom, fromDayNumber, indexOfId } from '@/core/calendar';
 import type { TaxReturn } from '@/core/cash';
 import { minor } from '@/core/money';
 import type { Budget, Layout, SegmentId } from '@/core/model';
@@ -10,22 +10,37 @@ import { writeFile } from '@/workers/client';
 import type { ExportRequest } from '@/workers/protocol';
 import type { Ground } from '@/core/ground';
 import { dayText, layoutSettings, moneyFormat, unitWords } from './format';
+import { today } from './actions';
+import { useBookStore } from './bookStore';
 import { say } from './session';
 
 const nameOf = (table: ReportTable, ending: string) =>
   `${fileNameOf(`${table.book} ${table.title}`)}.${ending}`;
 
+/** A report as it leaves: with the day that it is as of, and the month through which its books are closed. */
+function asOf(table: ReportTable): ReportTable {
+  const book = useBookStore.getState().history?.book;
+  const id = book?.closedThrough ?? null;
+  const calendar = book && calendarFrom(book.calendar);
+  const closed = id !== null && calendar ? indexOfId(calendar, id) : null;
+  const through = closed === null ? '' : `, closed through ${calendar!.period(closed).label}`;
+  return {
+    ...table,
+    subtitle: [table.subtitle, `as of ${dayText(today())}${through}`].filter(Boolean).join(' · '),
+  };
+}
+
 /** Saves a report as CSV, UTF-8 with a byte-order mark so that spreadsheets read its letters right. */
 export async function exportCsv(table: ReportTable): Promise<void> {
   // What writes files is loaded with the first one.
   const { reportCsv } = await import('@/core/exchange/reportCsv');
-  download(nameOf(table, 'csv'), `\ufeff${reportCsv(fileTable(table))}`, 'text/csv;charset=utf-8');
+  download(nameOf(table, 'csv'), `\ufeff${reportCsv(fileTable(asOf(table)))}`, 'text/csv;charset=utf-8');
   say('The CSV file is in your downloads.');
 }
 
 /** Saves a report as XLSX, or several as one workbook named after the first; written in a worker. */
 export const exportXlsx = (...tables: readonly [ReportTable, ...ReportTable[]]): Promise<void> =>
-  saveXlsx(nameOf(tables[0], 'xlsx'), () => ({ reports: tables.map((t) => fileTable(t)) }));
+  saveXlsx(nameOf(tables[0], 'xlsx'), () => ({ reports: tables.map((t) => fileTable(asOf(t))) }));
 
 /** Saves the due days of tax returns as a calendar file. */
 export async function exportCalendar({ book }: Ground, returns: readonly TaxReturn[]): Promise<void> {
@@ -75,7 +90,7 @@ export const exportPdf = (
       import('./pdfFonts'),
     ]);
     const { cents, negatives, thousands } = layoutSettings(book, numbers);
-    const tables = reports.map((t) => fileTable(t, true));
+    const tables = reports.map((t) => fileTable(asOf(t), true));
     const texts = tables.flatMap((t) => [...textsOf(t)]);
     const unknown = unknownIn(texts);
     if (unknown.letters.length > 0)

@@ -1,3 +1,4 @@
+import type { Minor } from '@/core/money';
 import {
   fiscalYearLabel,
   fiscalYearsLabel,
@@ -272,6 +273,9 @@ export function hintWords(compared: Compared, column: LayoutColumn, span: ShownS
   }
 }
 
+/** What became of what was to come back. */
+export const SETTLED_WORDS = { givenUp: 'given up', elsewhere: 'came another way' } as const;
+
 const KIND_WORDS = { timing: 'Timing', lasting: 'Lasting', once: 'Once', wrongEntry: 'Wrong entry' } as const;
 
 /** An explanation in a line: the kinds of its parts with their amounts and what follows, then its words. */
@@ -290,7 +294,15 @@ export function noteWords({ book, calendar }: Ground, { parts, text }: VarianceN
   function follows(p: VarianceNote['parts'][number]): string {
     switch (p.kind) {
       case 'timing':
-        return p.back.length > 0 ? `, back in ${p.back.map((b) => label(b.period)).join(' and ')}` : '';
+        // Each with its amount, unless all of it comes at once.
+        return p.back.length > 0
+          ? `, back in ${p.back
+              .map(
+                (b) =>
+                  `${label(b.period)}${p.back.length > 1 || (p.amount !== null && b.amount !== -p.amount) ? ` ${money.signed(b.amount)}` : ''}${b.settled ? ` (${SETTLED_WORDS[b.settled]})` : ''}`,
+              )
+              .join(' and ')}`
+          : '';
       case 'lasting':
         return p.monthly === 0
           ? ''
@@ -302,6 +314,18 @@ export function noteWords({ book, calendar }: Ground, { parts, text }: VarianceN
     }
   }
 }
+
+/** What stands in a line though the ledger has it in others: "1,840 of it from Office supplies"; empty for nothing. */
+export const cameWords = (
+  { book }: Ground,
+  from: readonly { readonly from: string; readonly amount: Minor }[],
+): string =>
+  from
+    .map(
+      (f) =>
+        `${moneyFormat(book).text(f.amount)} of it from ${book.accounts.find((a) => a.id === f.from)?.name ?? f.from}`,
+    )
+    .join(', ');
 
 /** Why a column is of some of its periods alone. */
 function lackWords(
@@ -401,6 +425,7 @@ export function layoutWords(
     apart: 'difference without lines budgeted for the year as a whole',
     only: (label, periods) => `${label}, ${runsLabel(calendar, periods)}`,
     lacks: (column, periods) => lackWords(ground, compared, column, periods),
+    came: (from) => cameWords(ground, from),
     method: (line) => lineBadge(line, whole?.facts.periods ?? []),
     planNote: (line) => planNotes(line, whole?.facts.periods ?? []),
     note: (note) => noteWords(ground, note),

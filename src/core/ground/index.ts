@@ -24,6 +24,7 @@ export { expectedIn } from './expected';
 export { toldOf, type Told, type ToldPart } from './told';
 export { countedOf, flexibleOf, type Flexible } from './flexible';
 export {
+  cameInto,
   reclassifiedBy,
   reclassifiedOf,
   type Reclassified,

@@ -1,7 +1,14 @@
 import { indexOfId, type FiscalCalendar, type PeriodId, type PeriodIndex } from '@/core/calendar';
 import { minor, plus, type Minor } from '@/core/money';
 import { daySpan, entriesOf, viewOfSegments, type Entry, type LedgerBlock, type View } from '@/core/ledger';
-import type { AccountId, Book, ExplanationPart, SegmentId } from '@/core/model';
+import {
+  natural,
+  type Account,
+  type AccountId,
+  type Book,
+  type ExplanationPart,
+  type SegmentId,
+} from '@/core/model';
 import { lastOf } from '@/core/lastOf';
 import type { Ground } from './ground';
 
@@ -119,6 +126,19 @@ export function reclassifiedBy(
     },
   };
 }
+
+/** What a month shows in an account though the ledger has it in others: from where, and how much of it (natural to the account). */
+export const cameInto = (
+  ground: Ground,
+  account: Account,
+  period: PeriodIndex,
+): readonly { readonly from: AccountId; readonly amount: Minor }[] => {
+  const sums = new Map<AccountId, number>();
+  for (const e of reclassifiedOf(ground, null, 'all').entries)
+    if (e.to === account.id && e.period === period && e.state === 'shown')
+      sums.set(e.account, plus(sums.get(e.account) ?? 0, natural(account.kind, e.entry.amount)));
+  return [...sums].map(([from, amount]) => ({ from, amount: minor(amount) }));
+};
 
 /** The period of a day's text, among those of a range. */
 function periodsByDay(

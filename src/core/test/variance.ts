@@ -37,6 +37,7 @@ export const plainWords = (change: Partial<LayoutWords> = {}): LayoutWords => ({
   apart: 'apart',
   only: (label, periods) => `${label} of ${periods.length}`,
   lacks: (column, periods) => `${column.show} lacks ${periods.length}`,
+  came: (from) => from.map((f) => `${f.amount} from ${f.from}`).join(),
   method: (line) => line.method.kind,
   planNote: (line) => line.note?.text ?? '',
   note: (n) => n.text,

@@ -157,6 +157,7 @@ function ledgerWords({ calendar }: Ground, title: string, range: PeriodRange, pa
     apart: '',
     only: (label) => label,
     lacks: nothing,
+    came: nothing,
     method: nothing,
     planNote: nothing,
     note: nothing,

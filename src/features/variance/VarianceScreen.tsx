@@ -5,7 +5,7 @@ import { useRouter } from 'next/navigation';
 import { Button, NativeSelect } from '@mantine/core';
 import type { Minor } from '@/core/money';
 import { periodsOf } from '@/core/calendar';
-import { comparisonsAt, rulerRange } from '@/core/ground';
+import { cameInto, comparisonsAt, rulerRange } from '@/core/ground';
 import { cellOf, keptId, type ReportColumn, type ReportRow } from '@/core/report';
 import { LIMITS, nameWith, type Layout } from '@/core/model';
 import { documents, ExportMenu } from '@/components/ExportMenu';
@@ -22,7 +22,14 @@ import { FrameContext } from '@/components/pictureFrame';
 import { UnitContext } from '@/components/unit';
 import { figureTexts, layoutMoney, layoutUnit, percentText } from '@/store/format';
 import { draftOutlook, writeMessage } from '@/store/actions';
-import { againstWords, comparisonName, noteWords, scopeWords, silenceOf } from '@/store/layoutWords';
+import {
+  againstWords,
+  cameWords,
+  comparisonName,
+  noteWords,
+  scopeWords,
+  silenceOf,
+} from '@/store/layoutWords';
 import { draftMessage } from '@/store/messageWords';
 import { say, setSession, useSession } from '@/store/session';
 import { useLayout } from '@/store/useLayout';
@@ -182,6 +189,14 @@ export function VarianceScreen() {
     setAt({ row: next.key, column: null });
     setPanelOpen(true);
   };
+  /** What is said of a line, and what of it the ledger has elsewhere. */
+  const markWords = (r: ReportRow): string => {
+    const account = r.kind === 'line' ? book.accounts.find((a) => a.id === r.account) : undefined;
+    if (!account) return '';
+    const note = notes?.[account.id];
+    const came = cameWords(ground, cameInto(ground, account, seen));
+    return [note ? noteWords(ground, note) : '', came].filter(Boolean).join(' · ');
+  };
   const message = book.messages[calendar.period(seen).id]?.[layout.id] ?? null;
   const ofMonth = table.columns.some((c) => c.block === 'month');
   const drafted = TELLS_PROFIT.has(layout.rows.set)
@@ -328,11 +343,7 @@ export function VarianceScreen() {
                 if (e.key === '[') return (toFlagged(-1), true);
                 return false;
               }}
-              rowEnd={(r) =>
-                r.account && r.kind === 'line' && notes?.[r.account] ? (
-                  <NoteMark words={noteWords(ground, notes[r.account]!)} />
-                ) : null
-              }
+              rowEnd={(r) => (markWords(r) ? <NoteMark words={markWords(r)} /> : null)}
             />
           </div>
           <aside

@@ -1,7 +1,7 @@
 import { isFlagged } from '@/core/variance';
 import { plus, minor, type Minor } from '@/core/money';
 import { periodsOf, yearRange, type DayNumber, type PeriodIndex, type PeriodRange } from '@/core/calendar';
-import { reckoned, segmentLedgers, type Ground } from '@/core/ground';
+import { cameInto, reckoned, segmentLedgers, type Ground } from '@/core/ground';
 import { daySpan, type Balances } from '@/core/ledger';
 import { isActual } from '@/core/plan';
 import {
@@ -283,6 +283,7 @@ export function reportOfSet(set: RowSet, input: LayoutInput): LayoutReport {
           );
         return [
           note ? words.note(note) : '',
+          account ? words.came(cameInto(ground, account, month)) : '',
           whole !== null && used ? said() : '',
           row.terms.length > 0 && partlyKeys(columns, (of) => ofRow(r, of), true).length > 0
             ? words.apart

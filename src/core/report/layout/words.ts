@@ -1,6 +1,6 @@
 import type { Minor } from '@/core/money';
 import type { PeriodIndex } from '@/core/calendar';
-import type { LayoutColumn, Line, VarianceNote } from '@/core/model';
+import type { AccountId, LayoutColumn, Line, VarianceNote } from '@/core/model';
 import type { Scope } from './sides';
 import type { ShownSpan } from './spans';
 
@@ -20,6 +20,8 @@ export type LayoutWords = {
   /** Why: the periods of its span of which nothing is said. */
   readonly lacks: (column: LayoutColumn, periods: readonly PeriodIndex[]) => string;
   /** How a budget's line is made, and what is noted of its plan. */
+  /** What stands in a row though the ledger has it in other accounts; empty for nothing. */
+  readonly came: (from: readonly { readonly from: AccountId; readonly amount: Minor }[]) => string;
   readonly method: (line: Line) => string;
   readonly planNote: (line: Line) => string;
   readonly note: (note: VarianceNote) => string;

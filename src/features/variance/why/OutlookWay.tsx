@@ -1,10 +1,10 @@
 'use client';
 
 import { NativeSelect } from '@mantine/core';
-import type { Minor } from '@/core/money';
+import { minor, ZERO, type Minor } from '@/core/money';
 import { periodsOf, yearRange, type PeriodIndex } from '@/core/calendar';
 import { isActual } from '@/core/plan';
-import { plansIn, type Ground } from '@/core/ground';
+import { plansIn, reckoned, type Ground } from '@/core/ground';
 import type { Account, Budget, OutlookWay as Way } from '@/core/model';
 import { cellOf, type ReportRow, type ReportTable } from '@/core/report';
 import { MoneyInput } from '@/components/MoneyInput';
@@ -54,6 +54,7 @@ export function OutlookWay({
   const inAll = at('yearDiff');
   if (planned === null || outlook === null || soFar === null || inAll === null) return null;
   const carried = (inAll - soFar) as Minor;
+
   // What came, or is expected, in months of the year that the budget does not have.
   const beyond = (outlook - planned - inAll) as Minor;
   // Another plan may be in force for the months to come than the one that the closed month is compared with.
@@ -68,6 +69,11 @@ export function OutlookWay({
   const coming = periodsOf(calendar, yearRange(calendar, calendar.period(month).year)).filter(
     (p) => !isActual(balances, closedThrough, p.index),
   );
+  // What explanations bring back or go on with, and nothing else, stands under that name.
+  const explained =
+    other || way || !ahead
+      ? ZERO
+      : minor(coming.reduce((t, p) => t + reckoned(ground, ahead).carried(account.id, p.index), 0));
   return (
     <section aria-label="Way to the outlook">
       <div className="label">From budget to outlook</div>
@@ -79,10 +85,23 @@ export function OutlookWay({
         <span>{soFar >= 0 ? 'Over' : 'Under'} so far</span>
         <span>{money.signed(soFar)}</span>
       </div>
-      {carried !== 0 && (
+      {explained !== 0 && (
         <div className={stage.pair}>
-          <span>{onward ?? (way ? 'Expected otherwise' : 'Comes back or goes on')}</span>
-          <span>{money.signed(carried)}</span>
+          <span>Comes back or goes on, as explained</span>
+          <span>{money.signed(explained)}</span>
+        </div>
+      )}
+      {carried !== explained && (
+        <div className={stage.pair}>
+          <span>
+            {onward ??
+              (way
+                ? 'Expected otherwise'
+                : closedThrough !== null && month < closedThrough
+                  ? `Months since ${calendar.period(month).label}`
+                  : 'What money ahead makes of it')}
+          </span>
+          <span>{money.signed((carried - explained) as Minor)}</span>
         </div>
       )}
       {beyond !== 0 && (

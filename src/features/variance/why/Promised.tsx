@@ -5,6 +5,7 @@ import type { AccountId } from '@/core/model';
 import { minor } from '@/core/money';
 import { explainVariance } from '@/store/actions';
 import type { MoneyFormat } from '@/store/format';
+import { SETTLED_WORDS } from '@/store/layoutWords';
 import classes from '../Variance.module.css';
 
 /** So many months from the one looked at may be named. */
@@ -16,7 +17,6 @@ export const KEPT_WORDS: Record<TimingPromise['kept'], string> = {
   inPart: 'kept in part',
   not: 'not kept',
 };
-const SETTLED_WORDS = { givenUp: 'given up', elsewhere: 'came another way' } as const;
 
 /** What explanations of earlier months promised of this one, beside what came; what did not come is settled here. */
 export function Promised({
