@@ -82,11 +82,19 @@ describe('the ledger by month', () => {
     expect(totals({})).toEqual([['Total income', 'Total expenses', 'Net profit'], months]);
     const [labels, subtitle] = totals({ words: 'sales' }, 'accounts with “sales”');
     expect([labels, subtitle]).toEqual([
-      ['Shown of income', 'Net of what is shown'],
+      ['Shown of income', 'Total income', 'Net of what is shown', 'Net profit'],
       `${months} · accounts with “sales”`,
     ]);
     // All of income is still the total of income.
-    expect(totals({ to: '4999' })[0]).toEqual(['Total income', 'Net of what is shown']);
+    expect(totals({ to: '4999' })[0]).toEqual(['Total income', 'Net of what is shown', 'Net profit']);
+    // The true totals stay beneath the part's, and what adds rows adds them where they stand.
+    const found = filteredLedger(ground, ground.balances, range, { ...NO_FILTER, words: 'sales' }, none);
+    const full = filteredLedger(ground, ground.balances, range, NO_FILTER, none);
+    const year = (of: typeof full, label: string) => of.rows.find((r) => r.label === label)!.cells.at(-1);
+    for (const label of ['Total income', 'Net profit']) expect(year(found, label)).toBe(year(full, label));
+    expect(year(found, 'Shown of income')).toBe((year(full, 'Total income') as number) - 250);
+    const net = found.rows.find((r) => r.label === 'Net of what is shown')!;
+    expect(net.terms.map((t) => found.rows[t.row]!.label)).toEqual(['Shown of income']);
     const book = {
       axes: [
         { id: 'x', name: 'Site', columns: [], byAccount: {}, values: [{ id: 'n', name: 'North', from: [] }] },

@@ -9,6 +9,7 @@ import {
   shippedLayout,
   type LayoutWords,
   type PlainRow,
+  type ReportRow,
   type ReportTable,
 } from '@/core/report';
 import type { SheetColumn, SheetRow } from '@/components/sheet/types';
@@ -91,18 +92,47 @@ export function filteredLedger(
   const month = range.last;
   const sought = new Set(found(ground.book.accounts, (a) => `${a.code} ${a.name}`, filter.words));
   const compared = { comparison: null, first: 'lastYear', second: null, kept: null } as const;
-  return ledgerReport({
-    ground,
-    layout,
-    month,
-    compared,
-    words: ledgerWords(ground, layout.name, range, part),
-    ruler: range,
-    ledger: balances,
-    accounts: (a) => sought.has(a) && passes(a, filter) && (!filter.oddOnly || odd.has(a.id)),
-    labelOfPart,
-  }).table;
+  const words = ledgerWords(ground, layout.name, range, part);
+  const all = { ground, layout, month, compared, words, ruler: range, ledger: balances };
+  const accounts = (a: Account) => sought.has(a) && passes(a, filter) && (!filter.oddOnly || odd.has(a.id));
+  const { table } = ledgerReport({ ...all, accounts, labelOfPart });
+  return ground.book.accounts.every(accounts) ? table : withTrueTotals(table, ledgerReport(all).table);
 }
+
+/** Totals of what a search leaves, each with the true one beneath it: the part never stands for the whole. */
+function withTrueTotals(table: ReportTable, whole: ReportTable): ReportTable {
+  const byKey = new Map(whole.rows.map((r) => [r.key, r]));
+  const places: number[] = [];
+  const rows: ReportRow[] = [];
+  for (const row of table.rows) {
+    places.push(rows.push(row) - 1);
+    const all = byKey.get(row.key);
+    if (!all || all.label === row.label || (row.kind !== 'subtotal' && row.kind !== 'result')) continue;
+    // The lines that it adds are not in sight: it adds no rows.
+    rows.push({ ...plainRow(all), key: `${row.key} of all`, terms: [] });
+  }
+  return {
+    ...table,
+    rows: rows.map((row) =>
+      row.terms.length === 0
+        ? row
+        : { ...plainRow(row), terms: row.terms.map((t) => ({ ...t, row: places[t.row]! })) },
+    ),
+  };
+}
+
+/** A row with what it makes when it is asked for, as plain data. */
+const plainRow = (row: ReportRow): ReportRow => ({
+  kind: row.kind,
+  key: row.key,
+  account: row.account,
+  code: row.code,
+  label: row.label,
+  cells: row.cells,
+  terms: row.terms,
+  flagged: row.flagged,
+  ...(row.lastOf === undefined ? {} : { lastOf: row.lastOf }),
+});
 
 /** What of the ledger is looked at, in words that stand beneath its title on screen and in files; empty for all of it. */
 export function partWords(
