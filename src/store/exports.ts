@@ -32,6 +32,7 @@ function asOf(table: ReportTable): ReportTable {
 
 /** Saves a report as CSV, UTF-8 with a byte-order mark so that spreadsheets read its letters right. */
 export async function exportCsv(table: ReportTable): Promise<void> {
+  if (isTooWide(table)) return;
   // What writes files is loaded with the first one.
   const { reportCsv } = await import('@/core/exchange/reportCsv');
   download(nameOf(table, 'csv'), `\ufeff${reportCsv(fileTable(asOf(table)))}`, 'text/csv;charset=utf-8');
@@ -39,8 +40,10 @@ export async function exportCsv(table: ReportTable): Promise<void> {
 }
 
 /** Saves a report as XLSX, or several as one workbook named after the first; written in a worker. */
-export const exportXlsx = (...tables: readonly [ReportTable, ...ReportTable[]]): Promise<void> =>
-  saveXlsx(nameOf(tables[0], 'xlsx'), () => ({ reports: tables.map((t) => fileTable(asOf(t))) }));
+export const exportXlsx = async (...tables: readonly [ReportTable, ...ReportTable[]]): Promise<void> =>
+  tables.some(isTooWide)
+    ? undefined
+    : saveXlsx(nameOf(tables[0], 'xlsx'), () => ({ reports: tables.map((t) => fileTable(asOf(t))) }));
 
 /** Saves the due days of tax returns as a calendar file. */
 export async function exportCalendar({ book }: Ground, returns: readonly TaxReturn[]): Promise<void> {
@@ -77,12 +80,13 @@ const saveXlsx = (name: string, make: () => ExportRequest | Promise<ExportReques
   save(name, 'XLSX', 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet', make);
 
 /** Saves a report, or several one after another, as PDF, laid out in a worker; figures are written as `numbers` says. */
-export const exportPdf = (
+export const exportPdf = async (
   { book }: Ground,
   reports: readonly [ReportTable, ...ReportTable[]],
   numbers: Layout['numbers'],
   paper: Paper,
 ): Promise<void> => {
+  if (reports.some(isTooWide)) return;
   let leftOut: readonly string[] = [];
   const make = async (): Promise<ExportRequest> => {
     const [{ scriptsIn, unknownIn }, { pdfFonts }] = await Promise.all([
@@ -128,6 +132,13 @@ function* textsOf({ book, title, subtitle, columns, rows }: ReportTable): Genera
     for (const cell of r.cells) if (typeof cell === 'string') yield cell;
   }
 }
+
+/** Files of a report that is not made are none. */
+const isTooWide = (table: ReportTable): boolean => {
+  if (table.tooWide !== undefined)
+    say('No file was written: the layout asks for more columns than anybody can read.', 'trouble');
+  return table.tooWide !== undefined;
+};
 
 async function save(
   name: string,

@@ -115,6 +115,8 @@ export type ReportTable = {
   readonly currency: string;
   readonly columns: readonly ReportColumn[];
   readonly rows: readonly ReportRow[];
+  /** So many columns were asked for that nobody reads them: none is made. */
+  readonly tooWide?: number;
 };
 
 /** What stands beneath a report's title wherever it goes: what it is of, in what, and why some columns are of fewer periods. */

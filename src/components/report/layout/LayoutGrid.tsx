@@ -42,6 +42,13 @@ export function LayoutGrid({
     () => unitsOf(ground, compared.comparison).map((u) => u.name),
     [ground, compared.comparison],
   );
+  if (table.tooWide !== undefined)
+    return (
+      <p className={stage.fill} role="alert">
+        This layout asks for {table.tooWide.toLocaleString(book.locale)} columns, which nobody can read: fewer
+        of its segments, shorter spans, or weeks in place of days. Nothing was made of it.
+      </p>
+    );
   const [first, last] = [calendar.period(ruler.first), calendar.period(ruler.last)];
   return (
     <div

@@ -59,6 +59,71 @@ test('twelve months end with the month, and begin eleven before it', () => {
   expect(read([each], first - 1).cells).toEqual(Array.from({ length: 12 }, (_, i) => 2 ** (i + 1)));
 });
 
+test('beside last year alone, last year stands once; beside it and something else, twice', () => {
+  const columns = [
+    column('actual', { of: 'toDate' }),
+    column('compared', { of: 'toDate' }),
+    column('compared', { of: 'toDate' }, 'lastYear'),
+    column('difference', { of: 'toDate' }, 'lastYear'),
+    column('compared', { of: 'rolling' }, 'lastYear'),
+  ];
+  const keys = (chosen: string | null, ground = bits) =>
+    reportOf(ground, layoutOf(columns), first + 1, chosen).table.columns.map((c) => c.key);
+  // A difference that no other column shows stays.
+  expect(keys('lastYear')).toEqual([
+    'toDateActual',
+    'toDateBudget',
+    'toDateDiffLastYear',
+    'rollingBudgetLastYear',
+  ]);
+  const budget = budgetOf([line('s', byMonth())], 'b1');
+  const planned = makeGround({ ...bits.book, budgets: [budget] }, new Map(bits.blocks.map((b) => [b.id, b])));
+  expect(keys('b1', planned)).toHaveLength(5);
+});
+
+test('more columns than anybody reads are refused before they are made, in words with their number', () => {
+  const days = { of: 'each', by: 'day', over: 'year' } as const;
+  const shows = ['actual', 'compared', 'difference', 'percent'] as const;
+  const of = (n: number) =>
+    reportOf(bits, layoutOf(shows.slice(0, n).map((show) => column(show, days))), first).table;
+  expect([of(3).tooWide, of(3).columns.length]).toEqual([undefined, 3 * 365]);
+  expect(of(4)).toMatchObject({ tooWide: 4 * 365, columns: [], rows: [], title: 'Variance' });
+});
+
+test('what has no value of the axis has no column where there is nothing of it, and one as soon as there is', () => {
+  const axis = {
+    id: 'x',
+    name: 'Site',
+    columns: [],
+    byAccount: { s: 'n', b: 'n' } as Record<string, string>,
+    values: [{ id: 'n', name: 'North', from: [] }],
+  };
+  const at = (byAccount: Record<string, string>) => {
+    const book = { ...bits.book, axes: [{ ...axis, byAccount }] };
+    const ground = makeGround(book, new Map(bits.blocks.map((b) => [b.id, b])));
+    const layout = layoutOf([column('actual', { of: 'toDate' })], 'profitStatement');
+    return (['across', 'beneath'] as const).map((place) => {
+      const { table } = reportOf(
+        ground,
+        { ...layout, segments: { axis: 'x', place, values: [] } },
+        first + 1,
+      );
+      return [
+        table.columns.map((c) => c.scope ?? 'all'),
+        table.rows.flatMap((r) => (r.kind === 'detail' ? [r.scope] : [])),
+      ];
+    });
+  };
+  expect(at(axis.byAccount)).toEqual([
+    [['n', 'all'], []],
+    [['all'], ['n']],
+  ]);
+  expect(at({ b: 'n' })).toEqual([
+    [['n', null, 'all'].map((s) => s ?? 'all'), []],
+    [['all'], ['n', null]],
+  ]);
+});
+
 test('twelve months hold twelve, whatever the budget beside them covers; what is compared is of the months of both', () => {
   // Bit 13 is January 2026, bit 14 February: the budget has these two months and those that come.
   const half = budgetOf([line('s', byMonth(Object.fromEntries(ids.map((id) => [id, minor(100)]))))], 'b1');

@@ -11,10 +11,12 @@ import {
   type Book,
   type ColumnShow,
   type Layout,
+  type LayoutColumn,
   type Line,
 } from '@/core/model';
 import type { ReportCell, ReportRow, ReportTable } from '../table';
 import {
+  comparesWith,
   figuresOf,
   Needs,
   varianceIn,
@@ -26,7 +28,7 @@ import {
 import { onlyBudget, type Compared } from './compared';
 import { figuresOfRows, type Figures } from './figures';
 import { flagOf } from './flags';
-import { madeColumns, withFormulas } from './madeColumns';
+import { columnCount, madeColumns, MOST_COLUMNS, withFormulas } from './madeColumns';
 import { SECTION_OF_KIND, type PlainRow } from './rows';
 import { goesAhead, tellsSegments, type RowSet } from './rowSet';
 import { remembered, type Remembered } from './series';
@@ -180,7 +182,13 @@ export function reportOfSet(set: RowSet, input: LayoutInput): LayoutReport {
   };
   const shownColumns = layout.columns
     .map((column, place) => ({ column, place }))
-    .filter(({ column }) => !column.hidden);
+    .filter(({ column }) => !column.hidden && !saysTwice(column, layout.columns, compared));
+  const asked = columnCount(spanGround, shownColumns, across.length);
+  if (asked > MOST_COLUMNS) {
+    const { title, subtitle } = words;
+    const table = { report: layout.id, title, subtitle, book: book.name, currency: book.currency };
+    return { table: { ...table, columns: [], rows: [], tooWide: asked }, scopes, leftOut: [] };
+  }
   const days = byDay
     ? dayRange(shownColumns.flatMap(({ column }) => spansOf(spanGround, column.span)))
     : null;
@@ -218,9 +226,7 @@ export function reportOfSet(set: RowSet, input: LayoutInput): LayoutReport {
   };
   const units = set.units?.(ground, compared) ?? [];
   const needs = new Needs();
-  const columns = withFormulas(
-    madeColumns(spanGround, shownColumns, across, columnSides, needs, units, words),
-  );
+  const made = withFormulas(madeColumns(spanGround, shownColumns, across, columnSides, needs, units, words));
   const flagPair = figuresOf(needs, columnSides, {
     key: 'month',
     of: 'month',
@@ -236,6 +242,12 @@ export function reportOfSet(set: RowSet, input: LayoutInput): LayoutReport {
   const usedActual = used?.actualBeside('first') ?? 0;
 
   const figures = figuresOfRows(accounts, needs, set.rollOf);
+  // What has no value of the axis is told where there is any of it: entries, or something planned.
+  const hasUnassigned =
+    !scopes.includes(null) ||
+    segmentLedgers(ground, axis!.id)(null).entries > 0 ||
+    accounts.some((a) => figures.ofAccount(a, null).some((v) => v !== null && v !== 0));
+  const columns = hasUnassigned ? made : made.filter((c) => c.scope !== null);
   const sizing = layout.rows.sort === 'size' ? sizeColumn(columns) : null;
   const named = set.rows(
     layout.rows,
@@ -341,7 +353,8 @@ export function reportOfSet(set: RowSet, input: LayoutInput): LayoutReport {
     out.push(lazyRow(row, maker, marks && flags[r]!, set.unitOf?.(row) ?? undefined));
     if (row.kind === 'line')
       for (const scope of beneath)
-        out.push(detailRow(row, scope, words.scope(scope), () => cellsOf(r, { scope })));
+        if (scope !== null || hasUnassigned)
+          out.push(detailRow(row, scope, words.scope(scope), () => cellsOf(r, { scope })));
   }
   return {
     table: {
@@ -356,6 +369,19 @@ export function reportOfSet(set: RowSet, input: LayoutInput): LayoutReport {
     scopes,
     leftOut: layout.rows.own.length > 0 ? leftOut(rows, accounts, figures.ofAccount, columns) : [],
   };
+}
+
+/** Whether a column beside last year says what another does, where last year is what all is compared with. */
+function saysTwice(
+  { show, span, against }: LayoutColumn,
+  columns: readonly LayoutColumn[],
+  { first, kept: forecast }: Compared,
+): boolean {
+  if (first !== 'lastYear' || forecast || against !== 'lastYear' || !comparesWith(show)) return false;
+  const same = JSON.stringify(span);
+  return columns.some(
+    (c) => !c.hidden && c.against === 'first' && c.show === show && JSON.stringify(c.span) === same,
+  );
 }
 
 const DIFFERS: ReadonlySet<ColumnShow> = new Set(['difference', 'percent', 'reached', 'sense', 'bar']);

@@ -19,6 +19,25 @@ import type { Scope } from './sides';
 import { spansOf, type ShownSpan, type SpanGround } from './spans';
 import type { LayoutWords } from './words';
 
+/** A year of days with three figures of each is what a report can be; more is refused before it is made. */
+export const MOST_COLUMNS = 1_200;
+
+/** How many columns a layout comes to. */
+export const columnCount = (
+  spanGround: SpanGround,
+  shown: readonly { readonly column: LayoutColumn }[],
+  across: number,
+): number => {
+  const counts = new Map<string, number>();
+  return shown.reduce((t, { column }) => {
+    if (isWords(column)) return t + 1;
+    const key = JSON.stringify(column.span);
+    let count = counts.get(key);
+    if (count === undefined) counts.set(key, (count = spansOf(spanGround, column.span).length));
+    return t + count * (across + 1);
+  }, 0);
+};
+
 /** Columns in their order: neighbours over the same parts of a longer span go part by part; segments stand side by side. */
 export function madeColumns(
   spanGround: SpanGround,
