@@ -1,10 +1,11 @@
 'use client';
 
-import { useMemo, useState, type ReactNode } from 'react';
+import { useContext, useMemo, useState, type ReactNode } from 'react';
 import { Button, NativeSelect, TextInput } from '@mantine/core';
 import { minor, type Minor } from '@/core/money';
 import type { Entry } from '@/core/ledger';
 import { natural, type AccountKind } from '@/core/model';
+import { LocaleContext } from './unit';
 import classes from './Entries.module.css';
 
 const STEP = 200;
@@ -38,6 +39,7 @@ export function EntriesPanel({
   /** What can be done with an entry, beneath it. */
   readonly action?: (entry: Entry) => ReactNode;
 }) {
+  const locale = useContext(LocaleContext);
   const [words, setWords] = useState('');
   const [order, setOrder] = useState<Order>('day');
   const [shown, setShown] = useState(STEP);
@@ -112,14 +114,14 @@ export function EntriesPanel({
             <tr>
               <td colSpan={3}>
                 <Button onClick={() => setShown(shown + 5 * STEP)}>
-                  {(found.length - shown).toLocaleString('en-US')} more
+                  {(found.length - shown).toLocaleString(locale)} more
                 </Button>
               </td>
             </tr>
           )}
           {found.length < entries.length && (
             <tr>
-              <td colSpan={2}>{found.length.toLocaleString('en-US')} found</td>
+              <td colSpan={2}>{found.length.toLocaleString(locale)} found</td>
               <td className={classes.amount}>{exact(running.at(-1) ?? null)}</td>
             </tr>
           )}

@@ -1,3 +1,4 @@
+import { dateOrderOf } from '@/core/calendar';
 import * as z from 'zod/mini';
 import type { Day } from '@/core/calendar';
 import { joins, readBankTable, readCamtStatements, STOPS, type Joins, type ReadStatement } from '@/core/cash';
@@ -52,7 +53,7 @@ export async function readBankFile(
     currency: book.currency,
     numbers: numberFormatOf(book.locale),
     ...(said ? { said } : {}),
-    dates: book.locale === 'en-US' ? 'mdy' : 'dmy',
+    dates: dateOrderOf(book.locale),
   });
   if (!read.ok)
     return `${name} has no column for ${read.missing.map((m) => (m === 'date' ? 'the day' : 'the amount')).join(' and ')}. Nothing was changed.`;

@@ -110,11 +110,14 @@ export function figureTexts({ locale }: Pick<Book, 'locale'>, money: MoneyFormat
 export const percentText = (perMille: number | null): string =>
   perMille === null ? '' : perMilleText(perMille);
 
-/** The locale of the open book: days are written as it writes them. */
+/** The locale of the open book: days and counts are written as it writes them. */
 let daysIn = 'en-GB';
 export const setDayLocale = (locale: string): void => {
   daysIn = locale;
 };
+/** How many of something: "1,234", "1.234". */
+export const countText = (n: number, locale = daysIn): string => n.toLocaleString(locale);
+
 const dayFormats = new Map<string, Intl.DateTimeFormat>();
 
 /** A day from ISO text, as the book's locale writes it: "Jun 12, 2026", "12 juin 2026". */

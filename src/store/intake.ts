@@ -1,4 +1,4 @@
-import { toDayNumber, day as dayOfText, type PeriodId } from '@/core/calendar';
+import { dateOrderOf, day as dayOfText, toDayNumber, type PeriodId } from '@/core/calendar';
 import { numberFormatOf } from '@/core/money';
 import {
   acceptDraft,
@@ -45,7 +45,7 @@ const openNow = (): OpenIntake | null => {
 function contextOf({ book, calendar, closedThrough }: Ground, fileName: string): GuessContext {
   return {
     numbers: numberFormatOf(book.locale),
-    dates: book.locale === 'en-US' ? 'mdy' : 'dmy',
+    dates: dateOrderOf(book.locale),
     calendar: book.calendar,
     // Months without a year are most likely of the year after what is closed, else of the last full year.
     year:

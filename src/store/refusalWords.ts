@@ -39,7 +39,7 @@ const partOf = (path: string): string => PARTS.find(([at]) => at.test(path))?.[1
 /** Why a command was not done on a book, in words. */
 export function refusalWords({ code, fault }: Refusal, { currency, locale }: Book): string {
   const what = partOf(fault?.path ?? '');
-  const most = fault?.most?.toLocaleString('en-US') ?? '';
+  const most = fault?.most?.toLocaleString(locale) ?? '';
   switch (code) {
     case 'readOnly':
       return 'This book can only be read here.';

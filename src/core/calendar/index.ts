@@ -1,3 +1,4 @@
+export { dateOrderOf } from './dateOrder';
 export {
   dayOf,
   parseIsoDay,

@@ -1,5 +1,6 @@
 'use client';
 
+import { countText } from '@/store/format';
 import { LIMITS } from '@/core/model';
 import { useMemo, useState } from 'react';
 import { Button, NativeSelect, TextInput } from '@mantine/core';
@@ -60,13 +61,13 @@ export function AcceptBar({
     proof.twice.length > 0 ? 'a month stands twice in it' : '',
     asked && answer === null ? 'say what becomes of the source that has these days' : '',
     nearlyHere && !excused
-      ? `${2 * here > draft.count ? `${here.toLocaleString('en-US')} of its ${counted(draft.count)}` : `${sums.here.toLocaleString('en-US')} of its ${count(sums.of, 'sum')} by month and account`} are in the book already and would count twice: replace the source, or give the reason why they go in again`
+      ? `${2 * here > draft.count ? `${countText(here)} of its ${counted(draft.count)}` : `${countText(sums.here)} of its ${count(sums.of, 'sum')} by month and account`} are in the book already and would count twice: replace the source, or give the reason why they go in again`
       : '',
     !proof.ties && !excused && !empty ? 'it does not tie: give the reason why it goes in all the same' : '',
   ].filter(Boolean);
   const asks = [
     adds && here > 0 && !nearlyHere
-      ? `${here.toLocaleString('en-US')} of its ${counted(draft.count)} ${here === 1 ? 'is' : 'are'} like one in the book`
+      ? `${countText(here)} of its ${counted(draft.count)} ${here === 1 ? 'is' : 'are'} like one in the book`
       : '',
     unsure > 0 ? `${count(unsure, 'account')} ${unsure === 1 ? 'is' : 'are'} unsure` : '',
     proof.missing.length > 0

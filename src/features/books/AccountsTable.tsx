@@ -1,5 +1,6 @@
 'use client';
 
+import { countText } from '@/store/format';
 import { useState, type DragEvent, type KeyboardEvent } from 'react';
 import { Button, Checkbox, NativeSelect, TextInput } from '@mantine/core';
 import { found } from '@/core/finding';
@@ -257,7 +258,7 @@ export function AccountsTable({ ground, readOnly }: { readonly ground: Ground; r
       </table>
       {accounts.length > drawn && (
         <Button mt="xs" onClick={() => setDrawn(drawn + 4 * STEP)}>
-          Show more of {accounts.length.toLocaleString('en-US')} accounts
+          Show more of {countText(accounts.length)} accounts
         </Button>
       )}
       {accounts.length === 0 && <p className="faded">No account matches “{find}”.</p>}

@@ -2,7 +2,7 @@
 
 import { subtract, type Minor } from '@/core/money';
 import type { Ground } from '@/core/ground';
-import { moneyFormat } from '@/store/format';
+import { countText, moneyFormat } from '@/store/format';
 import type { NamedChange } from './intakeCompare';
 import { count } from './words';
 import classes from './Books.module.css';
@@ -54,9 +54,7 @@ export function ChangeTable({
           ))}
         </tbody>
       </table>
-      {rows.length > SHOWN && (
-        <p className="faded">and {(rows.length - SHOWN).toLocaleString('en-US')} more.</p>
-      )}
+      {rows.length > SHOWN && <p className="faded">and {countText(rows.length - SHOWN)} more.</p>}
     </div>
   );
 }

@@ -1,5 +1,6 @@
 'use client';
 
+import { countText } from '@/store/format';
 import { useEffect, useState } from 'react';
 import { Button, Checkbox, NativeSelect, NumberInput, TextInput } from '@mantine/core';
 import type { Schedule } from '@/core/model';
@@ -60,7 +61,7 @@ export function FeedPanel({ ground, readOnly }: { readonly ground: Ground; reado
         <div>
           <b>{feed.company}</b>
           <div className={classes.hintLine}>
-            {feed.url}, entries up to {feed.cursor.toLocaleString('en-US')} are in the book
+            {feed.url}, entries up to {countText(feed.cursor)} are in the book
           </div>
         </div>
         <Button variant="filled" disabled={readOnly || pulling} onClick={() => void pullNow('asked')}>
@@ -191,7 +192,7 @@ function outcomeWords(o: PullRecord['outcome']): string {
     case 'nothingNew':
       return `nothing new${itemsWords(o)}`;
     case 'taken':
-      return `${count(o.entries, 'entry', 'entries')} taken in, up to number ${o.through.toLocaleString('en-US')}${itemsWords(o)}`;
+      return `${count(o.entries, 'entry', 'entries')} taken in, up to number ${countText(o.through)}${itemsWords(o)}`;
     case 'waits':
       return `${count(o.entries, 'entry', 'entries')} came and wait for your look on the intake page`;
     case 'failed':

@@ -6,7 +6,7 @@ import { columnLetters } from '@/core/files';
 import type { Proof } from '@/core/intake';
 import { add, minor, subtract } from '@/core/money';
 import type { Ground } from '@/core/ground';
-import { moneyFormat, type MoneyFormat } from '@/store/format';
+import { countText, moneyFormat, type MoneyFormat } from '@/store/format';
 import { setChoice, type OpenIntake } from '@/store/intake';
 import { IntakeColumns } from './IntakeColumns';
 import { bookProfit, silentAccounts } from './intakeCompare';
@@ -53,7 +53,7 @@ function Rows({ now: { draft } }: Props) {
         <tbody>
           <tr>
             <td>used</td>
-            <td className={classes.num}>{draft.rows.used.toLocaleString('en-US')}</td>
+            <td className={classes.num}>{countText(draft.rows.used)}</td>
           </tr>
           {draft.rows.leftOut.map((l) => (
             <tr key={l.reason}>
@@ -65,12 +65,12 @@ function Rows({ now: { draft } }: Props) {
                   {l.count > Math.min(6, l.examples.length) ? ' …' : ''})
                 </span>
               </td>
-              <td className={classes.num}>{l.count.toLocaleString('en-US')}</td>
+              <td className={classes.num}>{countText(l.count)}</td>
             </tr>
           ))}
           <tr data-sum>
             <td>read</td>
-            <td className={classes.num}>{draft.rows.read.toLocaleString('en-US')}</td>
+            <td className={classes.num}>{countText(draft.rows.read)}</td>
           </tr>
         </tbody>
       </table>
@@ -238,7 +238,7 @@ function Months({ ground, now: { draft }, proof }: Props) {
             return (
               <tr key={m.period}>
                 <td>{ground.calendar.period(m.period).label}</td>
-                <td className={classes.num}>{m.entries.toLocaleString('en-US')}</td>
+                <td className={classes.num}>{countText(m.entries)}</td>
                 <td className={classes.num}>{money.text(m.debit)}</td>
                 <td className={classes.num}>{money.text(m.credit)}</td>
                 <td className={classes.num}>{money.text(m.profit)}</td>
@@ -329,9 +329,7 @@ function Issues({ now: { draft } }: Props) {
           ))}
         </tbody>
       </table>
-      {draft.issueCount > 12 && (
-        <p className={classes.bad}>and {(draft.issueCount - 12).toLocaleString('en-US')} more.</p>
-      )}
+      {draft.issueCount > 12 && <p className={classes.bad}>and {countText(draft.issueCount - 12)} more.</p>}
     </div>
   );
 }

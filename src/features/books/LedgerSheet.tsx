@@ -14,7 +14,7 @@ import type { CellFormat } from '@/components/sheet/SheetRowView';
 import type { LeadColumn } from '@/components/sheet/types';
 import stage from '@/components/Stage.module.css';
 import type { Ground } from '@/core/ground';
-import { dayText, moneyFormat } from '@/store/format';
+import { countText, dayText, moneyFormat } from '@/store/format';
 import { say, setSession } from '@/store/session';
 import { LedgerFilters, type SegmentChoice } from './LedgerFilters';
 import { filteredLedger, ledgerRows, NO_FILTER, oddities, partWords, type LedgerFilter } from './ledgerRows';
@@ -202,7 +202,7 @@ export function LedgerSheet({ ground, range }: { readonly ground: Ground; readon
               <div className="label" style={{ marginBottom: 4 }}>
                 {rangeLabel(calendar, span)}
                 {entries.length > 0
-                  ? ` · ${entries.length.toLocaleString('en-US')} ${entries.length === 1 ? 'entry' : 'entries'}`
+                  ? ` · ${countText(entries.length)} ${entries.length === 1 ? 'entry' : 'entries'}`
                   : ''}
               </div>
               <EntriesPanel

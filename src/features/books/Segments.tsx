@@ -1,5 +1,6 @@
 'use client';
 
+import { countText } from '@/store/format';
 import { useMemo, useState } from 'react';
 import { Button, NativeSelect, TextInput } from '@mantine/core';
 import {
@@ -164,7 +165,7 @@ function AxisEditor({
                 />
               </td>
               <td className="faded">{v.from.join(', ')}</td>
-              <td className={classes.num}>{(counts.get(v.id) ?? 0).toLocaleString('en-US')}</td>
+              <td className={classes.num}>{countText(counts.get(v.id) ?? 0)}</td>
               <td>
                 <NativeSelect
                   aria-label={`Merge ${v.name} into`}
@@ -191,7 +192,7 @@ function AxisEditor({
               <i>unassigned</i>
             </td>
             <td />
-            <td className={classes.num}>{(counts.get(null) ?? 0).toLocaleString('en-US')}</td>
+            <td className={classes.num}>{countText(counts.get(null) ?? 0)}</td>
             <td />
           </tr>
         </tbody>

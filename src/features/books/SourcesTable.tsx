@@ -8,7 +8,7 @@ import type { Source } from '@/core/model';
 import { useBookStore, dispatch } from '@/store/bookStore';
 import type { Ground } from '@/core/ground';
 import { useChecks } from '@/store/ground';
-import { moneyFormat } from '@/store/format';
+import { countText, moneyFormat } from '@/store/format';
 import { say } from '@/store/session';
 import { ChangeTable } from './ChangeTable';
 import { changesBy } from './intakeCompare';
@@ -70,7 +70,7 @@ export function SourcesTable({
                 <td className="figure">{s.takenAt.slice(0, 10)}</td>
                 <td className="figure">{periodsOf(s)}</td>
                 <td className={classes.num}>
-                  {s.rows.used.toLocaleString('en-US')} of {s.rows.read.toLocaleString('en-US')}
+                  {countText(s.rows.used)} of {countText(s.rows.read)}
                   <div className={classes.hintLine}>
                     {out === 0
                       ? 'none left out'

@@ -6,9 +6,9 @@ import { subtract } from '@/core/money';
 import { periodsOf } from '@/core/calendar';
 import { trialBalance } from '@/core/ledger';
 import { trialReport } from '@/core/report';
-import { ExportMenu } from '@/components/ExportMenu';
+import { documents, ExportMenu } from '@/components/ExportMenu';
 import type { Ground } from '@/core/ground';
-import { exportCsv, exportXlsx } from '@/store/exports';
+import { AS_THE_BOOK, exportCsv, exportPdf, exportXlsx } from '@/store/exports';
 import { moneyFormat } from '@/store/format';
 import classes from './Books.module.css';
 
@@ -44,7 +44,11 @@ export function TrialBalance({ ground }: { readonly ground: Ground }) {
             .reverse()
             .map((p) => ({ value: String(p.index), label: `${p.label} (${p.end})` }))}
         />
-        <ExportMenu onCsv={() => exportCsv(table)} onXlsx={() => void exportXlsx(table)} />
+        <ExportMenu
+          onCsv={() => exportCsv(table)}
+          onXlsx={() => void exportXlsx(table)}
+          more={documents((paper) => void exportPdf(ground, [table], AS_THE_BOOK, paper))}
+        />
       </div>
       <table className={classes.table} aria-label="Trial balance" style={{ maxWidth: 720 }}>
         <thead>

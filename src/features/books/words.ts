@@ -1,3 +1,4 @@
+import { countText } from '@/store/format';
 import type { OddMonth } from '@/core/ledger';
 
 /** Why a month stands out, from the account's usual month. */
@@ -11,4 +12,4 @@ export const ODD_WORDS: Record<OddMonth['kind'], (usual: string) => string> = {
 };
 
 export const count = (n: number, one: string, several = `${one}s`): string =>
-  `${n.toLocaleString('en-US')} ${n === 1 ? one : several}`;
+  `${countText(n)} ${n === 1 ? one : several}`;

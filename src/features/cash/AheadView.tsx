@@ -6,11 +6,11 @@ import { editText, minor, type Minor } from '@/core/money';
 import type { PeriodIndex } from '@/core/calendar';
 import { at, type Selection } from '@/core/sheet';
 import { ALL_SOURCES, type CashView, type Ground } from '@/core/ground';
-import { ExportMenu } from '@/components/ExportMenu';
+import { documents, ExportMenu } from '@/components/ExportMenu';
 import { SheetView } from '@/components/sheet/SheetView';
 import type { CellFormat } from '@/components/sheet/SheetRowView';
 import stage from '@/components/Stage.module.css';
-import { exportCsv, exportXlsx } from '@/store/exports';
+import { AS_THE_BOOK, exportCsv, exportPdf, exportXlsx } from '@/store/exports';
 import { moneyFormat } from '@/store/format';
 import { say, setSession, useSession } from '@/store/session';
 import { aheadData, type Grain } from './aheadRows';
@@ -90,7 +90,11 @@ export function AheadView({
           <Button className={stage.toggle} onClick={() => setPanelOpen(!panelOpen)}>
             Causes
           </Button>
-          <ExportMenu onCsv={() => exportCsv(data.report)} onXlsx={() => void exportXlsx(data.report)} />
+          <ExportMenu
+            onCsv={() => exportCsv(data.report)}
+            onXlsx={() => void exportXlsx(data.report)}
+            more={documents((paper) => void exportPdf(ground, [data.report], AS_THE_BOOK, paper))}
+          />
         </div>
         {view.unplanned.length > 0 && (
           <p className={classes.note} role="note">

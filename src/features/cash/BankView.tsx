@@ -9,7 +9,7 @@ import stage from '@/components/Stage.module.css';
 import { instant } from '@/store/actions';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import { causeWords, onDay } from '@/store/cashWords';
-import { moneyFormat, type MoneyFormat } from '@/store/format';
+import { countText, moneyFormat, type MoneyFormat } from '@/store/format';
 import { recordedName } from '@/store/person';
 import { BanksTable } from './BanksTable';
 import { claimsWords } from './claimWords';
@@ -169,7 +169,7 @@ function Moved({
         {rows.length === 0 && <p className="faded">No movement is known.</p>}
         {rows.length > shown && (
           <Button m={8} onClick={() => setShown(shown + 5 * STEP)}>
-            {(rows.length - shown).toLocaleString('en-US')} more
+            {countText(rows.length - shown)} more
           </Button>
         )}
       </div>

@@ -14,7 +14,7 @@ import { instant } from '@/store/actions';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import { useTry } from '@/store/useTry';
 import { markWords } from '@/store/caseWords';
-import { moneyFormat } from '@/store/format';
+import { countText, moneyFormat } from '@/store/format';
 import { recordedName } from '@/store/person';
 import { say } from '@/store/session';
 import { onDay } from '@/store/cashWords';
@@ -221,7 +221,7 @@ export function ItemsView({ ground, view }: { readonly ground: Ground; readonly 
         {shownItems.length === 0 && <p className="faded">Nothing is open here.</p>}
         {shownItems.length > shown && (
           <Button m={8} onClick={() => setShown(shown + 5 * STEP)}>
-            {(shownItems.length - shown).toLocaleString('en-US')} more
+            {countText(shownItems.length - shown)} more
           </Button>
         )}
       </div>

@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import { Button, Checkbox, FileButton } from '@mantine/core';
-import { fromDayNumber, type Day } from '@/core/calendar';
+import { dateOrderOf, fromDayNumber, type Day } from '@/core/calendar';
 import { readOpenItems, type OpenFileIssue, type OpenFileRead, type ReadItem } from '@/core/cash';
 import type { FileFacts } from '@/core/files';
 import type { NumberDoubt } from '@/core/intake';
@@ -82,7 +82,7 @@ export function TakeItems({ ground, start }: { readonly ground: Ground; readonly
       accounts: book.accounts,
       numbers: numberFormatOf(book.locale),
       ...(said ? { said } : {}),
-      dates: book.locale === 'en-US' ? 'mdy' : 'dmy',
+      dates: dateOrderOf(book.locale),
       bySign,
     });
   /** Reads the file once more, as something is said of it. */

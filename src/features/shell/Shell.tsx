@@ -17,7 +17,7 @@ import { Guard } from '@/components/Guard';
 import { PanelButton } from '@/components/Opens';
 import { Trouble } from '@/components/Trouble';
 import { FrameContext } from '@/components/pictureFrame';
-import { UnitContext } from '@/components/unit';
+import { LocaleContext, UnitContext } from '@/components/unit';
 import { unitWords } from '@/store/format';
 import { hasTyped, inDialog, isTyping, noticeFocus } from '@/components/typing';
 import {
@@ -65,6 +65,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
   const history = useBookStore((s) => s.history);
   const red = useBookStore((s) => s.history?.book.settings.red === true);
   const unit = useBookStore((s) => (s.history ? unitWords(s.history.book) : ''));
+  const locale = useBookStore((s) => s.history?.book.locale ?? 'en-GB');
   const company = useBookStore((s) => s.history?.book.name ?? '');
   const frame = useMemo(() => ({ message: '', of: company }), [company]);
   useAddress(path, phase === 'ready' ? (bookId ?? null) : null);
@@ -211,7 +212,9 @@ export function Shell({ children }: { readonly children: ReactNode }) {
               instead={(error, again) => <ScreenStopped error={error} again={again} />}
             >
               <UnitContext value={unit}>
-                <FrameContext value={frame}>{children}</FrameContext>
+                <FrameContext value={frame}>
+                  <LocaleContext value={locale}>{children}</LocaleContext>
+                </FrameContext>
               </UnitContext>
             </Guard>
           </div>

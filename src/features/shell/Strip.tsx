@@ -100,14 +100,14 @@ function Checks() {
 
 function Saved() {
   const save = useBookStore((s) => s.save);
-  const open = useBookStore((s) => s.history !== null);
-  if (!open) return null;
+  const locale = useBookStore((s) => s.history?.book.locale ?? null);
+  if (locale === null) return null;
   switch (save.state) {
     case 'saved':
       return (
         <span data-testid="saved">
           Saved{' '}
-          {new Date(save.at).toLocaleTimeString('en-US', {
+          {new Date(save.at).toLocaleTimeString(locale, {
             hour: '2-digit',
             minute: '2-digit',
             hour12: false,

@@ -2,10 +2,8 @@
 
 import { documents, ExportMenu } from '@/components/ExportMenu';
 import { exportCases } from '@/store/caseFiles';
-import { exportCsv, exportPdf, exportXlsx } from '@/store/exports';
+import { AS_THE_BOOK, exportCsv, exportPdf, exportXlsx } from '@/store/exports';
 import { caseTables, type Shown } from './caseTables';
-
-const AS_THE_BOOK = { unit: 'book', negatives: 'book', red: 'book' } as const;
 
 /** What is tried leaves as a workbook, a document, or plain tables. */
 export function CaseExport({ shown }: { readonly shown: Shown }) {

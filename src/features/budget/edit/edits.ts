@@ -1,3 +1,4 @@
+import { countText } from '@/store/format';
 import {
   mostAmountText,
   numberFormatOf,
@@ -208,8 +209,7 @@ export const periodsOf = (c: EditContext, rect: Rect): number[] =>
     return Array.from({ length: span.to - span.from }, (_, i) => span.from + i);
   });
 
-export const many = (n: number, one: string): string =>
-  `${n.toLocaleString('en-US')} ${one}${n === 1 ? '' : 's'}`;
+export const many = (n: number, one: string): string => `${countText(n)} ${one}${n === 1 ? '' : 's'}`;
 
 /** A block laid at a range: what would be set, and what it leaves out. Refused whole when one cell cannot be read. */
 export function pastedCells(

@@ -1,5 +1,6 @@
 'use client';
 
+import { dateOrderOf } from '@/core/calendar';
 import { useState } from 'react';
 import { Button, Checkbox, FileButton } from '@mantine/core';
 import type { Ground, Reckoned } from '@/core/ground';
@@ -89,7 +90,7 @@ export function TakeRows({
         accounts: book.accounts,
         numbers: numberFormatOf(book.locale),
         said,
-        dates: book.locale === 'en-US' ? 'mdy' : 'dmy',
+        dates: dateOrderOf(book.locale),
         closed: closedOn(reckoned.facts),
       },
       (i) => `r${book.nextId + i}`,

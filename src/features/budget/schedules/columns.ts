@@ -1,4 +1,4 @@
-import { fiscalYearsLabel, fromDayNumber, type Day, type Period } from '@/core/calendar';
+import { dateOrderOf, fiscalYearsLabel, fromDayNumber, type Day, type Period } from '@/core/calendar';
 import { parseDate } from '@/core/intake';
 import {
   LIMITS,
@@ -401,7 +401,7 @@ function valueOf(column: FieldColumn<ScheduleRow>, row: ScheduleRow, text: strin
       return parsePercent(text) ?? undefined;
     case 'day': {
       if (text.trim() === '') return null;
-      const n = parseDate(text, book.locale === 'en-US' ? 'mdy' : 'dmy');
+      const n = parseDate(text, dateOrderOf(book.locale));
       return n === null ? undefined : (fromDayNumber(n) satisfies Day);
     }
     case 'whole':

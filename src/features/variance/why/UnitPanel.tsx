@@ -2,7 +2,7 @@
 
 import { Button, FileButton } from '@mantine/core';
 import { numberFormatOf, type Minor } from '@/core/money';
-import { periodsOf, yearRange, type PeriodIndex } from '@/core/calendar';
+import { dateOrderOf, periodsOf, yearRange, type PeriodIndex } from '@/core/calendar';
 import type { Comparison, Ground } from '@/core/ground';
 import { LIMITS, quantityNamed, sameName, type Quantity } from '@/core/model';
 import { unitsOf, type UnitSeries } from '@/core/report';
@@ -168,7 +168,7 @@ async function takeCounts(
     calendar: book.calendar,
     year: calendar.period(month).year,
     numbers: numberFormatOf(book.locale),
-    dates: book.locale === 'en-US' ? 'mdy' : 'dmy',
+    dates: dateOrderOf(book.locale),
   });
   if (read.quantities.length === 0)
     return say(
