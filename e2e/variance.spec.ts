@@ -384,3 +384,53 @@ test('counts come in from a file; activity and rate come to the difference; pict
   await page.getByRole('button', { name: 'SVG' }).click();
   expect((await download).suggestedFilename()).toBe('The year on one page.svg');
 });
+
+test('a report has a message: drafted from its figures, which lead to their rows, written, kept by month, and it leaves with it', async ({
+  page,
+}) => {
+  await openApp(page, '/variance');
+  const message = page.getByRole('group', { name: 'Message' });
+  await expect(message).toContainText(
+    'Oct 2026: a loss of 15, where a profit of 7,633 was budgeted; most by Repair and refit jobs, −7,313 U.',
+  );
+  await message.getByRole('button', { name: '−7,313 U' }).click();
+  // The parts of a line's difference come to it.
+  const told = page.getByRole('region', { name: 'What the entries tell' });
+  await expect(told.getByRole('listitem').last()).toContainText('In all');
+  const amounts = await told.getByRole('listitem').evaluateAll((all) =>
+    all.map((li) =>
+      Number(
+        (
+          /([+−])([\d,]+) [FU]$/
+            .exec(li.textContent ?? '')
+            ?.slice(1)
+            .join('') ?? ''
+        )
+          .replace('−', '-')
+          .replace(',', ''),
+      ),
+    ),
+  );
+  expect(amounts.slice(0, -1).reduce((a, b) => a + b, 0)).toBe(amounts.at(-1));
+  expect(amounts.at(-1)).toBe(-7313);
+  await message.getByRole('button', { name: 'Edit' }).click();
+  await page.getByRole('textbox', { name: 'What the report says' }).fill('Refits slipped, −7,313 U of it.');
+  await page.keyboard.press('Enter');
+  await page.getByLabel('Your name').fill('Ines Marlow');
+  await page.keyboard.press('Escape');
+  await expect(message).toContainText('Refits slipped');
+  await page.getByRole('button', { name: /^Export/ }).click();
+  const download = page.waitForEvent('download');
+  await page.getByRole('menuitem', { name: /CSV/ }).click();
+  const text = await readFile(await (await download).path(), 'utf8');
+  expect(text).toContain('Refits slipped');
+  expect(text).toContain('closed through Oct 2026');
+  const ruler = page.getByLabel('Month to compare');
+  await ruler.getByRole('button', { name: /Sep 2026/ }).click();
+  await expect(message).toContainText('Sep 2026: a profit');
+  await page.reload();
+  await ruler.getByRole('button', { name: /Oct 2026/ }).click();
+  await expect(message).toContainText('Refits slipped');
+  await message.getByRole('button', { name: 'As drafted' }).click();
+  await expect(message).toContainText('Oct 2026: a loss of 15');
+});
