@@ -253,7 +253,11 @@ const DRAWN: Drawn = {
       IDS.slice(0, 2 + r.below(3)).map((period) => ({ account, segment: null, period })),
     ),
   }),
-  setMethods: (r) => ({ budget: budget(r), lines: some(r, () => ({ ...ref(r), method: method(r) })) }),
+  setMethods: (r) => ({
+    budget: budget(r),
+    lines: some(r, () => ({ ...ref(r), method: method(r) })),
+    restore: r.below(3) === 0,
+  }),
   clearLines: (r) => ({ budget: budget(r), lines: some(r, ref) }),
   setLineNote: (r) => ({ budget: budget(r), line: ref(r), note: note(r) }),
   setCellNote: (r) => ({ budget: budget(r), cell: cell(r), note: note(r) }),
