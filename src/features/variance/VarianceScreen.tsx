@@ -5,8 +5,9 @@ import { useRouter } from 'next/navigation';
 import { Button, NativeSelect } from '@mantine/core';
 import type { Minor } from '@/core/money';
 import { periodsOf } from '@/core/calendar';
-import { cameInto, comparisonsAt, rulerRange } from '@/core/ground';
+import { cameInto, comparisonsAt, reclassifiedOf, rulerRange } from '@/core/ground';
 import { cellOf, keptId, type ReportColumn, type ReportRow } from '@/core/report';
+import { lastOf } from '@/core/lastOf';
 import { LIMITS, nameWith, type Layout } from '@/core/model';
 import { documents, ExportMenu } from '@/components/ExportMenu';
 import { FiguresPanel } from '@/components/report/layout/FiguresPanel';
@@ -79,6 +80,7 @@ export function VarianceScreen() {
     return row === null ? null : { row, column: null };
   });
   useEffect(() => setSession({ varianceRow: null }), []);
+  const [draft] = useState(() => lastOf(draftMessage));
   const [picture, setPicture] = useState<PictureKind>('month');
   const [panelOpen, setPanelOpen] = useState(false);
   const panel = useRef<HTMLElement>(null);
@@ -190,17 +192,18 @@ export function VarianceScreen() {
     setPanelOpen(true);
   };
   /** What is said of a line, and what of it the ledger has elsewhere. */
+  const moves = reclassifiedOf(ground, null, 'all').entries.length > 0;
   const markWords = (r: ReportRow): string => {
-    const account = r.kind === 'line' ? book.accounts.find((a) => a.id === r.account) : undefined;
-    if (!account) return '';
-    const note = notes?.[account.id];
-    const came = cameWords(ground, cameInto(ground, account, seen));
+    if (r.kind !== 'line' || r.account === null) return '';
+    const note = notes?.[r.account];
+    const account = moves ? book.accounts.find((a) => a.id === r.account) : undefined;
+    const came = account ? cameWords(ground, cameInto(ground, account, seen)) : '';
     return [note ? noteWords(ground, note) : '', came].filter(Boolean).join(' · ');
   };
   const message = book.messages[calendar.period(seen).id]?.[layout.id] ?? null;
   const ofMonth = table.columns.some((c) => c.block === 'month');
   const drafted = TELLS_PROFIT.has(layout.rows.set)
-    ? draftMessage(
+    ? draft(
         everything,
         book.accounts,
         ofMonth ? 'month' : 'toDate',
@@ -343,7 +346,10 @@ export function VarianceScreen() {
                 if (e.key === '[') return (toFlagged(-1), true);
                 return false;
               }}
-              rowEnd={(r) => (markWords(r) ? <NoteMark words={markWords(r)} /> : null)}
+              rowEnd={(r) => {
+                const words = markWords(r);
+                return words ? <NoteMark words={words} /> : null;
+              }}
             />
           </div>
           <aside
