@@ -1,4 +1,3 @@
-import { plus } from '@/core/money';
 import { compare } from '@/core/variance';
 import type { PeriodIndex } from '@/core/calendar';
 import { sameName, type LayoutColumn } from '@/core/model';
