@@ -19,7 +19,7 @@ import stage from '@/components/Stage.module.css';
 import { useBookStore } from '@/store/bookStore';
 import { useOpenGround } from '@/store/openGround';
 import { exportCsv, exportPdf, exportXlsx } from '@/store/exports';
-import { FrameContext } from '@/components/pictureFrame';
+import { Framed } from '@/components/Framed';
 import { UnitContext } from '@/components/unit';
 import { figureTexts, layoutMoney, layoutUnit, percentText } from '@/store/format';
 import { draftOutlook, writeMessage } from '@/store/actions';
@@ -304,7 +304,7 @@ export function VarianceScreen() {
                 setPanelOpen(true);
               }}
             />
-            <FrameContext value={frame}>
+            <Framed {...frame}>
               <Pictured
                 kind={picture}
                 ground={ground}
@@ -315,7 +315,7 @@ export function VarianceScreen() {
                 rowKey={at?.row ?? null}
                 label={calendar.period(seen).label}
               />
-            </FrameContext>
+            </Framed>
             {report.leftOut.length > 0 && (
               <p className="faded" role="note" style={{ margin: '0 0 6px', fontSize: 12.5 }}>
                 In no row of this layout, though with figures:{' '}
