@@ -425,6 +425,12 @@ export function layoutWords(
     apart: 'difference without lines budgeted for the year as a whole',
     only: (label, periods) => `${label}, ${runsLabel(calendar, periods)}`,
     lacks: (column, periods) => lackWords(ground, compared, column, periods),
+    untold: (column) => {
+      const name = nameOfAgainst(compared, column.against);
+      const whole = name === 'Budget' && compared.comparison ? comparisonName(compared.comparison) : name;
+      return `${whole} is of the whole company: nothing in it by ${axis?.name.toLowerCase() ?? 'segment'}`;
+    },
+    notation: 'F helps profit, U hurts it',
     came: (from) => cameWords(ground, from),
     method: (line) => lineBadge(line, whole?.facts.periods ?? []),
     planNote: (line) => planNotes(line, whole?.facts.periods ?? []),

@@ -110,6 +110,8 @@ export type ReportTable = {
   readonly title: string;
   /** What it says, in a line. */
   readonly message?: string;
+  /** What its signs mean, where it has any. */
+  readonly notation?: string;
   readonly subtitle: string;
   readonly book: string;
   readonly currency: string;
@@ -120,8 +122,8 @@ export type ReportTable = {
 };
 
 /** What stands beneath a report's title wherever it goes: what it is of, in what, and why some columns are of fewer periods. */
-export const beneathTitle = ({ message, subtitle, columns }: ReportTable, unit: string): string =>
-  [...new Set([message ?? '', subtitle, unit, ...columns.map((c) => c.lacks ?? '')])]
+export const beneathTitle = ({ message, subtitle, notation, columns }: ReportTable, unit: string): string =>
+  [...new Set([message ?? '', subtitle, unit, ...columns.map((c) => c.lacks ?? ''), notation ?? ''])]
     .filter(Boolean)
     .join(' · ');
 

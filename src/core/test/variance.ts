@@ -37,6 +37,8 @@ export const plainWords = (change: Partial<LayoutWords> = {}): LayoutWords => ({
   apart: 'apart',
   only: (label, periods) => `${label} of ${periods.length}`,
   lacks: (column, periods) => `${column.show} lacks ${periods.length}`,
+  untold: (column) => `${column.show} tells no segments`,
+  notation: 'F and U',
   came: (from) => from.map((f) => `${f.amount} from ${f.from}`).join(),
   method: (line) => line.method.kind,
   planNote: (line) => line.note?.text ?? '',

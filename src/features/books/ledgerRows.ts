@@ -187,6 +187,8 @@ function ledgerWords({ calendar }: Ground, title: string, range: PeriodRange, pa
     apart: '',
     only: (label) => label,
     lacks: nothing,
+    untold: nothing,
+    notation: '',
     came: nothing,
     method: nothing,
     planNote: nothing,

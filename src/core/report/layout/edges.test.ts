@@ -2,7 +2,7 @@ import type { PeriodId } from '@/core/calendar';
 import { minor } from '@/core/money';
 import { makeGround } from '@/core/ground';
 import { NO_CASH, type KeptForecast, type Layout, type LayoutColumn, type LayoutSpan } from '@/core/model';
-import { keptId, SHIPPED } from '..';
+import { beneathTitle, keptId, SHIPPED } from '..';
 import {
   account,
   blockOf,
@@ -79,6 +79,29 @@ test('beside last year alone, last year stands once; beside it and something els
   const budget = budgetOf([line('s', byMonth())], 'b1');
   const planned = makeGround({ ...bits.book, budgets: [budget] }, new Map(bits.blocks.map((b) => [b.id, b])));
   expect(keys('b1', planned)).toHaveLength(5);
+});
+
+test('F and U are explained once beneath the title, and why segments of a whole budget are blank', () => {
+  const budget = budgetOf([line('s', byMonth({ [ids[1]!]: minor(5) }))], 'b1');
+  const axis = {
+    id: 'x',
+    name: 'Site',
+    columns: [],
+    byAccount: { s: 'n' },
+    values: [{ id: 'n', name: 'North', from: [] }],
+  };
+  const ground = makeGround(
+    { ...bits.book, budgets: [budget], axes: [axis] },
+    new Map(bits.blocks.map((b) => [b.id, b])),
+  );
+  const of = (shows: LayoutColumn['show'][]) => {
+    const layout = layoutOf(shows.map((show) => column(show, { of: 'month', back: 0 })));
+    const across: Layout = { ...layout, segments: { axis: 'x', place: 'across', values: ['n'] } };
+    return beneathTitle(reportOf(ground, across, first + 1, 'b1').table, 'USD');
+  };
+  expect(of(['actual'])).toBe('USD');
+  expect(of(['actual', 'compared'])).toBe('USD · compared tells no segments');
+  expect(of(['actual', 'sense'])).toBe('USD · sense tells no segments · F and U');
 });
 
 test('more columns than anybody reads are refused before they are made, in words with their number', () => {

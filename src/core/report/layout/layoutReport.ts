@@ -363,6 +363,7 @@ export function reportOfSet(set: RowSet, input: LayoutInput): LayoutReport {
       subtitle: words.subtitle,
       book: book.name,
       currency: book.currency,
+      ...(columns.some((c) => c.column.kind === 'sense') && { notation: words.notation }),
       columns: columns.map((c) => c.column),
       rows: out,
     },

@@ -205,7 +205,13 @@ function madeColumn(
   const figures = span === null ? null : figuresOf(needs, sides, span);
   const only = figures && onlyOf(spec, figures);
   const label = words.column(spec, span);
-  const lacks = only && span ? words.lacks(spec, missing(span, only)) : '';
+  const side = scope !== 'all' && comparesWith(spec.show) ? sides.against(spec.against) : null;
+  const lacks =
+    side && !side.tells(scope)
+      ? words.untold(spec)
+      : only && span
+        ? words.lacks(spec, missing(span, only))
+        : '';
   const column: ReportColumn = {
     key,
     block: span === null ? '' : `${scope === 'all' ? '' : `${scope ?? 'none'}:`}${span.key}`,
@@ -222,7 +228,8 @@ function madeColumn(
     ...(span && span.periods.length > 0
       ? { periods: { first: span.periods[0]!, last: span.periods.at(-1)! } }
       : {}),
-    ...(only ? { only, lacks } : {}),
+    ...(only ? { only } : {}),
+    ...(only || lacks ? { lacks } : {}),
   };
   const base = { column, spec, span, scope, shows: null, pair: null, only };
   if (span === null || figures === null || isWord(spec.show)) {

@@ -22,6 +22,10 @@ export type LayoutWords = {
   /** How a budget's line is made, and what is noted of its plan. */
   /** What stands in a row though the ledger has it in other accounts; empty for nothing. */
   readonly came: (from: readonly { readonly from: AccountId; readonly amount: Minor }[]) => string;
+  /** Why a column of one value of the axis is blank: what it is compared with does not tell it apart. */
+  readonly untold: (column: LayoutColumn) => string;
+  /** What F and U mean. */
+  readonly notation: string;
   readonly method: (line: Line) => string;
   readonly planNote: (line: Line) => string;
   readonly note: (note: VarianceNote) => string;
