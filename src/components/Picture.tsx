@@ -15,6 +15,11 @@ export type KeyEntry = {
   readonly label: string;
 };
 
+function tokensOf(root: Element): Token {
+  const style = getComputedStyle(root);
+  return (name) => style.getPropertyValue(name).trim();
+}
+
 /**
  * A chart with the table that it is drawn from, the meaning of its marks, and its ways out as PNG and SVG. The chart library
  * is loaded when the first one is shown.
@@ -50,8 +55,7 @@ export function Picture({
       // Figures come first: a picture is drawn when they stand.
       await new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve)));
       if (gone) return;
-      const style = getComputedStyle(root);
-      const { data, layout } = draw((name) => style.getPropertyValue(name).trim());
+      const { data, layout } = draw(tokensOf(root));
       const bare = {
         paper_bgcolor: 'rgba(0,0,0,0)',
         plot_bgcolor: 'rgba(0,0,0,0)',
@@ -83,8 +87,7 @@ export function Picture({
   const save = async (format: 'png' | 'svg') => {
     const plotly = await import('plotly.js-finance-dist-min');
     const root = box.current!;
-    const style = getComputedStyle(root);
-    const token: Token = (name) => style.getPropertyValue(name).trim();
+    const token = tokensOf(root);
     const pen = document.createElement('canvas').getContext('2d')!;
     const widthOf = (text: string, size: number) => {
       pen.font = `${size}px ${token('--font-words')}`;

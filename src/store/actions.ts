@@ -6,10 +6,13 @@ import {
   LIMITS,
   isProfitAndLoss,
   lineOf,
+  quantityNamed,
   type AccountId,
   type Book,
   type Budget,
   type Line,
+  type OverMonths,
+  type Quantity,
   type Refusal,
   type VarianceNote,
 } from '@/core/model';
@@ -80,6 +83,14 @@ export function explainVariance(
     note: isEmpty ? null : { text: text.trim(), against, parts, ...(facts ? { facts } : {}), at: now() },
   });
 }
+
+/** Says how a quantity goes over several months, of whatever is counted of its name. */
+export const sayOver = (
+  { quantities }: Pick<Book, 'quantities'>,
+  of: Pick<Quantity, 'name' | 'unit' | 'decimals'>,
+  over: OverMonths,
+): Refusal | null =>
+  dispatch({ type: 'setQuantities', quantities: [{ ...quantityNamed(quantities, of), over }] });
 
 /** Says what a layout's report of a period says; as it is drafted where nothing is written. */
 export function writeMessage(period: PeriodId, layout: string, text: string, draft: string): Refusal | null {

@@ -79,9 +79,6 @@ export const exportLivePlan = (ground: Ground, budget: Budget, segment: SegmentI
 const saveXlsx = (name: string, make: () => ExportRequest | Promise<ExportRequest>): Promise<void> =>
   save(name, 'XLSX', 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet', make);
 
-/** Figures of a file are written as the book writes them. */
-export const AS_THE_BOOK = { unit: 'book', negatives: 'book', red: 'book' } as const;
-
 /** Saves a report, or several one after another, as PDF, laid out in a worker; figures are written as `numbers` says. */
 export const exportPdf = async (
   { book }: Ground,

@@ -84,6 +84,9 @@ export function layoutUnit(book: Pick<Book, 'settings' | 'currency'>, numbers: L
   return own || (book.settings.thousands ? `in ${book.currency}` : '');
 }
 
+/** Figures that are written as the book writes them. */
+export const AS_THE_BOOK: Layout['numbers'] = { unit: 'book', negatives: 'book', red: 'book' };
+
 /** How a layout writes money: as the book does, but for what it says itself. */
 export const layoutMoney = (
   book: Pick<Book, 'settings' | 'currency' | 'locale'>,

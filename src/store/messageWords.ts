@@ -6,10 +6,10 @@ import type { MoneyFormat } from './format';
 import type { MonthFacts } from './monthFacts';
 
 /** A figure as it stands in a message, and the row of the report that has it. */
-export type Told = { readonly text: string; readonly row: string };
+type FigureTold = { readonly text: string; readonly row: string };
 
 /** What a report says, drafted from its figures; blank where it has no result to tell of. */
-export type Drafted = { readonly text: string; readonly figures: readonly Told[] };
+export type Drafted = { readonly text: string; readonly figures: readonly FigureTold[] };
 
 const NOTHING: Drafted = { text: '', figures: [] };
 
@@ -31,7 +31,7 @@ export function draftMessage(
   if (actual === null) return NOTHING;
   const size = (a: Minor) => money.told(Math.abs(a) as Minor);
   const name = (a: Minor) => (a < 0 ? 'loss' : 'profit');
-  const figures: Told[] = [{ text: size(actual), row: net.key }];
+  const figures: FigureTold[] = [{ text: size(actual), row: net.key }];
   let text = `${when}: a ${name(actual)} of ${size(actual)}`;
   if (budget !== null) {
     figures.push({ text: size(budget), row: net.key });
@@ -58,7 +58,7 @@ function placeOf(figure: string, text: string): number {
 /** A text cut where figures of its report stand in it, so that each can lead to its row. */
 export function traced(
   text: string,
-  figures: readonly Told[],
+  figures: readonly FigureTold[],
 ): readonly { readonly text: string; readonly row: string | null }[] {
   const out: { text: string; row: string | null }[] = [];
   let rest = text;

@@ -22,9 +22,13 @@ export const METHOD_NAMES: Record<MethodKind, string> = {
 export const typedMonths = ({ overrides }: Line, periods: readonly { readonly id: PeriodId }[]): number =>
   periods.filter((p) => Object.hasOwn(overrides, p.id)).length;
 
+/** Whether every month is typed over what the method makes. */
+export const isAllTyped = (line: Line, periods: readonly { readonly id: PeriodId }[]): boolean =>
+  periods.length > 0 && typedMonths(line, periods) === periods.length;
+
 /** How a line is made, in a word: by its method, unless every month is typed over what that makes. */
 export const lineBadge = (line: Line, periods: readonly { readonly id: PeriodId }[]): string =>
-  periods.length > 0 && typedMonths(line, periods) === periods.length ? 'Typed' : methodBadge(line.method);
+  isAllTyped(line, periods) ? 'Typed' : methodBadge(line.method);
 
 const signed = (p: string) => (p.startsWith('-') ? `−${p.slice(1)}` : `+${p}`);
 

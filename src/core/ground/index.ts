@@ -21,7 +21,7 @@ export {
 export { carriedBy, type Carried } from './carried';
 export { actualsOf, type Actuals } from './actuals';
 export { expectedIn } from './expected';
-export { toldOf, type Told, type ToldPart } from './told';
+export { toldOf, type Told } from './told';
 export { countedOf, flexibleOf, type Flexible } from './flexible';
 export {
   cameInto,

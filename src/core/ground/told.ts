@@ -1,16 +1,7 @@
 import { periodsOf, toDayNumber, yearsBefore, type PeriodIndex } from '@/core/calendar';
 import { actualOf, entriesOf, oddMonths, type OddMonth } from '@/core/ledger';
 import { divideRounded, minor, plus, sumBlank, ZERO, type Minor } from '@/core/money';
-import {
-  lineOf,
-  natural,
-  segmentName,
-  type Account,
-  type Axis,
-  type Budget,
-  type Line,
-  type SegmentId,
-} from '@/core/model';
+import { lineOf, natural, segmentName, type Account, type Axis, type Line } from '@/core/model';
 import { occurrencesIn } from '@/core/schedule';
 import { actualsOf } from './actuals';
 import { actualsIn, entriesView, type Comparison } from './comparison';
@@ -19,8 +10,6 @@ import type { Ground } from './ground';
 import { plannedAt } from './outlook';
 import { reckoned } from './reckoned';
 import { partsOf, type Sized, type ToldPart } from './toldParts';
-
-export type { ToldPart } from './toldParts';
 
 /** Why an account of a month came to something else than was planned. */
 export type Told = {
@@ -47,7 +36,7 @@ export type Told = {
   readonly odd: OddMonth['kind'] | null;
 };
 
-export type Place = { readonly name: string; readonly amount: Minor };
+type Place = { readonly name: string; readonly amount: Minor };
 
 /** The months whose entries are looked at beside a month's. */
 const BEFORE = 12;
@@ -69,33 +58,24 @@ export function toldOf(
   const view = comparison ? entriesView(ground, comparison) : ground.view;
   const plan = beside === 'plan' ? comparison : null;
   const lines = plan ? linesIn(plan, account) : [];
-  const bases = plan ? lines.map(({ line }) => basisOf(ground, line, month)) : [yearsBefore(calendar, month)];
+  const bases = plan ? lines.map((line) => basisOf(ground, line, month)) : [yearsBefore(calendar, month)];
   // Lines that go by different months go by none together.
   const goesBy = bases.length > 0 && bases.every((b) => b === bases[0]) ? bases[0]! : null;
   const first = Math.min(month - BEFORE, goesBy ?? month);
-  const starts = periodsOf(calendar, { first, last: month + AFTER }).map((p) => ({
-    index: p.index,
-    end: toDayNumber(p.end),
-  }));
   const all = entriesOf(blocks, calendar, account.id, { first, last: month + AFTER }, view)
     .filter((e) => e.mark === 'activity')
-    .map((entry): Sized => {
-      const day = toDayNumber(entry.day);
-      return {
-        entry,
-        size: natural(account.kind, entry.amount),
-        name: entry.counterparty || entry.memo || entry.reference,
-        period: starts.find((p) => day <= p.end)!.index,
-      };
-    });
+    .map((entry): Sized => ({
+      entry,
+      size: natural(account.kind, entry.amount),
+      name: entry.counterparty || entry.memo || entry.reference,
+      period: calendar.indexOfDay(toDayNumber(entry.day)),
+    }));
   const now = all.filter((e) => e.period === month);
   const came = now.reduce((t, e) => plus(t, e.size), 0);
   const elsewhere = sumBlank(actualsIn(ground, comparison).map((a) => a.moved(account, month))) ?? ZERO;
   const planned = minor(came + elsewhere - difference);
   const activity = plan ? activityOf(ground, plan, account, month) : ZERO;
-  const by = lines.every(({ line }) => line.method.kind === 'share')
-    ? ('share' as const)
-    : ('drivers' as const);
+  const by = lines.every((line) => line.method.kind === 'share') ? ('share' as const) : ('drivers' as const);
   const parts = partsOf({
     now,
     around: all.filter((e) => e.period !== month && e.period >= month - BEFORE),
@@ -103,7 +83,7 @@ export function toldOf(
     planned: minor(planned + activity),
     basis: goesBy === null ? null : all.filter((e) => e.period === goesBy),
     paydays: paydaysOf(ground, lines, month),
-    regular: !lines.some(({ line }) => line.method.kind === 'schedule'),
+    regular: !lines.some((line) => line.method.kind === 'schedule'),
   });
   return {
     parts: [
@@ -121,16 +101,10 @@ export function toldOf(
 const rank = ({ of, amount }: { readonly of: string; readonly amount: Minor }): number =>
   of === 'rest' ? -1 : Math.abs(amount);
 
-type OfLine = { readonly line: Line; readonly budget: Budget; readonly segment: SegmentId };
-
-function linesIn({ parts }: Comparison, { id }: Account): OfLine[] {
-  return parts.flatMap(({ budget, segments }) =>
-    segments.flatMap((segment) => {
-      const line = lineOf(budget, { account: id, segment });
-      return line ? [{ line, budget, segment }] : [];
-    }),
+const linesIn = ({ parts }: Comparison, { id }: Account): Line[] =>
+  parts.flatMap(({ budget, segments }) =>
+    segments.flatMap((segment) => lineOf(budget, { account: id, segment }) ?? []),
   );
-}
 
 /** The month whose entries a line's month is planned by; null where it is planned by none. */
 function basisOf({ calendar }: Ground, { method, overrides }: Line, month: PeriodIndex): PeriodIndex | null {
@@ -148,10 +122,10 @@ function basisOf({ calendar }: Ground, { method, overrides }: Line, month: Perio
 }
 
 /** How often the one line of an account has it paid in a month; null where it does not say. */
-function paydaysOf({ calendar, book }: Ground, lines: readonly OfLine[], month: PeriodIndex): number | null {
+function paydaysOf({ calendar, book }: Ground, lines: readonly Line[], month: PeriodIndex): number | null {
   const [only, ...more] = lines;
-  if (!only || more.length > 0 || only.line.method.kind !== 'occurrence') return null;
-  return occurrencesIn(calendar.period(month), only.line.method.on, book.workWeek).length;
+  if (!only || more.length > 0 || only.method.kind !== 'occurrence') return null;
+  return occurrencesIn(calendar.period(month), only.method.on, book.workWeek).length;
 }
 
 /** The part of a difference that is more or fewer units, at planned rates. */

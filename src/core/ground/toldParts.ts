@@ -143,8 +143,7 @@ export function partsOf(input: PartsInput): readonly ToldPart[] {
   let goesBy = basis;
   const usual = regulars(input);
   const named = byName(now);
-  const inBasis = (name: string) => basis === null || basis.some((e) => e.name === name);
-  const in_ = (period: PeriodIndex, name: string) =>
+  const comesIn = (period: PeriodIndex, name: string) =>
     around.filter((e) => e.period === period && e.name === name);
   /** A plan that goes by a month has of somebody what its part of that month was. */
   const share = (list: readonly Sized[]): Minor => {
@@ -174,14 +173,14 @@ export function partsOf(input: PartsInput): readonly ToldPart[] {
 
   for (const [name, { often, each }] of input.regular ? usual : []) {
     const came = (named.get(name) ?? []).filter((e) => !used.has(e));
-    const thens = basis?.filter((e) => e.name === name).length ?? null;
-    const should = paydays ?? thens ?? often;
-    if (came.length < should && inBasis(name)) {
+    const thens = basis?.filter((e) => e.name === name) ?? null;
+    const should = paydays ?? thens?.length ?? often;
+    if (came.length < should && thens?.length !== 0) {
       const short = should - came.length;
-      const gone = basis?.filter((e) => e.name === name).slice(-short) ?? [];
+      const gone = thens?.slice(-short) ?? [];
       const amount = minor(gone.length === short ? -share(gone) : -each * short);
       if (Math.abs(amount) < worth) continue;
-      const [next, last] = [in_(month + 1, name), in_(month - 1, name)];
+      const [next, last] = [comesIn(month + 1, name), comesIn(month - 1, name)];
       // The month beside it has one more than as a rule: that is where it went.
       const on =
         next.length > often ? next[0]!.entry.day : last.length > often ? last.at(-1)!.entry.day : null;
@@ -195,7 +194,7 @@ export function partsOf(input: PartsInput): readonly ToldPart[] {
     const amount = total(more);
     if (more.length === 0 || Math.abs(amount) < worth) continue;
     for (const e of more) used.add(e);
-    const late = in_(month - 1, name).length < often;
+    const late = comesIn(month - 1, name).length < often;
     parts.push({
       of: 'extra',
       because: late ? 'late' : 'more',

@@ -3,7 +3,7 @@ import { formed, list, text, whole } from '@/core/bounded';
 import { MOST_AMOUNT, type Minor, type Percent } from '@/core/money';
 import { LIMITS } from './limits';
 import { sameName } from './names';
-import { dayText, id, money, periodId, periodKey, quantity } from './parts';
+import { dayText, id, instant, money, periodId, periodKey, quantity } from './parts';
 
 /* Why an account of a month came to something else than its budget. Amounts are natural: actual less budget. */
 
@@ -65,7 +65,7 @@ export const varianceNoteSchema = z.strictObject({
   facts: z.optional(
     z.strictObject({ actual: z.nullable(money), budget: z.nullable(money), entries: whole(0, 1e9) }),
   ),
-  at: text(40),
+  at: instant,
 });
 
 /** When a variance is flagged: it exceeds both. */
@@ -113,7 +113,7 @@ export const messageSchema = z.strictObject({
   text: text(LIMITS.note),
   draft: text(LIMITS.note),
   by: z.optional(text(LIMITS.person)),
-  at: text(40),
+  at: instant,
 });
 
 export type Message = z.infer<typeof messageSchema>;

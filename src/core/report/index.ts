@@ -18,6 +18,7 @@ export {
   beneathTitle,
   cellOf,
   fileTable,
+  plainRow,
   type Linked,
   rowName,
   type ColumnFormula,

@@ -127,6 +127,28 @@ export const beneathTitle = ({ message, subtitle, notation, columns }: ReportTab
     .filter(Boolean)
     .join(' · ');
 
+/** A row as plain data: one may make its cells when it is asked for them, so each is named, and nothing else passes. */
+export const plainRow = (row: ReportRow, cells = row.cells): ReportRow => ({
+  kind: row.kind,
+  key: row.key,
+  account: row.account,
+  code: row.code,
+  label: row.label,
+  cells,
+  terms: row.terms,
+  flagged: row.flagged,
+  ...(row.carries === undefined ? {} : { carries: row.carries }),
+  ...(row.lastOf === undefined ? {} : { lastOf: row.lastOf }),
+  ...(row.linked === undefined ? {} : { linked: row.linked }),
+  ...(row.tied === undefined ? {} : { tied: row.tied }),
+  ...(row.grows === undefined ? {} : { grows: row.grows }),
+  ...(row.addsUp === false ? { addsUp: false } : {}),
+  ...(row.firstOf === undefined ? {} : { firstOf: row.firstOf }),
+  ...(row.apart === undefined ? {} : { apart: row.apart }),
+  ...(row.effect === undefined ? {} : { effect: row.effect }),
+  ...(row.unit === undefined ? {} : { unit: row.unit }),
+});
+
 /** A report as files have it: plain data for another thread; without the columns that are only drawn, unless it draws. */
 export function fileTable(table: ReportTable, draws = false): ReportTable {
   const kept = table.columns.flatMap((c, i) => (c.kind === 'bar' && !draws ? [] : [i]));
@@ -134,27 +156,9 @@ export function fileTable(table: ReportTable, draws = false): ReportTable {
   return {
     ...table,
     columns,
-    // A row may make its cells when it is asked for them: each is named, and nothing else passes.
-    rows: table.rows.map((row): ReportRow => ({
-      kind: row.kind,
-      key: row.key,
-      account: row.account,
-      code: row.code,
-      label: row.label,
-      cells: row.cells.length === 0 ? [] : kept.map((i) => row.cells[i] ?? null),
-      terms: row.terms,
-      flagged: row.flagged,
-      ...(row.carries === undefined ? {} : { carries: row.carries }),
-      ...(row.lastOf === undefined ? {} : { lastOf: row.lastOf }),
-      ...(row.linked === undefined ? {} : { linked: row.linked }),
-      ...(row.tied === undefined ? {} : { tied: row.tied }),
-      ...(row.grows === undefined ? {} : { grows: row.grows }),
-      ...(row.addsUp === false ? { addsUp: false } : {}),
-      ...(row.firstOf === undefined ? {} : { firstOf: row.firstOf }),
-      ...(row.apart === undefined ? {} : { apart: row.apart }),
-      ...(row.effect === undefined ? {} : { effect: row.effect }),
-      ...(row.unit === undefined ? {} : { unit: row.unit }),
-    })),
+    rows: table.rows.map((row) =>
+      plainRow(row, row.cells.length === 0 ? [] : kept.map((i) => row.cells[i] ?? null)),
+    ),
   };
 }
 

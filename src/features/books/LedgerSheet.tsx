@@ -6,7 +6,6 @@ import { Button } from '@mantine/core';
 import { editText, sumBlank, type Minor } from '@/core/money';
 import { rangeLabel, type PeriodRange } from '@/core/calendar';
 import { balancesOf, entriesOf, viewOfSegments } from '@/core/ledger';
-import { shippedLayout } from '@/core/report';
 import { at, rectOf, type Selection } from '@/core/sheet';
 import { documents, ExportMenu } from '@/components/ExportMenu';
 import { SheetView } from '@/components/sheet/SheetView';
@@ -14,7 +13,7 @@ import type { CellFormat } from '@/components/sheet/SheetRowView';
 import type { LeadColumn } from '@/components/sheet/types';
 import stage from '@/components/Stage.module.css';
 import type { Ground } from '@/core/ground';
-import { countText, dayText, moneyFormat } from '@/store/format';
+import { AS_THE_BOOK, countText, dayText, moneyFormat } from '@/store/format';
 import { say, setSession } from '@/store/session';
 import { LedgerFilters, type SegmentChoice } from './LedgerFilters';
 import { filteredLedger, ledgerRows, NO_FILTER, oddities, partWords, type LedgerFilter } from './ledgerRows';
@@ -26,8 +25,6 @@ const saving = () => import('@/store/exports');
 /** Loaded with the first amount that is chosen. */
 const EntriesPanel = dynamic(() => import('@/components/EntriesPanel').then((m) => m.EntriesPanel));
 
-/** Figures of the file are written as the book writes them. */
-const AS_THE_BOOK = shippedLayout('std-ledger')!.numbers;
 const LEAD: readonly LeadColumn[] = [{ key: 'picture', label: 'Shape', width: 82 }];
 
 /** The ledger month by month; the selected amount's entries beside it. */

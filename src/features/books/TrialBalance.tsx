@@ -8,8 +8,8 @@ import { trialBalance } from '@/core/ledger';
 import { trialReport } from '@/core/report';
 import { documents, ExportMenu } from '@/components/ExportMenu';
 import type { Ground } from '@/core/ground';
-import { AS_THE_BOOK, exportCsv, exportPdf, exportXlsx } from '@/store/exports';
-import { moneyFormat } from '@/store/format';
+import { exportCsv, exportPdf, exportXlsx } from '@/store/exports';
+import { AS_THE_BOOK, moneyFormat } from '@/store/format';
 import classes from './Books.module.css';
 
 const UNCLOSED = 'Results of earlier years, not closed to equity in the ledger';

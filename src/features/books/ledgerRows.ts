@@ -6,6 +6,7 @@ import { isProfitAndLoss, segmentName, type Account, type AccountKind, type Book
 import { KIND_NAMES } from '@/store/kindNames';
 import {
   ledgerReport,
+  plainRow,
   shippedLayout,
   type LayoutWords,
   type PlainRow,
@@ -120,19 +121,6 @@ function withTrueTotals(table: ReportTable, whole: ReportTable): ReportTable {
     ),
   };
 }
-
-/** A row with what it makes when it is asked for, as plain data. */
-const plainRow = (row: ReportRow): ReportRow => ({
-  kind: row.kind,
-  key: row.key,
-  account: row.account,
-  code: row.code,
-  label: row.label,
-  cells: row.cells,
-  terms: row.terms,
-  flagged: row.flagged,
-  ...(row.lastOf === undefined ? {} : { lastOf: row.lastOf }),
-});
 
 /** What of the ledger is looked at, in words that stand beneath its title on screen and in files; empty for all of it. */
 export function partWords(

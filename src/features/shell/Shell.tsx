@@ -16,7 +16,7 @@ import {
 import { Guard } from '@/components/Guard';
 import { PanelButton } from '@/components/Opens';
 import { Trouble } from '@/components/Trouble';
-import { FrameContext } from '@/components/pictureFrame';
+import { Framed } from '@/components/Framed';
 import { LocaleContext, UnitContext } from '@/components/unit';
 import { unitWords } from '@/store/format';
 import { hasTyped, inDialog, isTyping, noticeFocus } from '@/components/typing';
@@ -67,7 +67,6 @@ export function Shell({ children }: { readonly children: ReactNode }) {
   const unit = useBookStore((s) => (s.history ? unitWords(s.history.book) : ''));
   const locale = useBookStore((s) => s.history?.book.locale ?? 'en-GB');
   const company = useBookStore((s) => s.history?.book.name ?? '');
-  const frame = useMemo(() => ({ message: '', of: company }), [company]);
   useAddress(path, phase === 'ready' ? (bookId ?? null) : null);
   const asked = useSession((s) => s.asked !== null);
   const [help, setHelp] = useState(false);
@@ -212,9 +211,9 @@ export function Shell({ children }: { readonly children: ReactNode }) {
               instead={(error, again) => <ScreenStopped error={error} again={again} />}
             >
               <UnitContext value={unit}>
-                <FrameContext value={frame}>
+                <Framed message="" of={company}>
                   <LocaleContext value={locale}>{children}</LocaleContext>
-                </FrameContext>
+                </Framed>
               </UnitContext>
             </Guard>
           </div>

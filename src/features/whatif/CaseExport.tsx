@@ -2,7 +2,8 @@
 
 import { documents, ExportMenu } from '@/components/ExportMenu';
 import { exportCases } from '@/store/caseFiles';
-import { AS_THE_BOOK, exportCsv, exportPdf, exportXlsx } from '@/store/exports';
+import { AS_THE_BOOK } from '@/store/format';
+import { exportCsv, exportPdf, exportXlsx } from '@/store/exports';
 import { caseTables, type Shown } from './caseTables';
 
 /** What is tried leaves as a workbook, a document, or plain tables. */

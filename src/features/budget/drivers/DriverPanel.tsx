@@ -6,6 +6,7 @@ import { LIMITS, quantityNamed, type Budget, type Driver, type Series } from '@/
 import type { DriverResult } from '@/core/plan';
 import { NumberInput, PercentInput, ScaledInput } from '@/components/MoneyInput';
 import { OverChoice } from '@/components/OverChoice';
+import { sayOver } from '@/store/actions';
 import { dispatch, useBookStore } from '@/store/bookStore';
 import type { Ground } from '@/core/ground';
 import { say } from '@/store/session';
@@ -134,12 +135,7 @@ export function DriverPanel({
           name={driver.name}
           over={quantityNamed(book.quantities, driver).over ?? null}
           readOnly={bookReadOnly}
-          onOver={(over) =>
-            dispatch({
-              type: 'setQuantities',
-              quantities: [{ ...quantityNamed(book.quantities, driver), over }],
-            })
-          }
+          onOver={(over) => sayOver(book, driver, over)}
         />
         <Field label="Before the first month">
           <ScaledInput

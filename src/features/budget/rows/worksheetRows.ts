@@ -1,5 +1,5 @@
 import { markWords } from '@/store/caseWords';
-import { lineBadge } from '@/store/methodWords';
+import { isAllTyped, lineBadge } from '@/store/methodWords';
 import { madeBy } from '@/store/scheduleWords';
 import { divideRounded, minor, sumBlank, type Minor } from '@/core/money';
 import { fiscalYearLabel, fiscalYearsLabel, yearsBefore, type Period } from '@/core/calendar';
@@ -259,7 +259,7 @@ export function worksheet(
         : '',
       badgeTone: result?.issue
         ? 'trouble'
-        : line && line.method.kind !== 'byMonth' && !(typed.length > 0 && typed.every(Boolean))
+        : line && line.method.kind !== 'byMonth' && !isAllTyped(line, facts.periods)
           ? 'plan'
           : 'quiet',
       hasNote: Boolean(line?.note),

@@ -3,7 +3,7 @@ import type { Period } from '@/core/calendar';
 import { lineOf, segmentName, type AccountId, type Budget, type SegmentId } from '@/core/model';
 import { budgetRows, figureRows, rowName, type StatementRow } from '@/core/report';
 import { reckoned, type Ground, type Reckoned } from '@/core/ground';
-import { lineBadge } from '@/store/methodWords';
+import { isAllTyped, lineBadge } from '@/store/methodWords';
 
 /** How a line is made in either budget; of which segment, where the budgets have segments. */
 export type Way = { readonly segment: string | null; readonly from: string; readonly to: string };
@@ -69,8 +69,8 @@ function waysOf({ book }: Ground, left: Reckoned, right: Reckoned, account: Acco
   const way = ({ budget: of, facts }: Reckoned, segment: SegmentId): string => {
     const line = lineOf(of, { account, segment });
     if (!line) return 'no line';
-    const badge = lineBadge(line, facts.periods);
-    return `${badge}${Object.keys(line.overrides).length > 0 && badge !== 'Typed' ? ', typed over' : ''}`;
+    const isPartlyTyped = Object.keys(line.overrides).length > 0 && !isAllTyped(line, facts.periods);
+    return `${lineBadge(line, facts.periods)}${isPartlyTyped ? ', typed over' : ''}`;
   };
   // Budgets of different axes have no lines in common: neither says how the other's came about.
   if (other.axis !== budget.axis) return [];

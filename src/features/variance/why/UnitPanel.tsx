@@ -4,11 +4,12 @@ import { Button, FileButton } from '@mantine/core';
 import { numberFormatOf, type Minor } from '@/core/money';
 import { dateOrderOf, periodsOf, yearRange, type PeriodIndex } from '@/core/calendar';
 import type { Comparison, Ground } from '@/core/ground';
-import { LIMITS, quantityNamed, sameName, type Quantity } from '@/core/model';
+import { LIMITS, sameName, type Quantity } from '@/core/model';
 import { unitsOf, type UnitSeries } from '@/core/report';
 import { ScaledInput } from '@/components/MoneyInput';
 import { OverChoice } from '@/components/OverChoice';
 import stage from '@/components/Stage.module.css';
+import { sayOver } from '@/store/actions';
 import { dispatch } from '@/store/bookStore';
 import { say } from '@/store/session';
 
@@ -39,12 +40,7 @@ export function UnitPanel({
             name={unit.name}
             over={unit.over}
             readOnly={readOnly}
-            onOver={(over) =>
-              dispatch({
-                type: 'setQuantities',
-                quantities: [{ ...quantityNamed(book.quantities, unit), over }],
-              })
-            }
+            onOver={(over) => sayOver(book, unit, over)}
           />
           <div className="faded" style={{ fontSize: 12.5 }}>
             Counted{unit.unit ? `, in ${unit.unit}` : ''}; what was planned stands beneath a blank field
@@ -92,12 +88,7 @@ export function UnitPanel({
               over={u.over}
               named
               readOnly={readOnly}
-              onOver={(over) =>
-                dispatch({
-                  type: 'setQuantities',
-                  quantities: [{ ...quantityNamed(book.quantities, u), over }],
-                })
-              }
+              onOver={(over) => sayOver(book, u, over)}
             />
           ))}
         </section>
